@@ -1,0 +1,51 @@
+import type { coatSchema } from '@steady-gleam/contracts';
+import type { SpectrumInput } from '@steady-gleam/contracts';
+import { labToAlbedo, type Coat, type Film, type FlakeOptics, type Lab, type Viewing } from '@steady-gleam/core';
+import type { InferType } from 'yup';
+import { toSpectrum, toValue } from './spectra';
+
+type CoatInput = InferType<typeof coatSchema>;
+
+type OpticsInput =
+  | { kind: 'scalar'; reflectance: SpectrumInput; transmittance: SpectrumInput }
+  | {
+      kind: 'thinFilm';
+      layers: { n?: SpectrumInput; k?: SpectrumInput; nm: number }[];
+      exit: { n: SpectrumInput; k?: SpectrumInput };
+      twoSided?: boolean;
+    };
+
+function toOptics(input: OpticsInput): FlakeOptics {
+  if (input.kind === 'scalar') {
+    return { kind: 'scalar', reflectance: toValue(input.reflectance), transmittance: toValue(input.transmittance) };
+  }
+  return {
+    kind: 'thinFilm',
+    layers: input.layers.map((l) => ({ n: toValue(l.n), k: toValue(l.k), nm: l.nm })),
+    exit: { n: toValue(input.exit.n), k: toValue(input.exit.k) },
+    twoSided: input.twoSided ?? false,
+  };
+}
+
+/** A coat of a request as the core takes it. */
+export function toCoat(input: CoatInput): Coat {
+  return {
+    ...(input.dye === undefined ? {} : { dye: toValue(input.dye) }),
+    ...(input.flakes ? { flakes: { ...input.flakes, optics: toOptics(input.flakes.optics as OpticsInput) } } : {}),
+    ...(input.pigment
+      ? { pigment: { k: toValue(input.pigment.k), s: toValue(input.pigment.s), thickness: input.pigment.thickness } }
+      : {}),
+    factor: input.factor ?? 1,
+  };
+}
+
+/** Internal albedo of a request's ground: as given, or from its cleared look at 45 degrees in, seen from the normal. */
+export function toAlbedo(
+  film: Film,
+  ground: { reflectance?: SpectrumInput | undefined; lab?: number[] | undefined },
+  viewing: Viewing,
+): Float64Array {
+  return ground.reflectance === undefined
+    ? labToAlbedo(film, ground.lab as unknown as Lab, viewing)
+    : toSpectrum(ground.reflectance);
+}

@@ -1,0 +1,78 @@
+import { calcSchemas, type CalcName } from '@steady-gleam/contracts';
+import {
+  coatGrid, createFastModel, createFilm, createOptics, defaultTolerance, DIFFERENCE_FORMULAS, evaluateReference,
+  factorsToLabs, findStopWindow, interfaceReflectance, labToLch, ladderLabs, prepareCoat, reflectanceToLab,
+  reflectanceToXyz, scoreMatch, thinFilmPower, xyzToScreen, type Illuminant, type Lab, type Observer,
+  type TargetAngle, type Viewing,
+} from '@steady-gleam/core';
+import type { InferType } from 'yup';
+import { toAlbedo, toCoat } from './coats';
+import { toSpectrum } from './spectra';
+
+type Input<N extends CalcName> = InferType<(typeof calcSchemas)[N]>;
+
+const viewingOf = (r: { illuminant: string; observer: string }): Viewing => ({
+  illuminant: r.illuminant as Illuminant,
+  observer: r.observer as Observer,
+});
+
+/** Longest step between the counts at which a ladder is computed; between them Lab is interpolated. */
+const LADDER_STEP = 0.25;
+
+/** What the calculator does, by the word after `do`. Requests are validated before they get here. */
+export const operations: { readonly [N in CalcName]: (request: Input<N>) => unknown } = {
+  colour: (r) => {
+    const viewing = viewingOf(r);
+    const reflectance = toSpectrum(r.reflectance);
+    const xyz = reflectanceToXyz(reflectance, viewing);
+    const lab = reflectanceToLab(reflectance, viewing);
+    return { xyz, lab, lch: labToLch(lab), ...xyzToScreen(xyz, viewing) };
+  },
+
+  difference: (r) => ({ value: DIFFERENCE_FORMULAS[r.formula](r.a as unknown as Lab, r.b as unknown as Lab) }),
+
+  interface: (r) => interfaceReflectance(r.n1, r.n2, r.incidence),
+
+  thinFilm: (r) => thinFilmPower(r.n0, r.layers, r.exit, Math.cos((r.incidence * Math.PI) / 180), r.wavelength),
+
+  stack: (r) => {
+    const viewing = viewingOf(r);
+    const film = createFilm(r.n);
+    const optics = createOptics(film, r.geometries);
+    const ground = { albedo: toAlbedo(film, r.ground, viewing) };
+    const coats = r.coats.map((c) => prepareCoat(film, toCoat(c)));
+    const factors =
+      r.tier === 'fast' ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
+    const labs = factorsToLabs(factors, viewing);
+    return {
+      geometries: r.geometries.map((g, j) => ({ ...g, factor: [...factors.subarray(31 * j, 31 * j + 31)], lab: labs[j] })),
+    };
+  },
+
+  ladder: (r) => {
+    const viewing = viewingOf(r);
+    const film = createFilm(r.n);
+    const model = createFastModel(createOptics(film, r.target));
+    const ground = { albedo: toAlbedo(film, r.ground, viewing), coats: [] };
+    const target: TargetAngle[] = r.target.map((t) => ({
+      incidence: t.incidence,
+      aspecular: t.aspecular,
+      lab: t.lab as unknown as Lab,
+      tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
+    }));
+    const recipe = { coat: prepareCoat(film, toCoat(r.coat)) };
+    const asked = coatGrid(r.coats.from, r.coats.to, r.coats.step);
+    const askedLabs = ladderLabs(model, ground, recipe, asked, viewing);
+    const knots = coatGrid(r.coats.from, r.coats.to, LADDER_STEP);
+    if (knots.at(-1)! < r.coats.to - 1e-9) knots.push(r.coats.to);
+    const stop = findStopWindow(target, knots, ladderLabs(model, ground, recipe, knots, viewing));
+    return {
+      steps: asked.map((coats, k) => {
+        const { badness, meanDe } = scoreMatch(target, askedLabs[k]!);
+        return { coats, labs: askedLabs[k], badness, meanDe };
+      }),
+      best: { coats: stop.best.coats, meanDe: stop.best.meanDe },
+      window: stop.window,
+    };
+  },
+};

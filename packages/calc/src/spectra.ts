@@ -1,0 +1,12 @@
+import type { SpectrumInput } from '@steady-gleam/contracts';
+import { flatSpectrum, type SpectrumOrNumber } from '@steady-gleam/core';
+
+/** A validated spectrum of a request as 31 values. */
+export function toSpectrum(input: SpectrumInput): Float64Array {
+  return typeof input === 'number' ? flatSpectrum(input) : Float64Array.from(input.values);
+}
+
+/** A validated spectrum or number for the core; 0 when missing. */
+export function toValue(input: SpectrumInput | undefined): SpectrumOrNumber {
+  return input === undefined ? 0 : typeof input === 'number' ? input : Float64Array.from(input.values);
+}

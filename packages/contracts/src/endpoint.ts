@@ -1,0 +1,22 @@
+import type { InferType, Schema } from 'yup';
+
+/** One operation of the API: what the server validates and the client calls by. */
+export interface Endpoint<Body extends Schema | null, Reply extends Schema> {
+  readonly method: 'GET' | 'POST' | 'PATCH' | 'PUT';
+  /** Express path with :params. */
+  readonly path: string;
+  readonly body: Body;
+  readonly reply: Reply;
+}
+
+export function endpoint<Body extends Schema | null, Reply extends Schema>(e: Endpoint<Body, Reply>): Endpoint<Body, Reply> {
+  return e;
+}
+
+export type BodyOf<E> = E extends Endpoint<infer B, Schema> ? (B extends Schema ? InferType<B> : undefined) : never;
+export type ReplyOf<E> = E extends Endpoint<Schema | null, infer R> ? InferType<R> : never;
+
+/** Fills the :params of a path. */
+export function pathOf(path: string, params: Record<string, string> = {}): string {
+  return path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''));
+}

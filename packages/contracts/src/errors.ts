@@ -1,0 +1,19 @@
+/** Every error the API answers with: its HTTP status and the sentence for people when there is nothing more exact. */
+export const ERROR_CATALOGUE = {
+  badRequest: { status: 400, message: 'Something in this entry needs changing; see the marked fields.' },
+  notFound: { status: 404, message: 'This is not here any more. Go back to the jobs and look again.' },
+  stale: { status: 409, message: 'This was changed elsewhere in the meantime. Reload to see the change, then enter yours again.' },
+  conflict: { status: 409, message: 'An entry with this id already holds something else.' },
+  tooLarge: { status: 413, message: 'This is more than can be taken at once; the limit is 1 MB.' },
+  tooMany: { status: 429, message: 'Too many requests at once. Wait a minute and try again.' },
+  internal: { status: 500, message: 'The program made a mistake. Nothing was stored; try again.' },
+} as const;
+
+export type ErrorCode = keyof typeof ERROR_CATALOGUE;
+
+/** The one error shape. `fields` maps a field path to its sentence. */
+export interface ApiErrorBody {
+  readonly code: ErrorCode;
+  readonly message: string;
+  readonly fields?: Record<string, string>;
+}

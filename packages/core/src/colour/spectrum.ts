@@ -1,0 +1,38 @@
+/** Wavelength grid shared by the whole core: 400-700 nm by 10 nm, 31 samples. */
+export const WAVELENGTH_START_NM = 400;
+export const WAVELENGTH_STEP_NM = 10;
+export const WAVELENGTH_COUNT = 31;
+
+export const WAVELENGTHS_NM: readonly number[] = Array.from(
+  { length: WAVELENGTH_COUNT },
+  (_, i) => WAVELENGTH_START_NM + i * WAVELENGTH_STEP_NM,
+);
+
+/** 31 values on {@link WAVELENGTHS_NM}; reflectance as a fraction, or an optical depth (napierian). */
+export type Spectrum = ArrayLike<number>;
+
+/** A spectrum with the same value at every wavelength. */
+export function flatSpectrum(value: number): Float64Array {
+  return new Float64Array(WAVELENGTH_COUNT).fill(value);
+}
+
+/** Builds a spectrum from a function of wavelength in nm. */
+export function spectrumFrom(valueAt: (nm: number) => number): Float64Array {
+  return Float64Array.from(WAVELENGTHS_NM, valueAt);
+}
+
+/**
+ * Piecewise linear interpolation of a table over wavelength; beyond its ends the end value is held.
+ * @param nm ascending wavelengths, nm. @param values same length. @returns 31 values.
+ */
+export function interpolateTable(nm: readonly number[], values: readonly number[]): Float64Array {
+  return spectrumFrom((w) => {
+    const last = nm.length - 1;
+    if (w <= nm[0]!) return values[0]!;
+    if (w >= nm[last]!) return values[last]!;
+    let i = 0;
+    while (nm[i + 1]! < w) i++;
+    const t = (w - nm[i]!) / (nm[i + 1]! - nm[i]!);
+    return values[i]! + t * (values[i + 1]! - values[i]!);
+  });
+}

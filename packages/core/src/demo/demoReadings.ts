@@ -1,0 +1,45 @@
+import type { Lab } from '../colour/lab';
+import { findGround } from '../materials/grounds';
+import { findSystem } from '../materials/systems';
+import { factorsToLabs, effectCoats } from '../matching/ladder';
+import { STYLES, type Hand, type StyleId } from '../matching/styles';
+import { FIVE_ANGLES } from '../optics/geometry';
+import { adjustCoat } from '../optics/coat';
+import { evaluateReference } from '../optics/stack';
+import { createRandom, normal } from '../random';
+import { readingNoise } from '../letdown/calibrate';
+import type { Reading } from '../formats/readings';
+import type { Shop } from '../shop';
+
+/** An invented painter and finish that demo readings are made from; the program's defaults know none of it. */
+export interface DemoTruth {
+  readonly groundId: string;
+  readonly systemId: string;
+  readonly strength: number;
+  readonly style: StyleId;
+  readonly hand: Hand;
+  /** Edge share against the pigment's usual one. */
+  readonly edgeScale: number;
+}
+
+/**
+ * Invented readings of a finish at five angles, several spots, by the reference tier with another hand, another edge share
+ * and reading noise than the defaults. Seeded; the same call gives the same readings.
+ */
+export function demoReadings(shop: Shop, truth: DemoTruth, coats: number, spots: readonly string[], seed: number): Reading[] {
+  const { optics } = shop.model(FIVE_ANGLES);
+  const ground = shop.ground(findGround(truth.groundId));
+  const unit = shop.coat(findSystem(truth.systemId), truth.strength);
+  const coat = adjustCoat(unit, { edge: unit.edge * truth.edgeScale });
+  const recipe = { coat, style: STYLES[truth.style], hand: truth.hand };
+  const labs = factorsToLabs(evaluateReference(optics, ground, [...ground.coats, ...effectCoats(recipe, coats)]));
+  const random = createRandom(seed);
+  const round = (v: number) => Math.round(v * 100) / 100;
+  return spots.flatMap((spot) =>
+    FIVE_ANGLES.map((g, i): Reading => {
+      // Half of the stated repeatability is drawn: it is the instrument's own, the rest is placing it.
+      const noisy = labs[i]!.map((v) => round(v + 0.5 * readingNoise(labs[i]!) * normal(random))) as unknown as Lab;
+      return { spot, ...g, l: Math.max(0, noisy[0]), a: noisy[1], b: noisy[2] };
+    }),
+  );
+}

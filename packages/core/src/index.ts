@@ -1,0 +1,47 @@
+export { CoreError, type CoreErrorCode } from './coreError';
+export { createRandom, normal } from './random';
+export { createShop, type Shop } from './shop';
+export { filmSection, totalFilmUm, type FilmLayer, type LayerKind } from './filmSection';
+
+export { flatSpectrum, spectrumFrom, interpolateTable, WAVELENGTHS_NM, WAVELENGTH_COUNT, type Spectrum } from './colour/spectrum';
+export {
+  reflectanceToXyz, whitePoint, weightsOf, D65_10, ILLUMINANTS, OBSERVERS,
+  type Illuminant, type Observer, type Viewing, type Xyz,
+} from './colour/tristimulus';
+export { xyzToLab, labToXyz, reflectanceToLab, labToLch, type Lab, type Lch } from './colour/lab';
+export { de76, de94, de2000, deCmc, DIFFERENCE_FORMULAS, type DifferenceFormula } from './colour/difference';
+export { metamerismIndex } from './colour/metamerism';
+export { xyzToScreen, labToScreen, exposureFor, xyzToLinearSrgb, type ScreenColour } from './colour/screen';
+export { flopIndex } from './colour/flopIndex';
+export { spectrumFromLab } from './colour/spectrumFromLab';
+
+export { fresnel, interfaceReflectance, diffuseInterface } from './optics/fresnel';
+export { thinFilmPower, type FilmLayer as ThinFilmLayer } from './optics/thinFilm';
+export { kubelkaMunkOver, kubelkaMunkInfinite } from './optics/kubelkaMunk';
+export { internalToMeasured, measuredToInternal } from './optics/saunderson';
+export { createFilm, type Film } from './optics/film';
+export { FIVE_ANGLES, enterFilm, type Geometry } from './optics/geometry';
+export type { FlakeOptics, SpectralLayer, SpectrumOrNumber } from './optics/flakeOptics';
+export { prepareCoat, adjustCoat, type Coat, type Flakes, type Pigment, type PreparedCoat } from './optics/coat';
+export { createOptics, type Optics } from './optics/optics';
+export { evaluateReference, createFastModel, type FastModel, type Ground } from './optics/stack';
+
+export { DYES, type Dye } from './materials/dyes';
+export { EFFECT_PIGMENTS, type EffectPigment } from './materials/effectPigments';
+export { CARRIERS, type Carrier } from './materials/carriers';
+export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
+export { SYSTEMS, FAMILY_NAMES, findSystem, systemCoat, type EffectSystem, type FinishFamily } from './materials/systems';
+
+export { STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
+export { scoreMatch, defaultTolerance, DEFAULT_TOLERANCES, type TargetAngle, type MatchScore } from './matching/target';
+export { ladderLabs, factorsToLabs, type LadderRecipe, type PreparedGround } from './matching/ladder';
+export { findStopWindow, coatGrid, interpolateLabs, COAT_GRID, type StopWindow, type CurvePoint } from './matching/stopWindow';
+export { adviseCoats, chancesAt, logScatter, DEFAULT_SCATTER, type Advice, type Chances, type Scatter } from './matching/risk';
+export { computeMatchMap, mapCounts, type MatchMap, type MapRow, type MapCell, type MapPick } from './matching/matchMap';
+export { describeDifference, type DifferenceWords } from './matching/words';
+
+export { calibrateHand, readingNoise, MISREAD_LIMIT, type Calibration, type RungReading } from './letdown/calibrate';
+
+export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
+export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';
+export { demoReadings, type DemoTruth } from './demo/demoReadings';

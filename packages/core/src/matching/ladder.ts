@@ -1,0 +1,79 @@
+import { xyzToLab, type Lab } from '../colour/lab';
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
+import { adjustCoat, type PreparedCoat } from '../optics/coat';
+import type { FastModel, Ground, Pile } from '../optics/stack';
+import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from './styles';
+
+/** A ground made ready: its Lambertian base and the coats that belong to it (a metallic's flakes). */
+export interface PreparedGround extends Ground {
+  readonly coats: readonly PreparedCoat[];
+}
+
+/** What is laid over the ground, n times. */
+export interface LadderRecipe {
+  /** One nominal full coat. */
+  readonly coat: PreparedCoat;
+  readonly style?: CoatStyle;
+  readonly hand?: Hand;
+  /** A last control coat on top of the n coats. */
+  readonly controlCoat?: boolean;
+}
+
+/** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
+export function effectCoats(recipe: LadderRecipe, n: number): PreparedCoat[] {
+  const hand = recipe.hand ?? NOMINAL_HAND;
+  const lay = (film: number, spread: number): PreparedCoat =>
+    adjustCoat(recipe.coat, {
+      factor: film * hand.film,
+      tauScale: hand.flake,
+      tiltScale: spread * hand.spread,
+    });
+  const style = recipe.style ?? { film: 1, spread: 1 };
+  if (n <= 0) return [];
+  const coats = [lay(n * style.film, style.spread)];
+  if (recipe.controlCoat) coats.push(lay(STYLES.control.film, STYLES.control.spread));
+  return coats;
+}
+
+/** Lab per geometry of radiance factors [geometry * 31 + wavelength]. */
+export function factorsToLabs(factors: Float64Array, viewing: Viewing = D65_10): Lab[] {
+  const w = weightsOf(viewing);
+  const labs: Lab[] = [];
+  for (let at = 0; at < factors.length; at += WAVELENGTH_COUNT) {
+    let x = 0;
+    let y = 0;
+    let z = 0;
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+      const v = factors[at + i]!;
+      x += v * w.x[i]!;
+      y += v * w.y[i]!;
+      z += v * w.z[i]!;
+    }
+    labs.push(xyzToLab([x, y, z], w.white));
+  }
+  return labs;
+}
+
+/** A pile per coat count, to be laid over many grounds that share `groundCoats`. */
+export function ladderPiles(
+  model: FastModel,
+  recipe: LadderRecipe,
+  counts: readonly number[],
+  groundCoats: readonly PreparedCoat[],
+): Pile[] {
+  return counts.map((n) => model.pile([...groundCoats, ...effectCoats(recipe, n)]));
+}
+
+/** Colours of a ladder: for each coat count, Lab per geometry of the model. */
+export function ladderLabs(
+  model: FastModel,
+  ground: PreparedGround,
+  recipe: LadderRecipe,
+  counts: readonly number[],
+  viewing: Viewing = D65_10,
+): Lab[][] {
+  return ladderPiles(model, recipe, counts, ground.coats).map((pile) =>
+    factorsToLabs(model.over(ground, pile), viewing),
+  );
+}

@@ -1,0 +1,83 @@
+/** Scatter of the film a painter lays: a factor for the session and one for every coat. Coefficients of variation. */
+export interface Scatter {
+  readonly session: number;
+  readonly coat: number;
+}
+
+/** Our defaults, replaced by what the painter's own cards show. */
+export const DEFAULT_SCATTER: Scatter = { session: 0.06, coat: 0.08 };
+
+/** Chance of ending over the window that is still accepted before looking. */
+export const ACCEPTED_OVER = 0.05;
+
+/** Standard normal distribution function (Abramowitz and Stegun 7.1.26 for erf, absolute error below 1.5e-7). */
+export function normalCdf(z: number): number {
+  const x = Math.abs(z) / Math.SQRT2;
+  const t = 1 / (1 + 0.3275911 * x);
+  const poly = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
+  const erf = 1 - poly * Math.exp(-x * x);
+  return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
+}
+
+/** Standard deviation of the logarithm of the film after n coats. */
+export function logScatter(n: number, scatter: Scatter = DEFAULT_SCATTER): number {
+  const cv2 = scatter.session ** 2 + (n > 0 ? scatter.coat ** 2 / n : 0);
+  return Math.sqrt(Math.log(1 + cv2));
+}
+
+export interface Chances {
+  readonly coats: number;
+  readonly under: number;
+  readonly inside: number;
+  readonly over: number;
+}
+
+/**
+ * Chances of ending under, in and over a stop window when n coats are sprayed.
+ * @param closes false when the window has no known upper end: then nothing is over.
+ * @param doubt standard deviation of the window's own place, as a fraction of the coats (from the card's fit).
+ */
+export function chancesAt(
+  coats: number,
+  window: readonly [number, number],
+  closes: boolean,
+  scatter: Scatter = DEFAULT_SCATTER,
+  doubt = 0,
+): Chances {
+  if (coats <= 0) return { coats, under: window[0] > 0 ? 1 : 0, inside: window[0] > 0 ? 0 : 1, over: 0 };
+  const sd = Math.hypot(logScatter(coats, scatter), doubt);
+  const below = (limit: number): number => (limit <= 0 ? 0 : normalCdf(Math.log(limit / coats) / sd));
+  const under = below(window[0]);
+  const over = closes ? 1 - below(window[1]) : 0;
+  return { coats, under, inside: Math.max(0, 1 - under - over), over };
+}
+
+export interface Advice {
+  /** Half coats to spray before looking. */
+  readonly spray: number;
+  readonly chances: readonly Chances[];
+  /** Coats probably left after that, to the best count. */
+  readonly left: number;
+}
+
+/**
+ * "Spray k, then look": the largest half-coat count whose chance of ending over the window is at most 5 %, and never
+ * beyond the half coat that first reaches the best count.
+ */
+export function adviseCoats(
+  window: readonly [number, number],
+  closes: boolean,
+  best: number,
+  scatter: Scatter = DEFAULT_SCATTER,
+  doubt = 0,
+): Advice {
+  const cap = Math.max(0.5, Math.ceil(best * 2 - 0.2) / 2);
+  const chances: Chances[] = [];
+  let spray = 0;
+  for (let n = 0.5; n <= cap + 1.01; n += 0.5) {
+    const c = chancesAt(n, window, closes, scatter, doubt);
+    chances.push(c);
+    if (n <= cap && c.over <= ACCEPTED_OVER) spray = n;
+  }
+  return { spray, chances, left: Math.max(0, best - spray) };
+}

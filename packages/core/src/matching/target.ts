@@ -1,0 +1,37 @@
+import { de2000 } from '../colour/difference';
+import type { Lab } from '../colour/lab';
+import type { Geometry } from '../optics/geometry';
+
+/** One angle of what is to be matched. */
+export interface TargetAngle extends Geometry {
+  readonly lab: Lab;
+  /** Largest CIEDE2000 that still passes at this angle. */
+  readonly tolerance: number;
+}
+
+/** Tolerances by aspecular angle; our choice, editable per job. */
+export const DEFAULT_TOLERANCES: Readonly<Record<number, number>> = { [-15]: 1.8, 15: 1.6, 25: 1.4, 45: 1.2, 75: 1.4, 110: 1.8 };
+
+export function defaultTolerance(aspecular: number): number {
+  return DEFAULT_TOLERANCES[aspecular] ?? 1.5;
+}
+
+/** Badness (largest difference over its tolerance), and the rms difference over the angles. */
+export interface MatchScore {
+  readonly badness: number;
+  readonly meanDe: number;
+  readonly differences: readonly number[];
+}
+
+/** Scores a colour per angle against a target, in the target's order. */
+export function scoreMatch(target: readonly TargetAngle[], labs: readonly Lab[]): MatchScore {
+  let badness = 0;
+  let squares = 0;
+  const differences = target.map((t, g) => {
+    const d = de2000(t.lab, labs[g]!);
+    badness = Math.max(badness, d / t.tolerance);
+    squares += d * d;
+    return d;
+  });
+  return { badness, meanDe: Math.sqrt(squares / target.length), differences };
+}

@@ -1,0 +1,92 @@
+import { CoreError } from '../coreError';
+import type { Coat } from '../optics/coat';
+import { DYES } from './dyes';
+import { EFFECT_PIGMENTS } from './effectPigments';
+
+export type FinishFamily = 'pearl' | 'candy' | 'tinted-clear';
+
+export const FAMILY_NAMES: Record<FinishFamily, string> = {
+  pearl: 'Three-stage pearl',
+  candy: 'Candy over metallic',
+  'tinted-clear': 'Tinted clear',
+};
+
+/** What is in the cup: a mixed effect system, per nominal full coat. Everything here is invented for the demo. */
+export interface EffectSystem {
+  readonly id: string;
+  readonly name: string;
+  readonly family: FinishFamily;
+  readonly carrierId: string;
+  /** Parts at strength 1, as they are written on the sheet. */
+  readonly parts: readonly { readonly name: string; readonly parts: number }[];
+  readonly dyes: readonly { readonly dyeId: string; readonly depth: number }[];
+  readonly flake?: { readonly pigmentId: string; readonly cover: number };
+  /** Dry film of a nominal full coat, um. */
+  readonly filmUm: number;
+  /** Flash at 20 C between coats, minutes. */
+  readonly flashMinutes: number;
+  readonly pricePerLitre: number;
+}
+
+export const SYSTEMS: readonly EffectSystem[] = [
+  {
+    id: 'lagoon-pearl', name: 'Lagoon pearl', family: 'pearl', carrierId: 'binder',
+    parts: [{ name: 'binder', parts: 6 }, { name: 'blue pearl, fine', parts: 1 }, { name: 'lagoon blue', parts: 0.5 }],
+    dyes: [{ dyeId: 'lagoon-blue', depth: 0.3 }],
+    flake: { pigmentId: 'blue-pearl-fine', cover: 0.3 },
+    filmUm: 9, flashMinutes: 10, pricePerLitre: 96,
+  },
+  {
+    id: 'moonmilk-pearl', name: 'Moonmilk pearl', family: 'pearl', carrierId: 'binder',
+    parts: [{ name: 'binder', parts: 6 }, { name: 'gold pearl, coarse', parts: 1 }],
+    dyes: [],
+    flake: { pigmentId: 'gold-pearl-coarse', cover: 0.26 },
+    filmUm: 8, flashMinutes: 10, pricePerLitre: 88,
+  },
+  {
+    id: 'cinder-candy', name: 'Cinder candy', family: 'candy', carrierId: 'intercoat',
+    parts: [{ name: 'intercoat clear', parts: 8 }, { name: 'cinder red', parts: 1 }],
+    dyes: [{ dyeId: 'cinder-red', depth: 0.9 }],
+    filmUm: 10, flashMinutes: 12, pricePerLitre: 78,
+  },
+  {
+    id: 'smoke-tea-clear', name: 'Smoke tea tinted clear', family: 'tinted-clear', carrierId: 'two-pack-clear',
+    parts: [{ name: 'two-pack clear', parts: 20 }, { name: 'peat brown', parts: 1 }],
+    dyes: [{ dyeId: 'peat-brown', depth: 1.1 }],
+    filmUm: 23, flashMinutes: 15, pricePerLitre: 70,
+  },
+];
+
+export function findSystem(id: string): EffectSystem {
+  const found = SYSTEMS.find((s) => s.id === id);
+  if (!found) throw new CoreError('notFound', `There is no effect system called ${id}.`);
+  return found;
+}
+
+export function dyeDepth(id: string): Float64Array {
+  const found = DYES.find((d) => d.id === id);
+  if (!found) throw new CoreError('notFound', `There is no dye called ${id}.`);
+  return found.depth;
+}
+
+/**
+ * One nominal full coat of a system at a strength (1 = the parts on the sheet). Dye depth and flake depth are both
+ * proportional to strength: a(l) = strength a1(l), c = 1 - (1 - c1)^strength.
+ */
+export function systemCoat(system: EffectSystem, strength = 1): Coat {
+  const dye = new Float64Array(31);
+  for (const { dyeId, depth } of system.dyes) dyeDepth(dyeId).forEach((v, i) => (dye[i]! += v * depth * strength));
+  if (!system.flake) return { dye };
+  const { pigmentId, cover } = system.flake;
+  const pigment = EFFECT_PIGMENTS.find((p) => p.id === pigmentId);
+  if (!pigment) throw new CoreError('notFound', `There is no effect pigment called ${pigmentId}.`);
+  return {
+    dye,
+    flakes: {
+      cover: 1 - (1 - cover) ** strength,
+      tilt: pigment.tilt,
+      edge: pigment.edge,
+      optics: pigment.optics,
+    },
+  };
+}

@@ -1,0 +1,100 @@
+import { flakeClasses } from './flakeClasses';
+import type { Optics } from './optics';
+import type { SurfaceTables } from './surfaceTables';
+
+/** Diffuse state of a stack at one wavelength, below the film surface. Matrices row-major, row = out, classes C, T. */
+export interface DiffuseState {
+  /** Diffuse reflectance, 2 x 2. */
+  readonly rm: Float64Array;
+  /** By direction: lobe flux reflectance, its first-order part. */
+  readonly h: Float64Array;
+  readonly h1: Float64Array;
+  /** By direction: up flux (C, T) excited by a unit beam. */
+  readonly b: Float64Array;
+  /** By direction: factor toward that direction per unit down flux (C, T). */
+  readonly w: Float64Array;
+  /** By geometry: factor beam to view through diffusers. */
+  readonly q: Float64Array;
+}
+
+export function createDiffuseState(optics: Optics): DiffuseState {
+  const d = optics.directions.length;
+  return {
+    rm: new Float64Array(4),
+    h: new Float64Array(d),
+    h1: new Float64Array(d),
+    b: new Float64Array(2 * d),
+    w: new Float64Array(2 * d),
+    q: new Float64Array(optics.geometries.length),
+  };
+}
+
+/** Starts a state at a Lambertian ground of internal albedo rho. */
+export function startAtGround(optics: Optics, rho: number, state: DiffuseState): void {
+  const { fC, fT } = optics.film;
+  state.rm[0] = state.rm[1] = rho * fC;
+  state.rm[2] = state.rm[3] = rho * fT;
+  state.h.fill(0);
+  state.h1.fill(0);
+  for (let d = 0; d < optics.directions.length; d++) {
+    state.b[2 * d] = rho * fC;
+    state.b[2 * d + 1] = rho * fT;
+    state.w[2 * d] = state.w[2 * d + 1] = rho;
+  }
+  state.q.fill(rho);
+}
+
+/**
+ * Closes the diffuse light at the film surface (film equations, section 5).
+ * @param tilt reference tilt, radians. @returns diffuse part of the radiance factor of geometry g, outside the film.
+ */
+export function closeDiffuse(
+  optics: Optics,
+  state: DiffuseState,
+  tilt: number,
+  tables: readonly SurfaceTables[],
+  g: number,
+): number {
+  const { film } = optics;
+  const { fC, fT, rC } = film;
+  const table = tables[g]!;
+  const di = optics.dirIn[g]!;
+  const dv = optics.dirView[g]!;
+  const hi = state.h[di]!;
+  const hv = state.h[dv]!;
+  const yi = hi > 0 ? Math.min(1, state.h1[di]! / hi) : 1;
+  const yv = hv > 0 ? Math.min(1, state.h1[dv]! / hv) : 1;
+  const fi = yi * table.in1.f + (1 - yi) * table.in3.f;
+  const ti = yi * table.in1.t + (1 - yi) * table.in3.t;
+  const tv = yv * table.view1.t + (1 - yv) * table.view3.t;
+  const { rm } = state;
+  // D = (I - r Rm)^-1 [ r Bv + H (F, T) ]
+  const s0 = rC * state.b[2 * di]! + hi * fi;
+  const s1 = state.b[2 * di + 1]! + hi * ti;
+  const m00 = 1 - rC * rm[0]!;
+  const m01 = -rC * rm[1]!;
+  const m10 = -rm[2]!;
+  const m11 = 1 - rm[3]!;
+  const det = m00 * m11 - m01 * m10;
+  const d0 = (m11 * s0 - m01 * s1) / det;
+  const d1 = (m00 * s1 - m10 * s0) / det;
+  const l0 = (hv * (1 - tv)) / fC;
+  const l1 = (hv * tv) / fT;
+  let factor =
+    state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
+  if (hi > 0 && hv > 0) {
+    const h = Math.sqrt(hi * hv);
+    const c = flakeClasses(tilt, fC);
+    const p00 = 1 - rC * h * (1 - c.x);
+    const p01 = -rC * h * c.xt;
+    const p10 = -h * c.x;
+    const p11 = 1 - h * (1 - c.xt - c.fw);
+    const detP = p00 * p11 - p01 * p10;
+    const e0 = hi * fi;
+    const e1 = hi * ti;
+    const dp0 = (p11 * e0 - p01 * e1) / detP;
+    const dp1 = (p00 * e1 - p10 * e0) / detP;
+    factor += (table.phi - 1) * (l0 * (dp0 - e0) + l1 * (dp1 - e1));
+  }
+  return optics.geometries[g]!.surface * factor;
+}

@@ -1,0 +1,116 @@
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import { CoreError } from '../coreError';
+import type { Film } from './film';
+import { at, readFlake, tabulateFlake, type FlakeOptics, type FlakeTable, type SpectrumOrNumber } from './flakeOptics';
+
+/** Flakes of one kind in a coat. */
+export interface Flakes {
+  /** Chance that a normal ray meets at least one flake in a nominal full coat, 0..0.999. */
+  readonly cover: number;
+  /** Rms tilt per axis, degrees, 0.5..25. */
+  readonly tilt: number;
+  /** Share of hits scattered isotropically by edges, 0..1. */
+  readonly edge: number;
+  readonly optics: FlakeOptics;
+}
+
+/** Kubelka-Munk pigment: absorption and scattering per um, and the dry film in um. */
+export interface Pigment {
+  readonly k: SpectrumOrNumber;
+  readonly s: SpectrumOrNumber;
+  readonly thickness: number;
+}
+
+/** What one nominal full coat holds; every part optional. `factor` scales the film (1 = full coat, 0.5 = half). */
+export interface Coat {
+  /** Napierian optical depth at normal incidence. */
+  readonly dye?: SpectrumOrNumber;
+  readonly flakes?: Flakes;
+  readonly pigment?: Pigment;
+  readonly factor?: number;
+}
+
+/**
+ * A coat in depths of one nominal full coat: dye `a`, volume absorption `k` and isotropic scattering `s`, flake depth
+ * `tau` = -ln(1 - cover), and the flake table. A film factor f multiplies a, k, s and tau; nothing else changes.
+ */
+export interface PreparedCoat {
+  readonly a: Float64Array;
+  readonly k: Float64Array;
+  readonly s: Float64Array;
+  readonly tau: number;
+  /** Rms tilt per axis, radians. */
+  readonly tilt: number;
+  readonly edge: number;
+  readonly table: FlakeTable | null;
+  readonly factor: number;
+}
+
+const MAX_COVER = 0.9999;
+
+function check(ok: boolean, message: string): void {
+  if (!ok) throw new CoreError('badStack', message);
+}
+
+/**
+ * Turns a coat into depths on the wavelength grid and tabulates its flake.
+ * @throws CoreError `badStack` for negative depths, cover outside 0..1, tilt outside 0.3..30 degrees.
+ */
+export function prepareCoat(film: Film, coat: Coat): PreparedCoat {
+  const factor = coat.factor ?? 1;
+  check(factor >= 0 && Number.isFinite(factor), 'A coat factor must be 0 or more.');
+  const a = new Float64Array(WAVELENGTH_COUNT);
+  const k = new Float64Array(WAVELENGTH_COUNT);
+  const s = new Float64Array(WAVELENGTH_COUNT);
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    if (coat.dye !== undefined) a[i] = at(coat.dye, i);
+    if (coat.pigment) {
+      k[i] = (at(coat.pigment.k, i) * coat.pigment.thickness) / 2;
+      s[i] = (4 / 3) * at(coat.pigment.s, i) * coat.pigment.thickness;
+    }
+    check(a[i]! >= 0 && k[i]! >= 0 && s[i]! >= 0, 'Dye and pigment depths must be 0 or more at every wavelength.');
+  }
+  const { flakes } = coat;
+  if (flakes) {
+    check(flakes.cover >= 0 && flakes.cover < 1, 'Flake cover must be at least 0 and below 1.');
+    check(flakes.tilt >= 0.3 && flakes.tilt <= 30, 'Flake tilt must be between 0.3 and 30 degrees.');
+    check(flakes.edge >= 0 && flakes.edge <= 1, 'The edge share must be between 0 and 1.');
+  }
+  const hasFlakes = flakes !== undefined && flakes.cover > 0;
+  return {
+    a,
+    k,
+    s,
+    tau: hasFlakes ? -Math.log(1 - Math.min(flakes.cover, MAX_COVER)) : 0,
+    tilt: flakes ? (flakes.tilt * Math.PI) / 180 : 0.1,
+    edge: flakes?.edge ?? 0,
+    table: hasFlakes ? tabulateFlake(flakes.optics, film.n) : null,
+    factor,
+  };
+}
+
+/** The same coat with its flake depth and spread changed; the flake table is shared. */
+export function adjustCoat(
+  coat: PreparedCoat,
+  change: { factor?: number; dyeScale?: number; tauScale?: number; tiltScale?: number; edge?: number },
+): PreparedCoat {
+  const scale = change.dyeScale ?? 1;
+  return {
+    ...coat,
+    a: scale === 1 ? coat.a : coat.a.map((v) => v * scale),
+    tau: coat.tau * (change.tauScale ?? 1),
+    tilt: Math.min(0.52, Math.max(0.006, coat.tilt * (change.tiltScale ?? 1))),
+    edge: Math.min(1, change.edge ?? coat.edge),
+    factor: change.factor ?? coat.factor,
+  };
+}
+
+/** Flake reflectance at wavelength i and a local cosine; 0 without flakes. */
+export function coatReflectance(coat: PreparedCoat, i: number, cosine: number): number {
+  return coat.table ? readFlake(coat.table, coat.table.r, i, cosine) : 0;
+}
+
+/** Flake transmittance at wavelength i and a local cosine; 0 without flakes. */
+export function coatTransmittance(coat: PreparedCoat, i: number, cosine: number): number {
+  return coat.table ? readFlake(coat.table, coat.table.t, i, cosine) : 0;
+}

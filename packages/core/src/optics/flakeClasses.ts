@@ -1,0 +1,24 @@
+/**
+ * How mirror flakes of rms tilt s (radians per axis) move diffuse light between the escape cone (C) and the trapped class
+ * (T), per unit flake depth. Fits to ray sums; from the film equations, section 4 of docs/optics.md.
+ */
+export interface FlakeClasses {
+  /** C to T. */
+  readonly x: number;
+  /** T to C. */
+  readonly xt: number;
+  /** T staying in its hemisphere. */
+  readonly fw: number;
+  /** Crossing rate of T. */
+  readonly gT: number;
+}
+
+export function flakeClasses(s: number, fC: number): FlakeClasses {
+  const s2 = s * s;
+  const x = 1.79 * s * (1 - 0.9 * s2);
+  return { x, xt: (x * fC) / (1 - fC), fw: 1.8 * s2 * (1 - s2), gT: 1 + 1.75 * s2 };
+}
+
+/** Cosines at which the flake optics of the two diffuse classes are taken. */
+export const COSINE_CLASS_C = 0.88;
+export const COSINE_CLASS_T = 0.5;

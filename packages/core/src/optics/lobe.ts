@@ -1,0 +1,96 @@
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import type { PreparedCoat } from './coat';
+import type { Optics } from './optics';
+import { LOBE_NODES, tiltDensity, type SurfaceTables } from './surfaceTables';
+
+const NODES = LOBE_NODES.length;
+
+/**
+ * Lobe part of the radiance factor: first order exactly, higher orders by two-flux slabs in the transverse-frequency
+ * domain (film equations, sections 2 and 3).
+ * @param coats ground side first; each is one homogeneous slab (equal coats may be merged through their factor).
+ * @param base lobe factor of an existing finish below the coats, [geometry * 31 + wavelength], outside the film.
+ * @param out receives [geometry * 31 + wavelength].
+ */
+export function writeLobe(
+  optics: Optics,
+  coats: readonly PreparedCoat[],
+  tilt: number,
+  tables: readonly SurfaceTables[],
+  base: Float64Array | null,
+  out: Float64Array,
+): void {
+  const n = coats.length;
+  const nodePower = new Float64Array(n * NODES);
+  const density = new Float64Array(n);
+  for (let j = 0; j < n; j++) {
+    const ratio = (coats[j]!.tilt / tilt) ** 2;
+    for (let q = 0; q < NODES; q++) nodePower[j * NODES + q] = LOBE_NODES[q]! ** ratio;
+  }
+  const readings = coats.map((c) => optics.readings(c.table));
+  const h = new Float64Array(NODES);
+  const h1 = new Float64Array(NODES);
+  for (let g = 0; g < optics.geometries.length; g++) {
+    const geo = optics.geometries[g]!;
+    const table = tables[g]!;
+    const scale = (Math.PI * geo.surface) / (4 * geo.cosIn * geo.cosView);
+    const dIn = optics.dirIn[g]! * WAVELENGTH_COUNT;
+    const dView = optics.dirView[g]! * WAVELENGTH_COUNT;
+    for (let j = 0; j < n; j++) density[j] = tiltDensity(geo.tiltNeeded, coats[j]!.tilt);
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+      const at = g * WAVELENGTH_COUNT + i;
+      let first = base ? base[at]! / scale : 0;
+      h.fill(0);
+      h1.fill(0);
+      for (let j = 0; j < n; j++) {
+        const coat = coats[j]!;
+        const f = coat.factor;
+        const volume = f * (coat.a[i]! + coat.k[i]! + coat.s[i]!) * geo.path;
+        if (coat.tau === 0) {
+          const through = Math.exp(-2 * volume);
+          first *= through;
+          for (let q = 0; q < NODES; q++) {
+            h[q]! *= through;
+            h1[q]! *= through;
+          }
+          continue;
+        }
+        const fl = readings[j]!;
+        const tau = coat.tau * f;
+        const tMean = (fl.tDir[dIn + i]! + fl.tDir[dView + i]!) / 2;
+        const alpha = tau * (1 - (1 - coat.edge) * tMean) + volume;
+        const sigma = tau * (1 - coat.edge) * fl.rLobe[at]!;
+        const through = Math.exp(-2 * alpha);
+        const shade = alpha > 1e-9 ? (1 - through) / (2 * alpha) : 1;
+        first = first * through + sigma * shade * density[j]!;
+        for (let q = 0; q < NODES; q++) {
+          const sq = sigma * nodePower[j * NODES + q]!;
+          const gamma = Math.sqrt(Math.max(0, alpha * alpha - sq * sq));
+          let r: number;
+          let t: number;
+          if (gamma < 1e-6) {
+            r = sq / (1 + alpha);
+            t = 1 / (1 + alpha);
+          } else {
+            const e = Math.exp(-gamma);
+            const e2 = e * e;
+            const d = alpha * (1 - e2) + gamma * (1 + e2);
+            r = (sq * (1 - e2)) / d;
+            t = (2 * gamma * e) / d;
+          }
+          const below = h[q]!;
+          h[q] = r + (t * t * below) / (1 - r * below);
+          h1[q] = h1[q]! * through + sq * shade;
+        }
+      }
+      let higher = 0;
+      for (let q = 0; q < NODES; q++) {
+        const all = h[q]!;
+        const one = h1[q]!;
+        higher += table.weights[q]! * (all - one + table.rL * (all * all - one * one));
+      }
+      higher = Math.max(0, higher) / (tilt * tilt) + h1[0]! * h1[0]! * table.i2;
+      out[at] = scale * (first + higher);
+    }
+  }
+}

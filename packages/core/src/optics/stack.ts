@@ -1,0 +1,127 @@
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import { closeDiffuse, createDiffuseState, startAtGround } from './closure';
+import type { PreparedCoat } from './coat';
+import { createImbedding } from './imbedding';
+import { writeLobe } from './lobe';
+import { referenceTilt, type Optics } from './optics';
+import { buildSlab, createAdding, type Slab } from './slab';
+
+/** What lies under the coats: an internal Lambertian albedo, and for an existing finish its lobe by geometry. */
+export interface Ground {
+  /** 31 internal albedos, 0..1. */
+  readonly albedo: Float64Array;
+  /** Lobe part of an existing finish, outside the film, [geometry * 31 + wavelength]. */
+  readonly lobe?: Float64Array;
+}
+
+/** Dye depth of all coats at each wavelength, film factors included. */
+export function totalDyeOf(coats: readonly PreparedCoat[]): Float64Array {
+  const total = new Float64Array(WAVELENGTH_COUNT);
+  for (const coat of coats) for (let i = 0; i < WAVELENGTH_COUNT; i++) total[i]! += coat.factor * coat.a[i]!;
+  return total;
+}
+
+/** Neighbouring coats of the same kind are one slab: n coats are n times the depths. */
+export function mergeCoats(coats: readonly PreparedCoat[]): PreparedCoat[] {
+  const merged: PreparedCoat[] = [];
+  for (const coat of coats) {
+    const last = merged.at(-1);
+    if (
+      last &&
+      last.a === coat.a && last.k === coat.k && last.s === coat.s &&
+      last.table === coat.table && last.tau === coat.tau && last.tilt === coat.tilt && last.edge === coat.edge
+    ) {
+      merged[merged.length - 1] = { ...last, factor: last.factor + coat.factor };
+    } else if (coat.factor > 0) merged.push(coat);
+  }
+  return merged;
+}
+
+/**
+ * Reference tier: radiance factors of a stack, all orders, surface tables at the exact tilt, imbedding by Runge-Kutta.
+ * @param coats ground side first. @returns [geometry * 31 + wavelength], perfect diffuser = 1.
+ */
+export function evaluateReference(optics: Optics, ground: Ground, coats: readonly PreparedCoat[]): Float64Array {
+  const stack = mergeCoats(coats);
+  const tilt = referenceTilt(optics, stack);
+  const tables = optics.exactTables(tilt);
+  const out = new Float64Array(optics.geometries.length * WAVELENGTH_COUNT);
+  writeLobe(optics, stack, tilt, tables, ground.lobe ?? null, out);
+  const dye = totalDyeOf(stack);
+  const state = createDiffuseState(optics);
+  const imbed = createImbedding(optics);
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    const mT = optics.film.mT(dye[i]!);
+    startAtGround(optics, ground.albedo[i]!, state);
+    for (const coat of stack) imbed(state, coat, i, mT);
+    for (let g = 0; g < optics.geometries.length; g++) {
+      out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, tilt, tables, g);
+    }
+  }
+  return out;
+}
+
+/** A pile of coats made ready for many grounds: slabs, lobe and tables are worked out once. */
+export interface Pile {
+  readonly coats: readonly PreparedCoat[];
+  readonly slabs: readonly Slab[];
+  readonly tilt: number;
+  /** Lobe factors over a ground without a lobe, [geometry * 31 + wavelength]. */
+  readonly lobe: Float64Array;
+}
+
+/** Fast tier for one set of geometries. Keep one and reuse it: it owns its scratch and caches. */
+export interface FastModel {
+  readonly optics: Optics;
+  /**
+   * Prepares coats (ground side first). @param known slabs to share between piles. A shared slab keeps the trapped class's
+   * path of the pile it was first built for, so share only between piles whose dye above is alike or absent.
+   */
+  readonly pile: (coats: readonly PreparedCoat[], known?: SlabCache) => Pile;
+  /** Radiance factors of a pile over a ground, [geometry * 31 + wavelength]; written into `out` when given. */
+  readonly over: (ground: Ground, pile: Pile, out?: Float64Array) => Float64Array;
+  readonly evaluate: (ground: Ground, coats: readonly PreparedCoat[]) => Float64Array;
+}
+
+export type SlabCache = Map<PreparedCoat, Slab>;
+
+/**
+ * Fast tier: the reference's equations solved by doubling and adding, with slabs shared between stacks and surface tables
+ * interpolated between cached tilts.
+ */
+export function createFastModel(optics: Optics): FastModel {
+  const adding = createAdding(optics);
+  const state = createDiffuseState(optics);
+  const size = optics.geometries.length * WAVELENGTH_COUNT;
+
+  const pile = (coats: readonly PreparedCoat[], known?: SlabCache): Pile => {
+    const merged = mergeCoats(coats);
+    const dye = totalDyeOf(merged);
+    const tilt = referenceTilt(optics, merged);
+    const lobe = new Float64Array(size);
+    writeLobe(optics, merged, tilt, optics.quickTables(tilt), null, lobe);
+    const slabs = merged.map((coat) => {
+      const have = known?.get(coat);
+      if (have) return have;
+      const made = buildSlab(optics, coat, dye);
+      known?.set(coat, made);
+      return made;
+    });
+    return { coats: merged, slabs, tilt, lobe };
+  };
+
+  const over = (ground: Ground, { slabs, tilt, lobe, coats }: Pile, out: Float64Array = new Float64Array(size)): Float64Array => {
+    const tables = optics.quickTables(tilt);
+    if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out);
+    else out.set(lobe);
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+      startAtGround(optics, ground.albedo[i]!, state);
+      for (let j = 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
+      for (let g = 0; g < optics.geometries.length; g++) {
+        out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, tilt, tables, g);
+      }
+    }
+    return out;
+  };
+  return { optics, pile, over, evaluate: (ground, coats) => over(ground, pile(coats)) };
+}

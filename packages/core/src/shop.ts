@@ -1,0 +1,53 @@
+import { createFilm, type Film } from './optics/film';
+import { prepareCoat } from './optics/coat';
+import { createOptics } from './optics/optics';
+import { createFastModel, type FastModel } from './optics/stack';
+import type { Geometry } from './optics/geometry';
+import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './materials/grounds';
+import { dyeDepth, systemCoat, type EffectSystem } from './materials/systems';
+import type { MapGround } from './matching/matchMap';
+import type { PreparedCoat } from './optics/coat';
+
+/**
+ * The library made ready for computation: grounds and coats prepared once, fast models kept by geometry. Create one per
+ * worker or script; it owns every cache, nothing is global.
+ */
+export interface Shop {
+  readonly film: Film;
+  readonly model: (geometries: readonly Geometry[]) => FastModel;
+  readonly ground: (material: GroundMaterial) => MapGround;
+  readonly grounds: () => readonly MapGround[];
+  readonly coat: (system: EffectSystem, strength: number) => PreparedCoat;
+}
+
+export function createShop(n = 1.5): Shop {
+  const film = createFilm(n);
+  const models = new Map<string, FastModel>();
+  const grounds = new Map<GroundMaterial, MapGround>();
+  const unit = new Map<EffectSystem, PreparedCoat>();
+  const ground = (material: GroundMaterial): MapGround => {
+    let known = grounds.get(material);
+    if (!known) {
+      const coats = groundCoats(material, dyeDepth).map((c) => prepareCoat(film, c));
+      known = { id: material.id, albedo: labToAlbedo(film, material.lab), coats };
+      grounds.set(material, known);
+    }
+    return known;
+  };
+  return {
+    film,
+    model: (geometries) => {
+      const key = JSON.stringify(geometries.map((g) => [g.incidence, g.aspecular]));
+      let known = models.get(key);
+      if (!known) models.set(key, (known = createFastModel(createOptics(film, geometries))));
+      return known;
+    },
+    ground,
+    grounds: () => GROUNDS.map(ground),
+    coat: (system, strength) => {
+      let full = unit.get(system);
+      if (!full) unit.set(system, (full = prepareCoat(film, systemCoat(system, 1))));
+      return { ...full, a: full.a.map((v) => v * strength), tau: full.tau * strength };
+    },
+  };
+}

@@ -1,0 +1,178 @@
+import type {
+  Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card,
+} from '@steady-gleam/contracts';
+import { choiceSchema } from '@steady-gleam/contracts';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { ApiError } from '../http/apiError';
+import type { Db } from './open';
+import { cards, jobs, readings, readingSets } from './schema';
+
+type JobRow = typeof jobs.$inferSelect;
+type CardRow = typeof cards.$inferSelect;
+type SetRow = typeof readingSets.$inferSelect;
+
+function toJob(row: JobRow): Job {
+  return {
+    id: row.id,
+    piece: row.piece,
+    matching: row.matching,
+    family: row.family as Job['family'],
+    systemId: row.systemId,
+    status: row.status as Job['status'],
+    choice: row.choice === null ? null : choiceSchema.validateSync(row.choice),
+    invented: row.invented,
+    version: row.version,
+    createdAt: row.createdAt.toISOString(),
+    updatedAt: row.updatedAt.toISOString(),
+  };
+}
+
+function toCard(row: CardRow): StoredCard {
+  return { id: row.id, rungs: row.rungs, gun: row.gun, pressureBar: row.pressureBar, onStand: row.onStand, version: row.version };
+}
+
+/** Everything the API reads and writes. */
+export interface Repo {
+  readonly listJobs: () => Promise<JobSummary[]>;
+  readonly createJob: (job: NewJob, invented?: boolean) => Promise<Job>;
+  readonly readJob: (id: string) => Promise<JobDetail>;
+  readonly changeJob: (
+    id: string,
+    change: { version: number; piece?: string; matching?: string; status?: Job['status']; choice?: Choice },
+  ) => Promise<Job>;
+  readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;
+  readonly putCard: (jobId: string, card: Card & { version: number }) => Promise<StoredCard>;
+  readonly countJobs: () => Promise<number>;
+}
+
+/** Creates the repository over a database handle. Every change is one transaction. */
+export function createRepo(db: Db): Repo {
+  const loadSets = async (handle: Db, rows: readonly SetRow[]): Promise<ReadingSet[]> => {
+    if (!rows.length) return [];
+    const all = await handle.select().from(readings)
+      .where(inArray(readings.setId, rows.map((r) => r.id)))
+      .orderBy(asc(readings.place));
+    return rows.map((row) => ({
+      id: row.id,
+      kind: row.kind as ReadingSet['kind'],
+      rungCoats: row.rungCoats,
+      source: row.source as ReadingSet['source'],
+      takenAt: row.takenAt.toISOString(),
+      readings: all
+        .filter((r) => r.setId === row.id)
+        .map(({ spot, incidence, aspecular, l, a, b }) => ({ spot, incidence, aspecular, l, a, b })),
+    }));
+  };
+  const findJob = async (handle: Db, id: string): Promise<JobRow> => {
+    const [row] = await handle.select().from(jobs).where(eq(jobs.id, id));
+    if (!row) throw new ApiError('notFound');
+    return row;
+  };
+  /** The newest set of each kind and rung of a job. */
+  const inForce = (rows: readonly SetRow[]): SetRow[] => {
+    const seen = new Set<string>();
+    return rows.filter((r) => {
+      const key = `${r.kind}/${r.rungCoats}`;
+      return seen.has(key) ? false : (seen.add(key), true);
+    });
+  };
+
+  return {
+    countJobs: async () => (await db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]!.n,
+
+    listJobs: async () => {
+      const rows = await db.select().from(jobs).orderBy(desc(jobs.updatedAt));
+      const sets = inForceByJob(await db.select().from(readingSets).orderBy(desc(readingSets.sequence)), inForce);
+      const angles = await db
+        .select({ setId: readings.setId, n: sql<number>`count(distinct (${readings.incidence}, ${readings.aspecular}))::int` })
+        .from(readings)
+        .groupBy(readings.setId);
+      return rows.map((row) => {
+        const own = sets.get(row.id) ?? [];
+        const target = own.find((s) => s.kind === 'target');
+        return {
+          ...toJob(row),
+          targetAngles: angles.find((a) => a.setId === target?.id)?.n ?? 0,
+          rungsRead: own.filter((s) => s.kind === 'rung').length,
+        };
+      });
+    },
+
+    createJob: (job, invented = false) =>
+      db.transaction(async (tx) => {
+        const [existing] = await tx.select().from(jobs).where(eq(jobs.id, job.id));
+        if (existing) {
+          const same = existing.piece === job.piece && existing.matching === job.matching && existing.systemId === job.systemId;
+          if (!same) throw new ApiError('conflict');
+          return toJob(existing);
+        }
+        const [row] = await tx.insert(jobs).values({ ...job, invented }).returning();
+        return toJob(row!);
+      }),
+
+    readJob: async (id) => {
+      const job = toJob(await findJob(db, id));
+      const [card] = await db.select().from(cards).where(eq(cards.jobId, id));
+      const rows = await db.select().from(readingSets).where(eq(readingSets.jobId, id)).orderBy(desc(readingSets.sequence));
+      const sets = await loadSets(db, inForce(rows));
+      return {
+        job,
+        target: sets.find((s) => s.kind === 'target') ?? null,
+        card: card ? toCard(card) : null,
+        rungs: sets.filter((s) => s.kind === 'rung').sort((a, b) => a.rungCoats! - b.rungCoats!),
+      };
+    },
+
+    changeJob: (id, { version, ...change }) =>
+      db.transaction(async (tx) => {
+        await findJob(tx as unknown as Db, id);
+        const [row] = await tx
+          .update(jobs)
+          .set({ ...change, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(jobs.id, id), eq(jobs.version, version)))
+          .returning();
+        if (!row) throw new ApiError('stale');
+        return toJob(row);
+      }),
+
+    addReadings: (jobId, set) =>
+      db.transaction(async (tx) => {
+        await findJob(tx as unknown as Db, jobId);
+        const [existing] = await tx.select().from(readingSets).where(eq(readingSets.id, set.id));
+        if (existing) {
+          if (existing.jobId !== jobId || existing.kind !== set.kind) throw new ApiError('conflict');
+          return (await loadSets(tx as unknown as Db, [existing]))[0]!;
+        }
+        await tx.insert(readingSets).values({
+          id: set.id, jobId, kind: set.kind, rungCoats: set.rungCoats, source: set.source, takenAt: new Date(set.takenAt),
+        });
+        await tx.insert(readings).values(set.readings.map((r, place) => ({ setId: set.id, place, ...r })));
+        await tx.update(jobs).set({ updatedAt: new Date() }).where(eq(jobs.id, jobId));
+        return set;
+      }),
+
+    putCard: (jobId, { version, ...card }) =>
+      db.transaction(async (tx) => {
+        await findJob(tx as unknown as Db, jobId);
+        const [existing] = await tx.select().from(cards).where(eq(cards.jobId, jobId));
+        if (!existing) {
+          if (version !== 0) throw new ApiError('stale');
+          const [row] = await tx.insert(cards).values({ ...card, jobId }).returning();
+          return toCard(row!);
+        }
+        const [row] = await tx
+          .update(cards)
+          .set({ rungs: card.rungs, gun: card.gun, pressureBar: card.pressureBar, onStand: card.onStand, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(cards.jobId, jobId), eq(cards.version, version)))
+          .returning();
+        if (!row) throw new ApiError('stale');
+        return toCard(row);
+      }),
+  };
+}
+
+function inForceByJob(rows: readonly SetRow[], pick: (rows: readonly SetRow[]) => SetRow[]): Map<string, SetRow[]> {
+  const byJob = new Map<string, SetRow[]>();
+  for (const row of rows) byJob.set(row.jobId, [...(byJob.get(row.jobId) ?? []), row]);
+  return new Map([...byJob].map(([id, own]) => [id, pick(own)]));
+}

@@ -1,0 +1,66 @@
+import type { Card, Choice } from '@steady-gleam/contracts';
+import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+const stamps = {
+  createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+  updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+};
+
+/** A piece to be finished. `version` grows with every edit; a stale edit is refused. */
+export const jobs = pgTable('jobs', {
+  id: uuid('id').primaryKey(),
+  piece: text('piece').notNull(),
+  matching: text('matching').notNull(),
+  family: text('family').notNull(),
+  systemId: text('system_id').notNull(),
+  status: text('status').notNull().default('open'),
+  choice: jsonb('choice').$type<Choice>(),
+  invented: boolean('invented').notNull().default(false),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
+/** The let-down card of a job. */
+export const cards = pgTable('cards', {
+  id: uuid('id').primaryKey(),
+  jobId: uuid('job_id').notNull().unique().references(() => jobs.id, { onDelete: 'cascade' }),
+  rungs: jsonb('rungs').$type<Card['rungs']>().notNull(),
+  gun: text('gun').notNull(),
+  pressureBar: doublePrecision('pressure_bar').notNull(),
+  onStand: boolean('on_stand').notNull(),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
+/** Readings taken together. Append-only, client-made id; the newest of a kind and rung is in force. */
+export const readingSets = pgTable(
+  'reading_sets',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id').notNull().references(() => jobs.id, { onDelete: 'cascade' }),
+    kind: text('kind').notNull(),
+    rungCoats: doublePrecision('rung_coats'),
+    source: text('source').notNull(),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
+    sequence: integer('sequence').generatedAlwaysAsIdentity(),
+    ...stamps,
+  },
+  (t) => [index('reading_sets_job').on(t.jobId, t.kind)],
+);
+
+/** One reading of one spot at one angle. */
+export const readings = pgTable(
+  'readings',
+  {
+    setId: uuid('set_id').notNull().references(() => readingSets.id, { onDelete: 'cascade' }),
+    place: integer('place').notNull(),
+    spot: text('spot').notNull(),
+    incidence: doublePrecision('incidence').notNull(),
+    aspecular: doublePrecision('aspecular').notNull(),
+    l: doublePrecision('l').notNull(),
+    a: doublePrecision('a').notNull(),
+    b: doublePrecision('b').notNull(),
+    ...stamps,
+  },
+  (t) => [index('readings_set').on(t.setId)],
+);

@@ -1,0 +1,48 @@
+import { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from '@steady-gleam/contracts';
+import type { ErrorRequestHandler } from 'express';
+import { ValidationError } from 'yup';
+
+/** An error the API means to answer with. */
+export class ApiError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    readonly fields?: Record<string, string>,
+    message: string = ERROR_CATALOGUE[code].message,
+  ) {
+    super(message);
+  }
+}
+
+/** Field paths and sentences of a yup error; the first sentence of a field wins. */
+export function fieldsOf(error: ValidationError): Record<string, string> {
+  const fields: Record<string, string> = {};
+  for (const e of error.inner.length ? error.inner : [error]) fields[e.path ?? ''] ??= e.message;
+  return fields;
+}
+
+function toApiError(error: unknown): ApiError {
+  if (error instanceof ApiError) return error;
+  if (error instanceof ValidationError) return new ApiError('badRequest', fieldsOf(error));
+  const type = (error as { type?: string }).type;
+  if (type === 'entity.too.large') return new ApiError('tooLarge');
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') {
+    return new ApiError('badRequest', undefined, 'This request could not be read as JSON.');
+  }
+  return new ApiError('internal');
+}
+
+/** The one place where errors become answers; unknown ones are logged once and tell nothing about the inside. */
+export const handleErrors: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error);
+    return;
+  }
+  const known = toApiError(error);
+  if (known.code === 'internal') req.log?.error({ err: error }, 'unexpected error');
+  const body: ApiErrorBody = {
+    code: known.code,
+    message: known.message,
+    ...(known.fields ? { fields: known.fields } : {}),
+  };
+  res.status(ERROR_CATALOGUE[known.code].status).json(body);
+};

@@ -1,0 +1,62 @@
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { pino } from 'pino';
+import { FolderInUseError } from './db/folderLock';
+import { openEmbedded, openServer } from './db/open';
+import { createRepo } from './db/repo';
+import { seedDemo } from './demo/seed';
+import { createApp } from './http/app';
+
+const here = dirname(fileURLToPath(import.meta.url));
+const root = resolve(here, '../../..');
+
+/** Settings by environment; see the README. */
+const settings = {
+  port: Number(process.env['PORT'] ?? 4680),
+  host: process.env['HOST'] ?? '127.0.0.1',
+  data: resolve(process.env['STEADY_GLEAM_DATA'] ?? join(root, '.data')),
+  databaseUrl: process.env['DATABASE_URL'],
+  demo: process.env['STEADY_GLEAM_DEMO'] !== 'off',
+  requestsAMinute: Number(process.env['REQUESTS_A_MINUTE'] ?? 1200),
+};
+
+const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
+
+async function main(): Promise<void> {
+  const migrations = join(root, 'packages/server/migrations');
+  const open = settings.databaseUrl
+    ? await openServer(migrations, settings.databaseUrl)
+    : await openEmbedded(migrations, settings.data);
+  const repo = createRepo(open.db);
+  if (settings.demo && (await repo.countJobs()) === 0) await seedDemo(repo);
+  const app = createApp({
+    repo,
+    logger,
+    webFolder: join(root, 'packages/web/dist'),
+    requestsAMinute: settings.requestsAMinute,
+  });
+  const server = app.listen(settings.port, settings.host, (error?: Error) => {
+    if (error) {
+      const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+      console.error(taken ? `Port ${settings.port} is taken. Start with another: PORT=4681 npm start` : error.message);
+      void open.close().finally(() => process.exit(1));
+      return;
+    }
+    console.log(`Steady Gleam is at http://${settings.host}:${settings.port}`);
+  });
+  let closing = false;
+  const close = () => {
+    if (closing) return;
+    closing = true;
+    server.close(() => void open.close().finally(() => process.exit(0)));
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 2000).unref();
+  };
+  process.on('SIGINT', close);
+  process.on('SIGTERM', close);
+}
+
+main().catch((error: unknown) => {
+  console.error(error instanceof FolderInUseError ? error.message : error);
+  process.exit(1);
+});
