@@ -34,13 +34,15 @@ export { SYSTEMS, FAMILY_NAMES, findSystem, systemCoat, type EffectSystem, type 
 
 export { STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
 export { scoreMatch, defaultTolerance, DEFAULT_TOLERANCES, type TargetAngle, type MatchScore } from './matching/target';
-export { ladderLabs, factorsToLabs, type LadderRecipe, type PreparedGround } from './matching/ladder';
+export { ladderLabs, factorsToLabs, effectCoats, type LadderRecipe, type PreparedGround } from './matching/ladder';
 export { findStopWindow, coatGrid, interpolateLabs, COAT_GRID, type StopWindow, type CurvePoint } from './matching/stopWindow';
 export { adviseCoats, chancesAt, logScatter, DEFAULT_SCATTER, type Advice, type Chances, type Scatter } from './matching/risk';
 export { computeMatchMap, mapCounts, type MatchMap, type MapRow, type MapCell, type MapPick } from './matching/matchMap';
 export { describeDifference, type DifferenceWords } from './matching/words';
 
 export { calibrateHand, readingNoise, MISREAD_LIMIT, type Calibration, type RungReading } from './letdown/calibrate';
+
+export { assessLadder, filmFactor, type Assessment } from './letdown/assess';
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';

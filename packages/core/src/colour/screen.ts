@@ -21,8 +21,8 @@ const BRADFORD_INVERSE: Matrix = [
   [0.4323052697233945, 0.5183602715367776, 0.0492912282128556],
   [-0.0085286645751773, 0.0400428216540849, 0.9684866957875502],
 ];
-/** White of the sRGB space, IEC 61966-2-1. */
-const SRGB_WHITE: Xyz = [0.9504559270516716, 1, 1.0890577507598784];
+/** White of the matrix above: D65, 2 degree. */
+const SRGB_WHITE: Xyz = [0.95047, 1, 1.08883];
 
 const apply = (m: Matrix, v: Xyz): Xyz => [
   m[0][0] * v[0] + m[0][1] * v[1] + m[0][2] * v[2],

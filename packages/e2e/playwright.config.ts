@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test';
+import { CHROMIUM, CHROMIUM_FLAGS } from './src/browser';
+
+export default defineConfig({
+  testDir: './src',
+  testMatch: '*.spec.ts',
+  timeout: 120_000,
+  workers: 1,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: '../../.cache/e2e-report.json' }]],
+  outputDir: '../../test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
+    launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_FLAGS },
+  },
+});

@@ -1,0 +1,55 @@
+import { chromium } from '@playwright/test';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { makeFolder, removeFolder, root, startServer } from './testServer';
+
+/** Current pictures of the main views, from demo data. Folder and names may be given: `npm run screenshots -- /tmp/x map`. */
+const [folder = join(root, 'docs/screenshots'), ...only] = process.argv.slice(2);
+
+const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
+
+interface View {
+  readonly name: string;
+  readonly path: string;
+  readonly ready: string;
+  readonly size?: { width: number; height: number };
+  readonly dim?: boolean;
+}
+
+const VIEWS: readonly View[] = [
+  { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
+  { name: 'new-job', path: '/jobs/new', ready: 'form' },
+  { name: 'target', path: `/jobs/${job(5)}/target`, ready: 'table' },
+  { name: 'target-unread', path: `/jobs/${job(1)}/target`, ready: 'form' },
+  { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
+  { name: 'match-map-candy', path: `/jobs/${job(4)}/map?angle=45`, ready: '[role=grid]' },
+  { name: 'match-map-tablet', path: `/jobs/${job(3)}/map?angle=15`, ready: '[role=grid]', size: { width: 1024, height: 768 } },
+  { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
+  { name: 'let-down-plan', path: `/jobs/${job(4)}/card`, ready: 'form' },
+  { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },
+];
+
+const data = makeFolder();
+const server = await startServer(data, 4711);
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+try {
+  mkdirSync(folder, { recursive: true });
+  for (const view of VIEWS) {
+    if (only.length && !only.includes(view.name)) continue;
+    const page = await browser.newPage({ viewport: view.size ?? { width: 1280, height: 800 }, colorScheme: 'light' });
+    page.on('console', (m) => m.type() === 'error' && console.error(`${view.name}: ${m.text()}`));
+    page.on('pageerror', (e) => console.error(`${view.name}: ${e.message}`));
+    if (view.dim) await page.addInitScript(() => localStorage.setItem('steady-gleam.theme', 'dim'));
+    await page.goto(server.address + view.path);
+    await page.locator(view.ready).first().waitFor({ timeout: 15_000 });
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForTimeout(900);
+    await page.screenshot({ path: join(folder, `${view.name}.png`) });
+    await page.close();
+  }
+} finally {
+  await browser.close();
+  await server.stop();
+  removeFolder(data);
+}

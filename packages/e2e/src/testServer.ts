@@ -1,0 +1,47 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
+
+export interface TestServer {
+  readonly address: string;
+  readonly folder: string;
+  /** Ends the process and waits for it. */
+  readonly stop: (signal?: NodeJS.Signals) => Promise<void>;
+}
+
+/** A fresh data folder, to be removed with `removeFolder`. */
+export function makeFolder(): string {
+  return mkdtempSync(join(tmpdir(), 'steady-gleam-'));
+}
+
+export function removeFolder(folder: string): void {
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** Starts the built server on a data folder and port, and waits until it says where it is. */
+export function startServer(folder: string, port: number): Promise<TestServer> {
+  const child: ChildProcess = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
+    env: { ...process.env, STEADY_GLEAM_DATA: folder, PORT: String(port), LOG_LEVEL: 'error', REQUESTS_A_MINUTE: '100000' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  const ended = new Promise<void>((done) => child.once('exit', () => done()));
+  const stop = async (signal: NodeJS.Signals = 'SIGTERM') => {
+    child.kill(signal);
+    await ended;
+  };
+  return new Promise((ready, failed) => {
+    let said = '';
+    const listen = (chunk: Buffer) => {
+      said += chunk.toString();
+      const found = /Steady Gleam is at (http:\S+)/.exec(said);
+      if (found) ready({ address: found[1]!, folder, stop });
+    };
+    child.stdout!.on('data', listen);
+    child.stderr!.on('data', listen);
+    void ended.then(() => failed(new Error(`The server ended: ${said}`)));
+  });
+}

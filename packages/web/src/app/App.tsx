@@ -1,0 +1,78 @@
+import { CssBaseline, ThemeProvider } from '@mui/material';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { ApiFailure } from '../shared/apiClient';
+import { JobsPage } from '../features/jobs/JobsPage';
+import { NewJobPage } from '../features/jobs/NewJobPage';
+import { TargetPage } from '../features/target/TargetPage';
+import { MapPage } from '../features/map/MapPage';
+import { CardPage } from '../features/card/CardPage';
+import { JobLayout } from './JobLayout';
+import { NotFoundPage } from './NotFoundPage';
+import { Shell } from './Shell';
+import { createSteadyTheme, type ThemeMode } from './theme';
+import { ThemeModeContext } from './themeMode';
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: '/', element: <JobsPage /> },
+      { path: '/jobs/new', element: <NewJobPage /> },
+      {
+        path: '/jobs/:id',
+        element: <JobLayout />,
+        children: [
+          { path: 'target', element: <TargetPage /> },
+          { path: 'map', element: <MapPage /> },
+          { path: 'card', element: <CardPage /> },
+        ],
+      },
+      { path: '*', element: <NotFoundPage /> },
+    ],
+  },
+]);
+
+const STORED_MODE = 'steady-gleam.theme';
+
+function readMode(): ThemeMode {
+  return localStorage.getItem(STORED_MODE) === 'dim' ? 'dim' : 'bench';
+}
+
+export function App() {
+  const [mode, setMode] = useState<ThemeMode>(readMode);
+  const theme = useMemo(() => createSteadyTheme(mode), [mode]);
+  const [client] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: {
+          queries: {
+            staleTime: 10_000,
+            retry: (count, error) => count < 2 && !(error instanceof ApiFailure && error.code !== 'offline'),
+          },
+        },
+      }),
+  );
+  const modeValue = useMemo(
+    () => ({
+      mode,
+      toggle: () => {
+        const next = mode === 'bench' ? 'dim' : 'bench';
+        localStorage.setItem(STORED_MODE, next);
+        setMode(next);
+      },
+    }),
+    [mode],
+  );
+  return (
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      <ThemeModeContext value={modeValue}>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </ThemeModeContext>
+    </ThemeProvider>
+  );
+}

@@ -1,0 +1,40 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { FAMILY_NAMES, findSystem } from '@steady-gleam/core';
+import { Link, Outlet, useParams } from 'react-router';
+import { FilmSection } from '../shared/FilmSection';
+import { choiceOf } from '../shared/jobModel';
+import { ApiFailure } from '../shared/apiClient';
+import { Notice } from '../shared/Notice';
+import { useJobDetail } from '../shared/useJob';
+import { HEADER } from './Shell';
+
+/** Header of a job: what it is, and its film section; the place below. */
+export function JobLayout() {
+  const { id = '' } = useParams();
+  const { tones } = useTheme();
+  const { data, error, isPending, refetch } = useJobDetail(id);
+  if (isPending) return <Notice title="Opening the job …" />;
+  if (error || !data) {
+    const gone = error instanceof ApiFailure && error.code === 'notFound';
+    return (
+      <Notice title={gone ? 'This job is not here.' : 'The job could not be opened.'} text={error?.message}>
+        {gone ? <Button component={Link} to="/" variant="contained">Back to the jobs</Button> : <Button onClick={() => void refetch()} variant="contained">Try again</Button>}
+      </Notice>
+    );
+  }
+  const { job } = data;
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100vh' }}>
+      <Box component="header" sx={{ height: HEADER, flex: 'none', borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 3, px: 2.75 }}>
+        <Box sx={{ width: 270, flex: 'none', minWidth: 0 }}>
+          <Typography variant="h2" component="div" noWrap title={job.piece}>{job.piece}</Typography>
+          <Typography variant="body2" noWrap title={`${findSystem(job.systemId).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`} sx={{ color: 'text.secondary' }}>
+            {findSystem(job.systemId).name} · matching {job.matching}
+          </Typography>
+        </Box>
+        <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} />
+      </Box>
+      <Outlet context={data} />
+    </Box>
+  );
+}

@@ -1,0 +1,67 @@
+import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
+import { use, type ReactNode } from 'react';
+import { NavLink, Outlet, useMatch } from 'react-router';
+import { ThemeModeContext } from './themeMode';
+
+const RAIL = 118;
+export const HEADER = 78;
+
+function Place({ to, end, children }: { to: string; end?: boolean; children: ReactNode }) {
+  const { tones } = useTheme();
+  return (
+    <Box
+      component={NavLink}
+      to={to}
+      end={end ?? false}
+      sx={{
+        display: 'flex', alignItems: 'center', minHeight: 48, pl: '14px', pr: 1, color: 'text.primary', textDecoration: 'none',
+        borderLeft: '5px solid transparent', fontFamily: 'h2.fontFamily', typography: 'h3',
+        '&.active': { background: tones.raised, borderLeftColor: tones.pick },
+        '&:hover': { background: tones.panel },
+        '&:focus-visible': { outlineOffset: -3 },
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+/** The rail of places and the page beside it. Places of a job appear when one is open. */
+export function Shell() {
+  const { tones } = useTheme();
+  const { mode, toggle } = use(ThemeModeContext);
+  const open = useMatch('/jobs/:id/*');
+  const id = open && open.params.id !== 'new' ? open.params.id : null;
+  return (
+    <Box sx={{ display: 'flex', minHeight: '100vh' }}>
+      <Box
+        component="nav"
+        aria-label="Places"
+        sx={{ width: RAIL, flex: 'none', borderRight: `1px solid ${tones.hairline}`, display: 'flex', flexDirection: 'column', position: 'sticky', top: 0, height: '100vh' }}
+      >
+        <Box sx={{ height: HEADER, borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', pl: '19px' }}>
+          <Typography component="div" sx={{ typography: 'h2', fontStretch: '100%', fontWeight: 760, lineHeight: 1.02 }}>
+            Steady<br />Gleam
+          </Typography>
+        </Box>
+        <Place to="/" end>Jobs</Place>
+        {id ? (
+          <>
+            <Place to={`/jobs/${id}/target`}>Target</Place>
+            <Place to={`/jobs/${id}/map`}>Match map</Place>
+            <Place to={`/jobs/${id}/card`}>Let-down</Place>
+          </>
+        ) : null}
+        <ButtonBase
+          onClick={toggle}
+          sx={{ mt: 'auto', minHeight: 48, justifyContent: 'flex-start', pl: '19px', fontSize: 14, borderTop: `1px solid ${tones.hairline}` }}
+        >
+          {mode === 'bench' ? 'Dim for booth' : 'Bench light'}
+        </ButtonBase>
+      </Box>
+      <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
+        <Outlet />
+      </Box>
+    </Box>
+  );
+}

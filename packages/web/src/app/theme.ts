@@ -1,0 +1,113 @@
+import { createTheme, type Theme } from '@mui/material/styles';
+
+export type ThemeMode = 'bench' | 'dim';
+
+/** Achromatic surround; marigold only for the pick and the primary action, red only for danger. */
+interface Tones {
+  readonly page: string;
+  readonly panel: string;
+  readonly raised: string;
+  readonly ink: string;
+  readonly inkSoft: string;
+  readonly hairline: string;
+  readonly pick: string;
+  readonly danger: string;
+}
+
+declare module '@mui/material/styles' {
+  interface Theme {
+    tones: Tones;
+  }
+  interface ThemeOptions {
+    tones: Tones;
+  }
+}
+
+/** The bench page is about L* 70; the dim one for the booth about L* 15. */
+const TONES: Record<ThemeMode, Tones> = {
+  bench: {
+    page: '#ababab', panel: '#b8b8b8', raised: '#c8c8c8', ink: '#121212', inkSoft: '#303030', hairline: '#7b7b7b',
+    pick: '#f2a900', danger: '#8a1710',
+  },
+  dim: {
+    page: '#262626', panel: '#2e2e2e', raised: '#3b3b3b', ink: '#e8e8e8', inkSoft: '#bdbdbd', hairline: '#5d5d5d',
+    pick: '#f2a900', danger: '#ff8f80',
+  },
+};
+
+const HEADING = '"Archivo Variable", sans-serif';
+const TEXT = '"Atkinson Hyperlegible Next Variable", sans-serif';
+export const FIGURES = '"Atkinson Hyperlegible Mono", monospace';
+
+export function createSteadyTheme(mode: ThemeMode): Theme {
+  const t = TONES[mode];
+  const heading = { fontFamily: HEADING, fontStretch: '82%', fontWeight: 680, letterSpacing: '-0.005em' };
+  return createTheme({
+    tones: t,
+    palette: {
+      mode: mode === 'bench' ? 'light' : 'dark',
+      primary: { main: t.pick, dark: '#d79600', contrastText: '#121212' },
+      error: { main: t.danger },
+      background: { default: t.page, paper: t.panel },
+      text: { primary: t.ink, secondary: t.inkSoft },
+      divider: t.hairline,
+    },
+    shape: { borderRadius: 2 },
+    typography: {
+      fontFamily: TEXT,
+      fontSize: 15,
+      h1: { ...heading, fontSize: 30, lineHeight: 1.12 },
+      h2: { ...heading, fontSize: 19, lineHeight: 1.2 },
+      h3: { ...heading, fontSize: 16, lineHeight: 1.25 },
+      body1: { fontSize: 16, lineHeight: 1.4 },
+      body2: { fontSize: 14, lineHeight: 1.35 },
+      button: { fontFamily: HEADING, fontWeight: 640, textTransform: 'none', fontSize: 16 },
+    },
+    components: {
+      MuiCssBaseline: {
+        styleOverrides: {
+          body: { fontVariantNumeric: 'tabular-nums' },
+          ':focus-visible': { outline: `3px solid ${t.ink}`, outlineOffset: 2 },
+          '::selection': { background: t.ink, color: t.page },
+        },
+      },
+      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButton: {
+        defaultProps: { disableElevation: true },
+        styleOverrides: {
+          root: { minHeight: 44, paddingInline: 18, borderRadius: 2 },
+          outlined: { borderColor: t.hairline, color: t.ink, '&:hover': { borderColor: t.ink, background: t.raised } },
+        },
+      },
+      MuiToggleButton: {
+        styleOverrides: {
+          root: {
+            minHeight: 44, minWidth: 52, borderColor: t.hairline, color: t.ink, paddingInline: 14, fontSize: 15,
+            '&.Mui-selected, &.Mui-selected:hover': { background: t.ink, color: t.page },
+            '&:hover': { background: t.raised },
+          },
+        },
+      },
+      MuiOutlinedInput: {
+        styleOverrides: {
+          root: { background: t.raised, minHeight: 44 },
+          input: { paddingBlock: 10 },
+          notchedOutline: { borderColor: t.hairline },
+        },
+      },
+      MuiFormHelperText: { styleOverrides: { root: { marginInline: 0, fontSize: 14, lineHeight: 1.3 } } },
+      MuiSlider: {
+        styleOverrides: {
+          root: { color: t.ink, borderRadius: 0 },
+          thumb: { width: 14, height: 26, borderRadius: 2, '&:hover, &.Mui-focusVisible': { boxShadow: `0 0 0 4px ${t.hairline}` } },
+          rail: { opacity: 1, background: t.hairline, height: 2 },
+          track: { height: 2, border: 0 },
+          mark: { width: 1, height: 8, background: t.ink, opacity: 0.7 },
+          markLabel: { fontFamily: FIGURES, fontSize: 13, color: t.ink, top: 30 },
+        },
+      },
+      MuiPaper: { styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none' } } },
+      MuiSwitch: { styleOverrides: { thumb: { borderRadius: 2, background: t.ink, boxShadow: 'none' }, track: { borderRadius: 2, background: `${t.hairline} !important`, opacity: '1 !important' } } },
+    },
+  });
+}

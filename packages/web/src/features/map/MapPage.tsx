@@ -1,0 +1,114 @@
+import { Box, Button, FormControlLabel, Slider, Switch, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { findSystem, STYLES, type StyleId } from '@steady-gleam/core';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { choiceOf, mixOf, targetOf } from '../../shared/jobModel';
+import { Notice } from '../../shared/Notice';
+import { dimmedNote } from '../../shared/screenColour';
+import { useChangeJob, useJob } from '../../shared/useJob';
+import { useCompute } from '../../worker/useCompute';
+import { FIGURES } from '../../app/theme';
+import { MapGrid } from './MapGrid';
+import { ProbePanel } from './ProbePanel';
+import { cellOf, mapExposures, sayAnswer } from './mapModel';
+import { useProbe } from './useProbe';
+
+const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];
+
+/** Ground shades by coats: find where the finish lands on the target. */
+export function MapPage() {
+  const { job, target: set } = useJob();
+  const navigate = useNavigate();
+  const change = useChangeJob(job.id);
+  const target = targetOf(set);
+  const [mix, setMix] = useState(() => mixOf(job));
+  const { probe, angle, moveTo, showAngle } = useProbe();
+  const { value: map, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) => c.matchMap(mix, target));
+
+  if (!target.length) {
+    return (
+      <Notice title="Read the target first." text="The map shows which ground and how many coats reach what you measured. One angle is enough to begin with; five tell face and flop apart.">
+        <Button component={Link} to={`/jobs/${job.id}/target`} variant="contained">Read the target</Button>
+      </Notice>
+    );
+  }
+  if (error) return <Notice title="The map could not be computed." text={error} />;
+  if (!map) return <Notice title="Working out the map …" />;
+
+  const shownAt = Math.max(0, target.findIndex((t) => t.aspecular === (angle ?? 45)));
+  const exposures = mapExposures(map, target);
+  const chosen = choiceOf(job);
+  const at = probe ?? (job.choice ? { groundId: chosen.groundId, coats: map.counts.includes(chosen.coats) ? chosen.coats : map.best.coats } : map.best);
+  const cell = cellOf(map, at.groundId, at.coats);
+  const { answer, why } = sayAnswer(map);
+  const system = findSystem(job.systemId);
+  const colour = system.parts.slice(1).map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`).join(' : ');
+
+  const use = async () => {
+    await change.mutateAsync({
+      version: job.version,
+      choice: { groundId: at.groundId, coats: at.coats, strength: mix.strength, style: mix.style, controlCoat: mix.controlCoat },
+    });
+    await navigate(`/jobs/${job.id}/card`);
+  };
+
+  return (
+    <Bench
+      side={
+        <ProbePanel
+          job={job}
+          mix={mix}
+          cell={cell}
+          groundId={at.groundId}
+          target={target}
+          note={dimmedNote(target.map((t) => t.aspecular), exposures)}
+          busy={change.isPending}
+          onUse={() => void use()}
+        />
+      }
+    >
+      <Answer why={why}>{answer}</Answer>
+      <MapGrid
+        map={map}
+        target={target}
+        angle={shownAt}
+        exposure={exposures[shownAt]!}
+        probe={at}
+        onProbe={moveTo}
+        onAngle={(step) => showAngle(target[Math.min(target.length - 1, Math.max(0, shownAt + step))]!.aspecular)}
+      />
+      <Typography variant="body2" sx={{ ml: '104px', color: 'text.secondary' }}>
+        effect coats · figures are dE00 over all angles · outlined: every angle passes · marigold: nearest
+      </Typography>
+      {change.error ? <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>{change.error.message}</Typography> : null}
+      <Box sx={{ display: 'flex', alignItems: 'flex-start', columnGap: 3, rowGap: 1.5, flexWrap: 'wrap', mt: 1.75 }}>
+        <ToggleButtonGroup exclusive value={target[shownAt]!.aspecular} aria-label="Angle shown" onChange={(_, v: number | null) => v !== null && showAngle(v)}>
+          {target.map((t) => <ToggleButton key={t.aspecular} value={t.aspecular} sx={{ fontFamily: FIGURES }}>{t.aspecular}°</ToggleButton>)}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1, minWidth: 210, px: 1 }}>
+          <Typography variant="body2" id="strength-label" noWrap>strength: {system.parts[0]!.parts} {system.parts[0]!.name} : {colour}</Typography>
+          <Slider
+            aria-labelledby="strength-label"
+            min={0.5}
+            max={2}
+            step={0.05}
+            value={mix.strength}
+            marks={[0.5, 1, 1.5, 2].map((value) => ({ value, label: `${value}×` }))}
+            onChange={(_, v) => setMix({ ...mix, strength: v as number })}
+            sx={{ mb: 1.5, py: '12px' }}
+          />
+        </Box>
+        <ToggleButtonGroup exclusive value={mix.style} aria-label="How it is laid" onChange={(_, v: StyleId | null) => v && setMix({ ...mix, style: v })}>
+          {EFFECT_STYLES.map((s) => <ToggleButton key={s} value={s}>{STYLES[s].name.split(',')[0]!.replace('Full wet', 'Wet')}</ToggleButton>)}
+        </ToggleButtonGroup>
+        <FormControlLabel
+          sx={{ minHeight: 44, mr: 0 }}
+          control={<Switch checked={mix.controlCoat} onChange={(_, v) => setMix({ ...mix, controlCoat: v })} />}
+          label="control coat"
+        />
+      </Box>
+    </Bench>
+  );
+}

@@ -1,0 +1,62 @@
+import { findGround, type Lab, type MatchMap, type MapCell, type MapRow, type TargetAngle } from '@steady-gleam/core';
+import { countCoats, sayCoats } from '../../shared/jobModel';
+import { exposuresByAngle } from '../../shared/screenColour';
+
+export const groundName = (id: string): string => findGround(id).name;
+/** A ground's name inside a sentence. */
+const saidGround = (id: string): string => groundName(id).replace(',', '').toLowerCase();
+
+export function rowOf(map: MatchMap, groundId: string): MapRow {
+  return map.rows.find((r) => r.groundId === groundId) ?? map.rows[0]!;
+}
+
+export function cellOf(map: MatchMap, groundId: string, coats: number): MapCell {
+  const row = rowOf(map, groundId);
+  return row.cells.reduce((a, b) => (Math.abs(b.coats - coats) < Math.abs(a.coats - coats) ? b : a));
+}
+
+const span = (w: readonly [number, number]) => `${w[0].toFixed(1)} and ${w[1].toFixed(1)}`;
+
+/** The sentence on top of the map, and its reason. */
+export function sayAnswer(map: MatchMap): { answer: string; why: string } {
+  const { best, forgiving } = map;
+  const row = rowOf(map, best.groundId);
+  const cell = cellOf(map, best.groundId, best.coats);
+  const name = groundName(best.groundId);
+  if (!row.stop.window) {
+    const worst = cell.score.differences.reduce((a, d, i, all) => (d > all[a]! ? i : a), 0);
+    return {
+      answer: `No ground here reaches it. Closest is ${name.toLowerCase()} at ${countCoats(best.coats)}.`,
+      why: `It is off by ${cell.score.differences[worst]!.toFixed(1)} dE00 at its worst angle, ${cell.score.meanDe.toFixed(1)} over all. Try another strength or style, or add a ground between the nearest two.`,
+    };
+  }
+  const [, hi] = row.stop.window;
+  const tail = row.stop.closes ? `the window closes at ${hi.toFixed(1)}, and a coat too many can't be taken back` : 'it stays inside to the last coat shown';
+  const others = map.rows.filter((r) => r.stop.window && r.groundId !== best.groundId);
+  const other = others.length
+    ? ` ${groundName(others[0]!.groundId)} also reaches it, between ${span(others[0]!.stop.window!)}.`
+    : ' No other ground here reaches it.';
+  const easier =
+    forgiving && forgiving.groundId !== best.groundId ? ` Most forgiving is ${saidGround(forgiving.groundId)}.` : '';
+  return {
+    answer: `${name}, ${countCoats(best.coats)} in the nominal hand.`,
+    why: `Between ${span(row.stop.window)} coats every angle passes; ${tail}.${easier || other} Your card will say what your hand makes of it.`,
+  };
+}
+
+/** Colours further from the target than this many units do not set the exposure. */
+const NEAR_ENOUGH = 14;
+
+/** One exposure an angle for the whole map: the target and every cell that comes near it fit the screen. */
+export function mapExposures(map: MatchMap, target: readonly TargetAngle[]): number[] {
+  const near: Lab[][] = [target.map((t) => t.lab)];
+  for (const row of map.rows) for (const c of row.cells) if (c.score.meanDe < NEAR_ENOUGH) near.push([...c.labs]);
+  return exposuresByAngle(near);
+}
+
+/** Where a coat count lies on a map of half steps, in columns from the left edge. */
+export function columnAt(coats: number, columns: number): number {
+  return Math.min(columns, Math.max(0, coats * 2 - 0.5));
+}
+
+export const columnLabel = sayCoats;

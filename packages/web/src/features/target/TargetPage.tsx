@@ -1,0 +1,113 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { averageReadings, flopIndex } from '@steady-gleam/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { FlopStrip } from '../../shared/FlopStrip';
+import { ReadingsForm } from '../../shared/ReadingsForm';
+import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
+import { targetOf } from '../../shared/jobModel';
+import { useAddReadings, useJob } from '../../shared/useJob';
+import { FIGURES } from '../../app/theme';
+
+/** Spots further from their average than this, CIEDE2000, are worth a second look; ours. */
+const SPREAD_WORTH_A_LOOK = 1;
+
+/** What to match: readings per angle. */
+export function TargetPage() {
+  const { job, target: set } = useJob();
+  const { tones } = useTheme();
+  const add = useAddReadings(job.id);
+  const [reading, setReading] = useState(false);
+  const averaged = set ? averageReadings(set.readings) : [];
+  const target = targetOf(set);
+  const spots = new Set(set?.readings.map((r) => r.spot)).size;
+  const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
+  const l = (angle: number) => averaged.find((a) => a.incidence === 45 && a.aspecular === angle)?.lab[0];
+  const [l15, l45, l110] = [l(15), l(45), l(110)];
+  const showForm = !set || reading;
+  const exposures = exposuresByAngle([target.map((t) => t.lab)]);
+  const note = dimmedNote(target.map((t) => t.aspecular), exposures);
+
+  const headline = !set
+    ? 'Nothing read yet. Type what the instrument says, angle by angle.'
+    : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
+  const why = !set
+    ? 'Clean the finish first. Three spots a hand apart tell more than one; a CSV takes them all.'
+    : spots === 1
+      ? 'One spot says nothing about how even the finish is.'
+      : widest!.spread > SPREAD_WORTH_A_LOOK
+        ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${widest!.aspecular}°. Look for polish, fading or a repair before you trust the average.`
+        : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
+
+  return (
+    <Bench
+      side={
+        set ? (
+          <>
+            <Typography variant="h2">The target, face to flop</Typography>
+            <Box>
+              <FlopStrip angles={target.map((t) => t.aspecular)} target={target.map((t) => t.lab)} height={150} label="Target colours from face to flop" />
+            </Box>
+            {l15 !== undefined && l45 !== undefined && l110 !== undefined ? (
+              <Box sx={{ display: 'flex', justifyContent: 'space-between', borderBottom: `1px solid ${tones.hairline}`, pb: 0.75 }}>
+                <Typography>flop index</Typography>
+                <Box sx={{ fontFamily: FIGURES }}>{flopIndex(l15, l45, l110).toFixed(1)}</Box>
+              </Box>
+            ) : null}
+            <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>Find the ground and coats</Button>
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>A screen is not a proof. {note}</Typography>
+          </>
+        ) : (
+          <>
+            <Typography variant="h2">A CSV is read like this</Typography>
+            <Box component="pre" sx={{ m: 0, p: 1.5, fontFamily: FIGURES, fontSize: 13.5, background: tones.raised, overflow: 'auto' }}>
+              {'spot,aspecular,L,a,b\n1,15,76.2,-21.8,-36.1\n1,45,68.0,-19.2,-31.4\n2,15,75.9,-21.5,-35.8'}
+            </Box>
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. Comma, semicolon or tab between; decimal points.
+            </Typography>
+          </>
+        )
+      }
+    >
+      <Answer why={why}>{headline}</Answer>
+      {showForm ? (
+        <ReadingsForm
+          kind="target"
+          rungCoats={null}
+          angles={[15, 25, 45, 75, 110]}
+          saveLabel="Keep this target"
+          onSave={async (s) => {
+            await add.mutateAsync(s);
+            setReading(false);
+          }}
+          {...(set ? { onCancel: () => setReading(false) } : {})}
+        />
+      ) : (
+        <>
+          <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', maxWidth: 720, '& th': { fontWeight: 400, textAlign: 'right', fontSize: 14, py: 0.75 }, '& td': { textAlign: 'right', fontFamily: FIGURES, py: 1.1, borderTop: `1px solid ${tones.hairline}` }, '& th:first-of-type, & td:first-of-type': { textAlign: 'left' } }}>
+            <thead>
+              <tr><th scope="col">angle</th><th scope="col">L*</th><th scope="col">a*</th><th scope="col">b*</th><th scope="col">spots</th><th scope="col">spread, dE00</th><th scope="col">tolerance, dE00</th></tr>
+            </thead>
+            <tbody>
+              {averaged.map((a, i) => (
+                <tr key={`${a.incidence}/${a.aspecular}`}>
+                  <td>{a.incidence === 45 ? '' : `${a.incidence}/`}{a.aspecular}°</td>
+                  <td>{a.lab[0].toFixed(1)}</td><td>{a.lab[1].toFixed(1)}</td><td>{a.lab[2].toFixed(1)}</td>
+                  <td>{a.spots}</td>
+                  <td>{a.spots > 1 ? a.spread.toFixed(2) : '–'}{a.spread > SPREAD_WORTH_A_LOOK ? ' ◂ look' : ''}</td>
+                  <td>{target[i]!.tolerance.toFixed(1)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Box>
+          <Box sx={{ mt: 2.5 }}>
+            <Button variant="outlined" onClick={() => setReading(true)}>Read it again</Button>
+          </Box>
+        </>
+      )}
+    </Bench>
+  );
+}

@@ -1,0 +1,15 @@
+import { Box, useTheme } from '@mui/material';
+import type { ReactNode } from 'react';
+
+/** A place: the work on the left, what follows from it in a panel on the right. */
+export function Bench({ children, side }: { children: ReactNode; side: ReactNode }) {
+  const { tones } = useTheme();
+  return (
+    <Box sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+      <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>{children}</Box>
+      <Box component="aside" sx={{ width: { xs: 300, lg: 332 }, flex: 'none', background: tones.panel, borderLeft: `1px solid ${tones.hairline}`, p: '18px 18px 16px', display: 'flex', flexDirection: 'column', gap: 2 }}>
+        {side}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,81 @@
+import type { Choice, Job, JobDetail, JobSummary, ReadingSet } from '@steady-gleam/contracts';
+import { averageReadings, defaultTolerance, type FinishFamily, type Lab, type RungReading, type TargetAngle } from '@steady-gleam/core';
+import type { Mix } from '../worker/compute';
+
+/** What is picked before anything was picked, by family. */
+export const START_CHOICE: Record<FinishFamily, Choice> = {
+  pearl: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: false },
+  candy: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false },
+  'tinted-clear': { groundId: 'silver-fine', coats: 2, strength: 1, style: 'wet', controlCoat: false },
+};
+
+export function choiceOf(job: Job): Choice {
+  return job.choice ?? START_CHOICE[job.family];
+}
+
+export function mixOf(job: Job): Mix {
+  const { strength, style, controlCoat } = choiceOf(job);
+  return { systemId: job.systemId, strength, style, controlCoat };
+}
+
+/** Averaged target with its tolerances; empty when nothing was read. */
+export function targetOf(set: ReadingSet | null): TargetAngle[] {
+  return set
+    ? averageReadings(set.readings).map(({ incidence, aspecular, lab }) => ({
+        incidence, aspecular, lab, tolerance: defaultTolerance(aspecular),
+      }))
+    : [];
+}
+
+/** Rung readings in the order of the target's angles. */
+export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly TargetAngle[]): RungReading[] {
+  return rungs.map((set) => {
+    const averaged = averageReadings(set.readings);
+    return {
+      coats: set.rungCoats ?? 0,
+      labs: target.map(
+        (t): Lab | null => averaged.find((a) => a.incidence === t.incidence && a.aspecular === t.aspecular)?.lab ?? null,
+      ),
+    };
+  });
+}
+
+export type PlaceId = 'target' | 'map' | 'card';
+
+/** Where a job's next decision is, and what to do there. */
+export interface NextStep {
+  readonly place: PlaceId;
+  readonly stands: string;
+  readonly action: string;
+}
+
+export function nextStep(job: Pick<JobSummary, 'status' | 'choice' | 'targetAngles' | 'rungsRead'>): NextStep {
+  if (job.status === 'finished') return { place: 'card', stands: 'finished', action: 'Look at its card' };
+  if (job.targetAngles === 0) return { place: 'target', stands: 'nothing read yet', action: 'Read the target' };
+  if (!job.choice) return { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
+  if (job.rungsRead === 0) return { place: 'card', stands: 'ground picked', action: 'Spray the card' };
+  return {
+    place: 'card',
+    stands: job.rungsRead === 1 ? '1 rung read' : `${job.rungsRead} rungs read`,
+    action: 'See what the card says',
+  };
+}
+
+export function summaryOf({ job, target, rungs }: JobDetail): JobSummary {
+  return { ...job, targetAngles: targetOf(target).length, rungsRead: rungs.length };
+}
+
+const angles = (n: number) => (n === 1 ? 'one angle' : `${n} angles`);
+
+/** Coat counts as they are said in a shop: 2½, not 2.5; other fractions in decimals. */
+export function sayCoats(n: number): string {
+  const whole = Math.floor(n + 1e-9);
+  const rest = n - whole;
+  if (Math.abs(rest) < 1e-6) return String(whole);
+  if (Math.abs(rest - 0.5) < 1e-6) return whole === 0 ? '½' : `${whole}½`;
+  return n.toFixed(1);
+}
+
+export function countCoats(n: number): string {
+  return `${sayCoats(n)} ${n <= 1 ? 'coat' : 'coats'}`;
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { createCompute } from './compute';
+
+expose(createCompute());
