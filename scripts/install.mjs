@@ -8,7 +8,11 @@ export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 
 /** Runs a command in the project's root. @returns its exit status. @param out where its standard output goes. */
 export function run(command, args, { env = {}, out = 'inherit' } = {}) {
-  const done = spawnSync(command, args, { cwd: root, stdio: ['ignore', out, 'inherit'], env: { ...process.env, ...env } });
+  const done = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['ignore', out, 'inherit'],
+    env: { ...process.env, ...env },
+  });
   return done.status ?? 1;
 }
 

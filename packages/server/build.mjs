@@ -15,7 +15,9 @@ await build({
       name: 'packages-external',
       setup(b) {
         b.onResolve({ filter: /^[^./]/ }, (args) =>
-          args.path.startsWith('@steady-gleam/') || args.kind === 'entry-point' ? undefined : { path: args.path, external: true },
+          args.path.startsWith('@steady-gleam/') || args.kind === 'entry-point'
+            ? undefined
+            : { path: args.path, external: true },
         );
       },
     },

@@ -7,6 +7,7 @@ for await (const line of createInterface({ input: process.stdin, crlfDelay: Infi
   const reply = answer(line);
   allOk &&= reply.ok;
   // A full pipe is waited for, so that a long batch does not pile up in memory.
-  if (!process.stdout.write(`${JSON.stringify(reply)}\n`)) await new Promise((done) => process.stdout.once('drain', done));
+  if (!process.stdout.write(`${JSON.stringify(reply)}\n`))
+    await new Promise((done) => process.stdout.once('drain', done));
 }
 process.exitCode = allOk ? 0 : 1;

@@ -1,9 +1,29 @@
-import { calcSchemas, type CalcName } from '@steady-gleam/contracts';
+import type { calcSchemas } from '@steady-gleam/contracts';
+import { type CalcName } from '@steady-gleam/contracts';
 import {
-  coatGrid, createFastModel, createFilm, createOptics, defaultTolerance, DIFFERENCE_FORMULAS, evaluateReference,
-  factorsToLabs, findStopWindow, interfaceReflectance, labToLch, ladderLabs, prepareCoat, reflectanceToLab,
-  reflectanceToXyz, scoreMatch, thinFilmPower, xyzToScreen, type Illuminant, type Lab, type Observer,
-  type TargetAngle, type Viewing,
+  coatGrid,
+  createFastModel,
+  createFilm,
+  createOptics,
+  defaultTolerance,
+  DIFFERENCE_FORMULAS,
+  evaluateReference,
+  factorsToLabs,
+  findStopWindow,
+  interfaceReflectance,
+  labToLch,
+  ladderLabs,
+  prepareCoat,
+  reflectanceToLab,
+  reflectanceToXyz,
+  scoreMatch,
+  thinFilmPower,
+  xyzToScreen,
+  type Illuminant,
+  type Lab,
+  type Observer,
+  type TargetAngle,
+  type Viewing,
 } from '@steady-gleam/core';
 import type { InferType } from 'yup';
 import { toAlbedo, toCoat } from './coats';
@@ -45,7 +65,11 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       r.tier === 'fast' ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
     const labs = factorsToLabs(factors, viewing);
     return {
-      geometries: r.geometries.map((g, j) => ({ ...g, factor: [...factors.subarray(31 * j, 31 * j + 31)], lab: labs[j] })),
+      geometries: r.geometries.map((g, j) => ({
+        ...g,
+        factor: [...factors.subarray(31 * j, 31 * j + 31)],
+        lab: labs[j],
+      })),
     };
   },
 

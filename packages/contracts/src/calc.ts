@@ -4,7 +4,11 @@ import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core';
 /** A number, or `{start: 400, step: 10, values: [31 numbers]}`. */
 export type SpectrumInput = number | { start: number; step: number; values: number[] };
 
-const finite = (label: string) => number().strict().typeError(`${label} must be a number.`).test('finite', `${label} must be finite.`, (v) => v === undefined || Number.isFinite(v));
+const finite = (label: string) =>
+  number()
+    .strict()
+    .typeError(`${label} must be a number.`)
+    .test('finite', `${label} must be finite.`, (v) => v === undefined || Number.isFinite(v));
 const need = (label: string) => finite(label).required(`${label} is missing.`);
 
 const spectrumObject = object({
@@ -19,13 +23,17 @@ function spectrum(label: string, lo = -Infinity, hi = Infinity): Schema<Spectrum
   const inRange = (v: number) => v >= lo && v <= hi;
   return lazy((value: unknown) =>
     typeof value === 'object' && value !== null
-      ? spectrumObject.test('range', `${label} must be ${range} everywhere.`, (v) => (v.values ?? []).every((x) => x === undefined || inRange(x)))
+      ? spectrumObject.test('range', `${label} must be ${range} everywhere.`, (v) =>
+          (v.values ?? []).every((x) => x === undefined || inRange(x)),
+        )
       : need(label).test('range', `${label} must be ${range}.`, (v) => v === undefined || inRange(v)),
   ) as unknown as Schema<SpectrumInput>;
 }
 
 const optionalSpectrum = (label: string, lo?: number, hi?: number): Schema<SpectrumInput | undefined> =>
-  lazy((value: unknown) => (value === undefined ? mixed() : (spectrum(label, lo, hi) as Schema))) as unknown as Schema<SpectrumInput | undefined>;
+  lazy((value: unknown) => (value === undefined ? mixed() : (spectrum(label, lo, hi) as Schema))) as unknown as Schema<
+    SpectrumInput | undefined
+  >;
 
 const illuminant = string().oneOf(ILLUMINANTS, `The illuminant is one of ${ILLUMINANTS.join(', ')}.`);
 const observer = string().oneOf(OBSERVERS, 'The observer is "2" or "10".');
@@ -38,7 +46,11 @@ const geometry = object({
   aspecular: need('aspecular').min(-90).max(180),
 }).noUnknown();
 
-const layer = object({ n: optionalSpectrum('n', 0.01), k: optionalSpectrum('k', 0), nm: need('nm').min(0).max(100000) });
+const layer = object({
+  n: optionalSpectrum('n', 0.01),
+  k: optionalSpectrum('k', 0),
+  nm: need('nm').min(0).max(100000),
+});
 
 const flakeOptics = lazy((value: unknown) =>
   (value as { kind?: string } | undefined)?.kind === 'thinFilm'
@@ -49,7 +61,9 @@ const flakeOptics = lazy((value: unknown) =>
         twoSided: boolean(),
       }).noUnknown()
     : object({
-        kind: string().oneOf(['scalar'], 'Flake optics are of kind "scalar" or "thinFilm".').required('optics needs a kind.'),
+        kind: string()
+          .oneOf(['scalar'], 'Flake optics are of kind "scalar" or "thinFilm".')
+          .required('optics needs a kind.'),
         reflectance: spectrum('reflectance', 0, 1),
         transmittance: spectrum('transmittance', 0, 1),
       }).noUnknown(),
@@ -62,20 +76,30 @@ export const coatSchema = object({
     tilt: need('tilt').min(0.3).max(30),
     edge: need('edge').min(0).max(1),
     optics: flakeOptics,
-  }).default(undefined).noUnknown(),
+  })
+    .default(undefined)
+    .noUnknown(),
   pigment: object({
     k: spectrum('k', 0),
     s: spectrum('s', 0),
     thickness: need('thickness').min(0),
-  }).default(undefined).noUnknown(),
+  })
+    .default(undefined)
+    .noUnknown(),
   factor: finite('factor').min(0, 'factor must be 0 or more.').max(100),
 }).noUnknown();
 
 const ground = object({
   reflectance: optionalSpectrum('ground reflectance', 0, 1),
   lab: array(need('Lab')).length(3).default(undefined),
-}).noUnknown().required('ground is missing.')
-  .test('one', 'Give the ground as reflectance or as lab.', (g) => (g.reflectance === undefined) !== (g.lab === undefined));
+})
+  .noUnknown()
+  .required('ground is missing.')
+  .test(
+    'one',
+    'Give the ground as reflectance or as lab.',
+    (g) => (g.reflectance === undefined) !== (g.lab === undefined),
+  );
 
 const viewing = { illuminant: illuminant.default('D65'), observer: observer.default('10') };
 
@@ -92,12 +116,16 @@ export const calcSchemas = {
   difference: object({
     a: lab,
     b: lab,
-    formula: string().oneOf(['de76', 'de94', 'de2000', 'cmc'] as const, 'formula is de76, de94, de2000 or cmc.').required('formula is missing.'),
+    formula: string()
+      .oneOf(['de76', 'de94', 'de2000', 'cmc'] as const, 'formula is de76, de94, de2000 or cmc.')
+      .required('formula is missing.'),
   }),
   interface: object({ n1: index('n1'), n2: index('n2'), incidence: need('incidence').min(0).max(90) }),
   thinFilm: object({
     n0: index('n0'),
-    layers: array(object({ n: need('n').moreThan(0), k: need('k').min(0), nm: need('nm').min(0) })).required('layers is missing.'),
+    layers: array(object({ n: need('n').moreThan(0), k: need('k').min(0), nm: need('nm').min(0) })).required(
+      'layers is missing.',
+    ),
     exit: object({ n: need('exit n').moreThan(0), k: need('exit k').min(0) }).required('exit is missing.'),
     incidence: angle,
     wavelength: need('wavelength').moreThan(0),
@@ -105,8 +133,13 @@ export const calcSchemas = {
   stack: object({
     ground,
     coats: array(coatSchema.required()).default([]).max(60),
-    geometries: array(geometry.required()).required('geometries is missing.').min(1, 'Give at least one geometry.').max(40),
-    tier: string().oneOf(['reference', 'fast'] as const, 'tier is "reference" or "fast".').default('reference'),
+    geometries: array(geometry.required())
+      .required('geometries is missing.')
+      .min(1, 'Give at least one geometry.')
+      .max(40),
+    tier: string()
+      .oneOf(['reference', 'fast'] as const, 'tier is "reference" or "fast".')
+      .default('reference'),
     n: finite('n').min(1.01, 'The film index must be above 1.').max(3).default(1.5),
     ...viewing,
   }),
@@ -117,7 +150,9 @@ export const calcSchemas = {
       from: need('from').min(0).max(40),
       to: need('to').min(0).max(40),
       step: need('step').min(0.01, 'step must be at least 0.01.'),
-    }).required('coats is missing.').test('order', 'coats.to must be above coats.from.', (c) => !(c.to <= c.from)),
+    })
+      .required('coats is missing.')
+      .test('order', 'coats.to must be above coats.from.', (c) => !(c.to <= c.from)),
     target: array(targetAngle.required()).required('target is missing.').min(1, 'Give at least one target angle.'),
     n: finite('n').min(1.01).max(3).default(1.5),
     ...viewing,

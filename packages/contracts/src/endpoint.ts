@@ -9,7 +9,9 @@ export interface Endpoint<Body extends Schema | null, Reply extends Schema> {
   readonly reply: Reply;
 }
 
-export function endpoint<Body extends Schema | null, Reply extends Schema>(e: Endpoint<Body, Reply>): Endpoint<Body, Reply> {
+export function endpoint<Body extends Schema | null, Reply extends Schema>(
+  e: Endpoint<Body, Reply>,
+): Endpoint<Body, Reply> {
   return e;
 }
 

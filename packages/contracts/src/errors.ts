@@ -2,7 +2,10 @@
 export const ERROR_CATALOGUE = {
   badRequest: { status: 400, message: 'Something in this entry needs changing; see the marked fields.' },
   notFound: { status: 404, message: 'This is not here any more. Go back to the jobs and look again.' },
-  stale: { status: 409, message: 'This was changed elsewhere in the meantime. Reload to see the change, then enter yours again.' },
+  stale: {
+    status: 409,
+    message: 'This was changed elsewhere in the meantime. Reload to see the change, then enter yours again.',
+  },
   conflict: { status: 409, message: 'An entry with this id already holds something else.' },
   tooLarge: { status: 413, message: 'This is more than can be taken at once; the limit is 1 MB.' },
   tooMany: { status: 429, message: 'Too many requests at once. Wait a minute and try again.' },

@@ -1,11 +1,33 @@
 export { endpoint, pathOf, type Endpoint, type BodyOf, type ReplyOf } from './endpoint';
 export { ERROR_CATALOGUE, type ErrorCode, type ApiErrorBody } from './errors';
 export {
-  readingSchema, newReadingSetSchema, readingSetSchema, lightnessSchema, aSchema, bSchema, READING_SOURCES, type ReadingSet,
+  readingSchema,
+  newReadingSetSchema,
+  readingSetSchema,
+  lightnessSchema,
+  aSchema,
+  bSchema,
+  READING_SOURCES,
+  type ReadingSet,
 } from './readings';
 export {
-  api, families, choiceSchema, newJobSchema, jobSchema, jobSummarySchema, changeJobSchema, cardSchema, putCardSchema,
-  storedCardSchema, jobDetailSchema,
-  type Choice, type NewJob, type Job, type JobSummary, type JobDetail, type Card, type StoredCard,
+  api,
+  families,
+  choiceSchema,
+  newJobSchema,
+  jobSchema,
+  jobSummarySchema,
+  changeJobSchema,
+  cardSchema,
+  putCardSchema,
+  storedCardSchema,
+  jobDetailSchema,
+  type Choice,
+  type NewJob,
+  type Job,
+  type JobSummary,
+  type JobDetail,
+  type Card,
+  type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';

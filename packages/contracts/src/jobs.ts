@@ -21,17 +21,27 @@ export const choiceSchema = object({
 }).noUnknown();
 export type Choice = InferType<typeof choiceSchema>;
 
-const piece = string().trim().max(80, 'Keep it under 80 letters.').required('Say what is to be finished, for instance “dodgem shell 7”.');
-const matching = string().trim().max(160, 'Keep it under 160 letters.').required('Say what it has to match, for instance “shell 4, left side”.');
+const piece = string()
+  .trim()
+  .max(80, 'Keep it under 80 letters.')
+  .required('Say what is to be finished, for instance “dodgem shell 7”.');
+const matching = string()
+  .trim()
+  .max(160, 'Keep it under 160 letters.')
+  .required('Say what it has to match, for instance “shell 4, left side”.');
 const systemId = string().oneOf(systemIds, 'Choose what is in the cup.').required('Choose what is in the cup.');
 const family = string().oneOf(families, 'Choose the finish family.').required('Choose the finish family.');
 
-export const newJobSchema = object({ id, piece, matching, family, systemId })
-  .test('system-of-family', (job, context) =>
+export const newJobSchema = object({ id, piece, matching, family, systemId }).test(
+  'system-of-family',
+  (job, context) =>
     !job.systemId || !job.family || SYSTEMS.find((s) => s.id === job.systemId)?.family === job.family
       ? true
-      : context.createError({ path: 'systemId', message: 'This mix belongs to another finish family; choose one of this family.' }),
-  );
+      : context.createError({
+          path: 'systemId',
+          message: 'This mix belongs to another finish family; choose one of this family.',
+        }),
+);
 export type NewJob = InferType<typeof newJobSchema>;
 
 export const jobSchema = object({
@@ -40,7 +50,9 @@ export const jobSchema = object({
   matching,
   family,
   systemId,
-  status: string().oneOf(['open', 'finished'] as const).required(),
+  status: string()
+    .oneOf(['open', 'finished'] as const)
+    .required(),
   choice: choiceSchema.nullable().defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
@@ -60,12 +72,18 @@ export const changeJobSchema = object({
   version,
   piece: piece.optional(),
   matching: matching.optional(),
-  status: string().oneOf(['open', 'finished'] as const).optional(),
+  status: string()
+    .oneOf(['open', 'finished'] as const)
+    .optional(),
   choice: choiceSchema.optional().default(undefined),
 }).noUnknown();
 
 const text = (max: number) => string().trim().max(max, `Keep it under ${max} letters.`);
-const rungCoats = number().typeError('Coats must be a number.').min(0.5, 'A rung has half a coat or more.').max(12, 'A rung has 12 coats at most.').required();
+const rungCoats = number()
+  .typeError('Coats must be a number.')
+  .min(0.5, 'A rung has half a coat or more.')
+  .max(12, 'A rung has 12 coats at most.')
+  .required();
 
 /** A let-down card: what is sprayed on it, and with what. */
 export const cardSchema = object({
@@ -76,7 +94,11 @@ export const cardSchema = object({
     .max(8, 'Eight rungs fit on a card.')
     .test('unique', 'Each rung needs its own coat count.', (list) => new Set(list).size === (list ?? []).length),
   gun: text(60).required('Say which gun, so that the card can be trusted next time.'),
-  pressureBar: number().typeError('Pressure must be a number.').min(0.3, 'At least 0.3 bar.').max(6, 'At most 6 bar.').required('Enter the pressure at the gun.'),
+  pressureBar: number()
+    .typeError('Pressure must be a number.')
+    .min(0.3, 'At least 0.3 bar.')
+    .max(6, 'At most 6 bar.')
+    .required('Enter the pressure at the gun.'),
   onStand: boolean().required(),
 }).noUnknown();
 export type Card = InferType<typeof cardSchema>;
@@ -95,10 +117,20 @@ export const jobDetailSchema = object({
 export type JobDetail = InferType<typeof jobDetailSchema>;
 
 export const api = {
-  listJobs: endpoint({ method: 'GET', path: '/api/jobs', body: null, reply: array(jobSummarySchema.required()).required() }),
+  listJobs: endpoint({
+    method: 'GET',
+    path: '/api/jobs',
+    body: null,
+    reply: array(jobSummarySchema.required()).required(),
+  }),
   createJob: endpoint({ method: 'POST', path: '/api/jobs', body: newJobSchema, reply: jobSchema }),
   readJob: endpoint({ method: 'GET', path: '/api/jobs/:id', body: null, reply: jobDetailSchema }),
   changeJob: endpoint({ method: 'PATCH', path: '/api/jobs/:id', body: changeJobSchema, reply: jobSchema }),
-  addReadings: endpoint({ method: 'POST', path: '/api/jobs/:id/readings', body: newReadingSetSchema, reply: readingSetSchema }),
+  addReadings: endpoint({
+    method: 'POST',
+    path: '/api/jobs/:id/readings',
+    body: newReadingSetSchema,
+    reply: readingSetSchema,
+  }),
   putCard: endpoint({ method: 'PUT', path: '/api/jobs/:id/card', body: putCardSchema, reply: storedCardSchema }),
 } as const;

@@ -29,12 +29,17 @@ const coats = number().min(0, 'A rung has 0 coats or more.').max(12, 'A rung has
 /** A set of readings taken together; client-made id, append-only: the newest set of a kind and rung is in force. */
 export const newReadingSetSchema = object({
   id: string().uuid().required(),
-  kind: string().oneOf(['target', 'rung'] as const).required(),
-  rungCoats: coats.nullable().defined().when('kind', {
-    is: 'rung',
-    then: (s) => s.required('Say how many coats this rung has.'),
-    otherwise: (s) => s.oneOf([null], 'A target has no rung.'),
-  }),
+  kind: string()
+    .oneOf(['target', 'rung'] as const)
+    .required(),
+  rungCoats: coats
+    .nullable()
+    .defined()
+    .when('kind', {
+      is: 'rung',
+      then: (s) => s.required('Say how many coats this rung has.'),
+      otherwise: (s) => s.oneOf([null], 'A target has no rung.'),
+    }),
   source: string().oneOf(READING_SOURCES).required(),
   takenAt: string().datetime().required(),
   readings: array(readingSchema)

@@ -3,10 +3,25 @@ export { createRandom, normal } from './random';
 export { createShop, type Shop } from './shop';
 export { filmSection, totalFilmUm, type FilmLayer, type LayerKind } from './filmSection';
 
-export { flatSpectrum, spectrumFrom, interpolateTable, WAVELENGTHS_NM, WAVELENGTH_COUNT, type Spectrum } from './colour/spectrum';
 export {
-  reflectanceToXyz, whitePoint, weightsOf, D65_10, ILLUMINANTS, OBSERVERS,
-  type Illuminant, type Observer, type Viewing, type Xyz,
+  flatSpectrum,
+  spectrumFrom,
+  interpolateTable,
+  WAVELENGTHS_NM,
+  WAVELENGTH_COUNT,
+  type Spectrum,
+} from './colour/spectrum';
+export {
+  reflectanceToXyz,
+  whitePoint,
+  weightsOf,
+  D65_10,
+  ILLUMINANTS,
+  OBSERVERS,
+  type Illuminant,
+  type Observer,
+  type Viewing,
+  type Xyz,
 } from './colour/tristimulus';
 export { xyzToLab, labToXyz, reflectanceToLab, labToLch, type Lab, type Lch } from './colour/lab';
 export { de76, de94, de2000, deCmc, DIFFERENCE_FORMULAS, type DifferenceFormula } from './colour/difference';
@@ -30,14 +45,43 @@ export { DYES, type Dye } from './materials/dyes';
 export { EFFECT_PIGMENTS, type EffectPigment } from './materials/effectPigments';
 export { CARRIERS, type Carrier } from './materials/carriers';
 export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
-export { SYSTEMS, FAMILY_NAMES, findSystem, systemCoat, type EffectSystem, type FinishFamily } from './materials/systems';
+export {
+  SYSTEMS,
+  FAMILY_NAMES,
+  findSystem,
+  systemCoat,
+  type EffectSystem,
+  type FinishFamily,
+} from './materials/systems';
 
 export { STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
 export { scoreMatch, defaultTolerance, DEFAULT_TOLERANCES, type TargetAngle, type MatchScore } from './matching/target';
 export { ladderLabs, factorsToLabs, effectCoats, type LadderRecipe, type PreparedGround } from './matching/ladder';
-export { findStopWindow, coatGrid, interpolateLabs, COAT_GRID, type StopWindow, type CurvePoint } from './matching/stopWindow';
-export { adviseCoats, chancesAt, logScatter, DEFAULT_SCATTER, type Advice, type Chances, type Scatter } from './matching/risk';
-export { computeMatchMap, mapCounts, type MatchMap, type MapRow, type MapCell, type MapPick } from './matching/matchMap';
+export {
+  findStopWindow,
+  coatGrid,
+  interpolateLabs,
+  COAT_GRID,
+  type StopWindow,
+  type CurvePoint,
+} from './matching/stopWindow';
+export {
+  adviseCoats,
+  chancesAt,
+  logScatter,
+  DEFAULT_SCATTER,
+  type Advice,
+  type Chances,
+  type Scatter,
+} from './matching/risk';
+export {
+  computeMatchMap,
+  mapCounts,
+  type MatchMap,
+  type MapRow,
+  type MapCell,
+  type MapPick,
+} from './matching/matchMap';
 export { describeDifference, type DifferenceWords } from './matching/words';
 
 export { calibrateHand, readingNoise, MISREAD_LIMIT, type Calibration, type RungReading } from './letdown/calibrate';

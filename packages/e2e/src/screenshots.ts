@@ -24,7 +24,12 @@ const VIEWS: readonly View[] = [
   { name: 'target-unread', path: `/jobs/${job(1)}/target`, ready: 'form' },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   { name: 'match-map-candy', path: `/jobs/${job(4)}/map?angle=45`, ready: '[role=grid]' },
-  { name: 'match-map-tablet', path: `/jobs/${job(3)}/map?angle=15`, ready: '[role=grid]', size: { width: 1024, height: 768 } },
+  {
+    name: 'match-map-tablet',
+    path: `/jobs/${job(3)}/map?angle=15`,
+    ready: '[role=grid]',
+    size: { width: 1024, height: 768 },
+  },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'let-down-plan', path: `/jobs/${job(4)}/card`, ready: 'form' },
   { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },

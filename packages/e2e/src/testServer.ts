@@ -25,7 +25,13 @@ export function removeFolder(folder: string): void {
 /** Starts the built server on a data folder and port, and waits until it says where it is. */
 export function startServer(folder: string, port: number): Promise<TestServer> {
   const child: ChildProcess = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
-    env: { ...process.env, STEADY_GLEAM_DATA: folder, PORT: String(port), LOG_LEVEL: 'error', REQUESTS_A_MINUTE: '100000' },
+    env: {
+      ...process.env,
+      STEADY_GLEAM_DATA: folder,
+      PORT: String(port),
+      LOG_LEVEL: 'error',
+      REQUESTS_A_MINUTE: '100000',
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   const ended = new Promise<void>((done) => child.once('exit', () => done()));

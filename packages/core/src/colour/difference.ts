@@ -77,9 +77,7 @@ export function de2000(a: Lab, b: Lab): number {
   const cb7 = cBar ** 7;
   const rc = 2 * Math.sqrt(cb7 / (cb7 + POW25_7));
   const rt = -rc * Math.sin(60 * Math.exp(-(((hBar - 275) / 25) ** 2)) * DEG);
-  return Math.sqrt(
-    (dL / sl) ** 2 + (dC / sc) ** 2 + (dH / sh) ** 2 + rt * (dC / sc) * (dH / sh),
-  );
+  return Math.sqrt((dL / sl) ** 2 + (dC / sc) ** 2 + (dH / sh) ** 2 + rt * (dC / sc) * (dH / sh));
 }
 
 export type DifferenceFormula = 'de76' | 'de94' | 'de2000' | 'cmc';

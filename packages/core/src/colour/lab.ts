@@ -23,11 +23,7 @@ export function xyzToLab(xyz: Xyz, white: Xyz): Lab {
 /** CIELAB to XYZ against a white point; inverse of {@link xyzToLab}. */
 export function labToXyz(lab: Lab, white: Xyz): Xyz {
   const fy = (lab[0] + 16) / 116;
-  return [
-    white[0] * inverse(fy + lab[1] / 500),
-    white[1] * inverse(fy),
-    white[2] * inverse(fy - lab[2] / 200),
-  ];
+  return [white[0] * inverse(fy + lab[1] / 500), white[1] * inverse(fy), white[2] * inverse(fy - lab[2] / 200)];
 }
 
 /** CIELAB of a reflectance (or radiance factor) spectrum under a viewing condition. */

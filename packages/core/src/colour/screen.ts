@@ -51,11 +51,7 @@ export function xyzToLinearSrgb(xyz: Xyz, viewing: Viewing = D65_10): Xyz {
   const cone = apply(BRADFORD, xyz);
   return apply(
     XYZ_TO_LINEAR_SRGB,
-    apply(BRADFORD_INVERSE, [
-      (cone[0] * to[0]) / from[0],
-      (cone[1] * to[1]) / from[1],
-      (cone[2] * to[2]) / from[2],
-    ]),
+    apply(BRADFORD_INVERSE, [(cone[0] * to[0]) / from[0], (cone[1] * to[1]) / from[1], (cone[2] * to[2]) / from[2]]),
   );
 }
 

@@ -49,8 +49,7 @@ export function spectrumFromLab(lab: Lab, viewing: Viewing = D65_10): MetamerRes
   const start = Math.min(0.98, Math.max(0.02, y / scale));
   const x0 = (2 * start - 1) / (2 * Math.sqrt(start * (1 - start)));
   let c = [x0, 0, 0];
-  const labOf = (k: readonly number[]): Lab =>
-    xyzToLab(reflectanceToXyz(sigmoidSpectrum(k, scale), viewing), white);
+  const labOf = (k: readonly number[]): Lab => xyzToLab(reflectanceToXyz(sigmoidSpectrum(k, scale), viewing), white);
   let current = labOf(c);
   let residual = de76(current, lab);
   let damping = 1e-3;
@@ -67,7 +66,10 @@ export function spectrumFromLab(lab: Lab, viewing: Viewing = D65_10): MetamerRes
         return p === q ? s * (1 + damping) + 1e-12 : s;
       }),
     );
-    const step = solve3(jtj, [0, 1, 2].map((p) => jac[p]!.reduce((t, v, k) => t + v * r[k]!, 0)));
+    const step = solve3(
+      jtj,
+      [0, 1, 2].map((p) => jac[p]!.reduce((t, v, k) => t + v * r[k]!, 0)),
+    );
     if (!step) break;
     const next = c.map((v, k) => v + step[k]!);
     const nextLab = labOf(next);
@@ -88,4 +90,3 @@ export function spectrumFromLab(lab: Lab, viewing: Viewing = D65_10): MetamerRes
     status: residual < 0.01 ? 'converged' : 'stalled',
   };
 }
-

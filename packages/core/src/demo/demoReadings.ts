@@ -26,7 +26,13 @@ export interface DemoTruth {
  * Invented readings of a finish at five angles, several spots, by the reference tier with another hand, another edge share
  * and reading noise than the defaults. Seeded; the same call gives the same readings.
  */
-export function demoReadings(shop: Shop, truth: DemoTruth, coats: number, spots: readonly string[], seed: number): Reading[] {
+export function demoReadings(
+  shop: Shop,
+  truth: DemoTruth,
+  coats: number,
+  spots: readonly string[],
+  seed: number,
+): Reading[] {
   const { optics } = shop.model(FIVE_ANGLES);
   const ground = shop.ground(findGround(truth.groundId));
   const unit = shop.coat(findSystem(truth.systemId), truth.strength);

@@ -24,7 +24,14 @@ export interface AveragedAngle {
 }
 
 /** Bounds of a believable reading; metallics exceed L* 100 near the mirror. */
-export const READING_LIMITS = { lMin: 0, lMax: 200, abMax: 200, aspecularMin: -60, aspecularMax: 130, incidenceMax: 80 } as const;
+export const READING_LIMITS = {
+  lMin: 0,
+  lMax: 200,
+  abMax: 200,
+  aspecularMin: -60,
+  aspecularMax: 130,
+  incidenceMax: 80,
+} as const;
 
 /** Averages readings spot by spot at each lamp and view, sorted by lamp, then view. */
 export function averageReadings(readings: readonly Reading[]): AveragedAngle[] {

@@ -31,19 +31,31 @@ const fail = (line: number | null, message: string): CsvResult => ({ ok: false, 
  * (45 when missing), in any order, comma, semicolon or tab between. Nothing is taken when any line is wrong.
  */
 export function parseReadingsCsv(text: string): CsvResult {
-  if (text.length > CSV_MAX_LENGTH) return fail(null, 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.');
+  if (text.length > CSV_MAX_LENGTH)
+    return fail(null, 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.');
   if (text.trim() === '') return fail(null, 'This file is empty.');
-  if (text.includes('\0')) return fail(null, 'This is not a text file. Export the readings as CSV and choose that file.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false, delimitersToGuess: [',', ';', '\t'] });
-  const rows = parsed.data.map((cells, i) => ({ line: i + 1, cells })).filter((r) => r.cells.some((c) => c.trim() !== ''));
+  if (text.includes('\0'))
+    return fail(null, 'This is not a text file. Export the readings as CSV and choose that file.');
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: false,
+    delimitersToGuess: [',', ';', '\t'],
+  });
+  const rows = parsed.data
+    .map((cells, i) => ({ line: i + 1, cells }))
+    .filter((r) => r.cells.some((c) => c.trim() !== ''));
+  if (!rows.length) return fail(null, 'This file is empty.');
   const head = rows[0]!.cells.map((c) => c.trim().toLowerCase());
   const column = (key: string): number => head.findIndex((c) => COLUMN_NAMES[key]!.includes(c));
   const missing = ['aspecular', 'l', 'a', 'b'].filter((key) => column(key) < 0);
   if (missing.length) {
-    return fail(rows[0]!.line, `The first line must name the columns aspecular, L, a and b; missing: ${missing.map((m) => (m === 'l' ? 'L' : m)).join(', ')}.`);
+    return fail(
+      rows[0]!.line,
+      `The first line must name the columns aspecular, L, a and b; missing: ${missing.map((m) => (m === 'l' ? 'L' : m)).join(', ')}.`,
+    );
   }
   if (rows.length === 1) return fail(rows[0]!.line, 'There are column names but no readings below them.');
-  if (rows.length > MAX_ROWS + 1) return fail(null, `This file has ${rows.length - 1} rows; ${MAX_ROWS} is the most that can be read at once.`);
+  if (rows.length > MAX_ROWS + 1)
+    return fail(null, `This file has ${rows.length - 1} rows; ${MAX_ROWS} is the most that can be read at once.`);
 
   const problems: CsvProblem[] = [];
   const readings: Reading[] = [];
@@ -53,9 +65,15 @@ export function parseReadingsCsv(text: string): CsvResult {
     const number = (key: string, label: string, lo: number, hi: number): number => {
       const raw = text_(key);
       const value = raw === '' ? NaN : Number(raw);
-      if (/^-?\d+,\d+$/.test(raw)) problems.push({ line, message: `Write ${label} with a decimal point: ${raw.replace(',', '.')}.` });
-      else if (Number.isNaN(value)) problems.push({ line, message: raw === '' ? `${label} is missing.` : `${label} must be a number; it says “${raw.slice(0, 20)}”.` });
-      else if (value < lo || value > hi) problems.push({ line, message: `${label} is ${value}; it must lie between ${lo} and ${hi}.` });
+      if (/^-?\d+,\d+$/.test(raw))
+        problems.push({ line, message: `Write ${label} with a decimal point: ${raw.replace(',', '.')}.` });
+      else if (Number.isNaN(value))
+        problems.push({
+          line,
+          message: raw === '' ? `${label} is missing.` : `${label} must be a number; it says “${raw.slice(0, 20)}”.`,
+        });
+      else if (value < lo || value > hi)
+        problems.push({ line, message: `${label} is ${value}; it must lie between ${lo} and ${hi}.` });
       return value;
     };
     const incidence = text_('incidence') === '' ? 45 : number('incidence', 'The lamp angle', 0, LIMITS.incidenceMax);
@@ -70,7 +88,10 @@ export function parseReadingsCsv(text: string): CsvResult {
     const key = `${reading.spot}/${reading.incidence}/${reading.aspecular}`;
     const before = seen.get(key);
     if (before !== undefined) {
-      problems.push({ line, message: `Spot ${reading.spot} at ${reading.aspecular}° was already given on line ${before}. Name the spots differently, or remove one.` });
+      problems.push({
+        line,
+        message: `Spot ${reading.spot} at ${reading.aspecular}° was already given on line ${before}. Name the spots differently, or remove one.`,
+      });
     }
     seen.set(key, line);
     readings.push(reading);

@@ -62,17 +62,29 @@ export function calibrateHand(
 ): Calibration {
   const hasFlakes = recipe.coat.tau > 0;
   const hasDye = recipe.coat.a.some((v) => v > 0.02);
-  const free: (keyof Hand)[] = ['film', ...(hasFlakes && hasDye ? (['flake'] as const) : []), ...(hasFlakes ? (['spread'] as const) : [])];
-  const residualsOf = (rungs: readonly RungReading[]) => (logs: readonly number[]): number[] => {
-    const labs = ladderLabs(model, ground, { ...recipe, hand: handOf(free, logs) }, rungs.map((r) => r.coats), viewing);
-    const out = logs.map((v, p) => v / priorSd[free[p]!]);
-    rungs.forEach((rung, k) =>
-      rung.labs.forEach((lab, g) => {
-        if (lab) for (const c of [0, 1, 2] as const) out.push((labs[k]![g]![c] - lab[c]) / readingNoise(lab));
-      }),
-    );
-    return out;
-  };
+  const free: (keyof Hand)[] = [
+    'film',
+    ...(hasFlakes && hasDye ? (['flake'] as const) : []),
+    ...(hasFlakes ? (['spread'] as const) : []),
+  ];
+  const residualsOf =
+    (rungs: readonly RungReading[]) =>
+    (logs: readonly number[]): number[] => {
+      const labs = ladderLabs(
+        model,
+        ground,
+        { ...recipe, hand: handOf(free, logs) },
+        rungs.map((r) => r.coats),
+        viewing,
+      );
+      const out = logs.map((v, p) => v / priorSd[free[p]!]);
+      rungs.forEach((rung, k) =>
+        rung.labs.forEach((lab, g) => {
+          if (lab) for (const c of [0, 1, 2] as const) out.push((labs[k]![g]![c] - lab[c]) / readingNoise(lab));
+        }),
+      );
+      return out;
+    };
   let kept = readings.filter((r) => r.labs.some(Boolean));
   const misread: number[] = [];
   const start = free.map(() => 0);
@@ -104,11 +116,7 @@ export function calibrateHand(
   };
 }
 
-function worstRung(
-  rungs: readonly RungReading[],
-  residuals: readonly number[],
-  skip: number,
-): { size: number } | null {
+function worstRung(rungs: readonly RungReading[], residuals: readonly number[], skip: number): { size: number } | null {
   let at = skip;
   let worst = 0;
   for (const rung of rungs) {

@@ -78,7 +78,8 @@ export function computeMatchMap(
     const labs = pilesFor(ground.coats).map((pile) => factorsToLabs(model.over(ground, pile), viewing));
     const stop = findStopWindow(target, withZero, labs, WORTH_A_WINDOW);
     const forgiveness = stop.window
-      ? (stop.window[1] - Math.max(stop.window[0], 0.25)) / (logScatter(stop.best.coats || 0.5, scatter) * Math.max(stop.best.coats, 0.5))
+      ? (stop.window[1] - Math.max(stop.window[0], 0.25)) /
+        (logScatter(stop.best.coats || 0.5, scatter) * Math.max(stop.best.coats, 0.5))
       : 0;
     const cells = counts.map((coats, c) => ({ coats, labs: labs[c + 1]!, score: scoreMatch(target, labs[c + 1]!) }));
     return { groundId: ground.id, cells, stop, forgiveness: Math.max(0, forgiveness) };

@@ -38,7 +38,8 @@ export function describeDifference(reference: Lab, sample: Lab): DifferenceWords
   const dH = 2 * Math.sqrt(c1 * c2) * Math.sin((turn / 2) * (Math.PI / 180));
   const words: { size: number; text: string }[] = [];
   const say = (size: number, word: string) => {
-    if (Math.abs(size) >= WORTH_SAYING) words.push({ size: Math.abs(size), text: `${word} ${Math.abs(size).toFixed(1)}` });
+    if (Math.abs(size) >= WORTH_SAYING)
+      words.push({ size: Math.abs(size), text: `${word} ${Math.abs(size).toFixed(1)}` });
   };
   say(dL, dL > 0 ? 'lighter' : 'darker');
   if (Math.max(c1, c2) < NEUTRAL_CHROMA) {
@@ -51,5 +52,15 @@ export function describeDifference(reference: Lab, sample: Lab): DifferenceWords
     say(dH, turnedToward(h1, dH > 0));
   }
   words.sort((p, q) => q.size - p.size);
-  return { dL, dC, dH, text: words.length ? words.slice(0, 2).map((w) => w.text).join(', ') : 'level' };
+  return {
+    dL,
+    dC,
+    dH,
+    text: words.length
+      ? words
+          .slice(0, 2)
+          .map((w) => w.text)
+          .join(', ')
+      : 'level',
+  };
 }

@@ -14,7 +14,31 @@ export interface Carrier {
 }
 
 export const CARRIERS: readonly Carrier[] = [
-  { id: 'binder', name: 'Mid coat binder', chemistry: 'solvent', volumeSolids: 0.18, filmUm: 9, densityGPerMl: 0.94, flashMinutes: 10 },
-  { id: 'intercoat', name: 'Intercoat clear', chemistry: 'solvent', volumeSolids: 0.22, filmUm: 12, densityGPerMl: 0.93, flashMinutes: 12 },
-  { id: 'two-pack-clear', name: 'Two-pack clear', chemistry: 'two-pack', volumeSolids: 0.45, filmUm: 23, densityGPerMl: 1.0, flashMinutes: 12 },
+  {
+    id: 'binder',
+    name: 'Mid coat binder',
+    chemistry: 'solvent',
+    volumeSolids: 0.18,
+    filmUm: 9,
+    densityGPerMl: 0.94,
+    flashMinutes: 10,
+  },
+  {
+    id: 'intercoat',
+    name: 'Intercoat clear',
+    chemistry: 'solvent',
+    volumeSolids: 0.22,
+    filmUm: 12,
+    densityGPerMl: 0.93,
+    flashMinutes: 12,
+  },
+  {
+    id: 'two-pack-clear',
+    name: 'Two-pack clear',
+    chemistry: 'two-pack',
+    volumeSolids: 0.45,
+    filmUm: 23,
+    densityGPerMl: 1.0,
+    flashMinutes: 12,
+  },
 ];

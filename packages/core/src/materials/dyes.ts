@@ -24,14 +24,37 @@ const dye = (id: string, name: string, list: readonly (readonly [number, number,
 
 /** Candy and toner dyes. All absorption spectra are invented for the demo. */
 export const DYES: readonly Dye[] = [
-  dye('cinder-red', 'Cinder red', [[520, 48, 0.42], [430, 60, 0.3]]),
-  dye('ember-orange', 'Ember orange', [[455, 62, 0.46], [510, 35, 0.12]]),
+  dye('cinder-red', 'Cinder red', [
+    [520, 48, 0.42],
+    [430, 60, 0.3],
+  ]),
+  dye('ember-orange', 'Ember orange', [
+    [455, 62, 0.46],
+    [510, 35, 0.12],
+  ]),
   dye('marsh-gold', 'Marsh gold', [[420, 55, 0.4]]),
-  dye('reed-green', 'Reed green', [[425, 50, 0.34], [655, 55, 0.34]]),
-  dye('lagoon-blue', 'Lagoon blue', [[610, 70, 0.36], [680, 45, 0.16]]),
-  dye('midnight-blue', 'Midnight blue', [[585, 75, 0.5], [680, 60, 0.3], [420, 25, 0.05]]),
-  dye('plum-violet', 'Plum violet', [[555, 55, 0.44], [600, 40, 0.14]]),
+  dye('reed-green', 'Reed green', [
+    [425, 50, 0.34],
+    [655, 55, 0.34],
+  ]),
+  dye('lagoon-blue', 'Lagoon blue', [
+    [610, 70, 0.36],
+    [680, 45, 0.16],
+  ]),
+  dye('midnight-blue', 'Midnight blue', [
+    [585, 75, 0.5],
+    [680, 60, 0.3],
+    [420, 25, 0.05],
+  ]),
+  dye('plum-violet', 'Plum violet', [
+    [555, 55, 0.44],
+    [600, 40, 0.14],
+  ]),
   dye('rosehip-magenta', 'Rosehip magenta', [[535, 42, 0.44]]),
-  dye('peat-brown', 'Peat brown', [[430, 90, 0.36], [540, 90, 0.2], [650, 90, 0.09]]),
+  dye('peat-brown', 'Peat brown', [
+    [430, 90, 0.36],
+    [540, 90, 0.2],
+    [650, 90, 0.09],
+  ]),
   dye('smoke-black', 'Smoke black', [[550, 240, 0.28]], 0.04),
 ];

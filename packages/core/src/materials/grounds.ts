@@ -41,7 +41,11 @@ export function labToAlbedo(film: Film, lab: Lab, viewing: Viewing = D65_10): Fl
 }
 
 const value = (id: string, name: string, mark: string, l: number): GroundMaterial => ({
-  id, name, mark, lab: [l, 0, 0], pricePerLitre: 24,
+  id,
+  name,
+  mark,
+  lab: [l, 0, 0],
+  pricePerLitre: 24,
 });
 
 /** Ground shades of the demo shop, light to dark, then coloured, then metallic. Names and prices are invented. */
@@ -57,10 +61,38 @@ export const GROUNDS: readonly GroundMaterial[] = [
   { id: 'aqua-pastel', name: 'Aqua pastel', mark: 'aqua', lab: [82, -18, -8], pricePerLitre: 34 },
   { id: 'cream-pastel', name: 'Cream pastel', mark: 'cream', lab: [88, 1, 17], pricePerLitre: 34 },
   { id: 'ticket-red', name: 'Ticket red', mark: 'red', lab: [41, 56, 34], pricePerLitre: 46 },
-  { id: 'silver-fine', name: 'Silver, fine', mark: 'silver', lab: [52, 0, 0], flakes: { pigmentId: 'aluminium-fine', cover: 0.95 }, pricePerLitre: 52 },
-  { id: 'silver-coarse', name: 'Silver, coarse', mark: 'coarse', lab: [52, 0, 0], flakes: { pigmentId: 'aluminium-coarse', cover: 0.92 }, pricePerLitre: 52 },
-  { id: 'gold', name: 'Gold', mark: 'gold', lab: [50, 6, 24], flakes: { pigmentId: 'aluminium-fine', cover: 0.93, tint: ['marsh-gold', 0.9] }, pricePerLitre: 58 },
-  { id: 'copper', name: 'Copper', mark: 'copper', lab: [38, 20, 24], flakes: { pigmentId: 'aluminium-fine', cover: 0.9, tint: ['ember-orange', 1.1] }, pricePerLitre: 58 },
+  {
+    id: 'silver-fine',
+    name: 'Fine silver',
+    mark: 'silver',
+    lab: [52, 0, 0],
+    flakes: { pigmentId: 'aluminium-fine', cover: 0.95 },
+    pricePerLitre: 52,
+  },
+  {
+    id: 'silver-coarse',
+    name: 'Coarse silver',
+    mark: 'coarse',
+    lab: [52, 0, 0],
+    flakes: { pigmentId: 'aluminium-coarse', cover: 0.92 },
+    pricePerLitre: 52,
+  },
+  {
+    id: 'gold',
+    name: 'Gold',
+    mark: 'gold',
+    lab: [50, 6, 24],
+    flakes: { pigmentId: 'aluminium-fine', cover: 0.93, tint: ['marsh-gold', 0.9] },
+    pricePerLitre: 58,
+  },
+  {
+    id: 'copper',
+    name: 'Copper',
+    mark: 'copper',
+    lab: [38, 20, 24],
+    flakes: { pigmentId: 'aluminium-fine', cover: 0.9, tint: ['ember-orange', 1.1] },
+    pricePerLitre: 58,
+  },
 ];
 
 export function findGround(id: string): GroundMaterial {

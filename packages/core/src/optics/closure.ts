@@ -80,8 +80,7 @@ export function closeDiffuse(
   const d1 = (m00 * s1 - m10 * s0) / det;
   const l0 = (hv * (1 - tv)) / fC;
   const l1 = (hv * tv) / fT;
-  let factor =
-    state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
+  let factor = state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
   if (hi > 0 && hv > 0) {
     const h = Math.sqrt(hi * hv);
     const c = flakeClasses(tilt, fC);
@@ -96,5 +95,6 @@ export function closeDiffuse(
     const dp1 = (p00 * e1 - p10 * e0) / detP;
     factor += (table.phi - 1) * (l0 * (dp0 - e0) + l1 * (dp1 - e1));
   }
-  return optics.geometries[g]!.surface * factor;
+  // The chain correction may overdraw by rounding where hardly any light is left.
+  return optics.geometries[g]!.surface * Math.max(0, factor);
 }

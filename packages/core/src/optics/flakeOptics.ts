@@ -45,7 +45,7 @@ function bothFaces(
   nm: number,
 ): { r: number; t: number } {
   const front = thinFilmPower(n0, layers, { n: core, k: 0 }, cosine, nm);
-  const sineCore2 = ((n0 / core) ** 2) * (1 - cosine * cosine);
+  const sineCore2 = (n0 / core) ** 2 * (1 - cosine * cosine);
   if (sineCore2 >= 1) return { r: 1, t: 0 };
   const back = thinFilmPower(core, [...layers].reverse(), { n: n0, k: 0 }, Math.sqrt(1 - sineCore2), nm);
   const sum = (rf: number, tf: number, rb: number): { r: number; t: number } => {
@@ -62,12 +62,7 @@ function bothFaces(
  * Power reflectance and straight transmittance of a flake in a binder, unpolarised.
  * @param i wavelength index 0..30. @param cosine at the flake, 0..1. @param n0 index of the binder.
  */
-export function flakePower(
-  optics: FlakeOptics,
-  i: number,
-  cosine: number,
-  n0: number,
-): { r: number; t: number } {
+export function flakePower(optics: FlakeOptics, i: number, cosine: number, n0: number): { r: number; t: number } {
   if (optics.kind === 'scalar') return { r: at(optics.reflectance, i), t: at(optics.transmittance, i) };
   const nm = WAVELENGTHS_NM[i]!;
   if (optics.kind === 'lacquered') {
@@ -118,7 +113,10 @@ export function tabulateFlake(optics: FlakeOptics, n0: number): FlakeTable {
 export function readFlake(table: FlakeTable, values: Float64Array, i: number, cosine: number): number {
   const { columns } = table;
   if (columns === 1) return values[i]!;
-  const p = Math.min(columns - 1, Math.max(0, ((cosine - table.lowestCosine) / (1 - table.lowestCosine)) * (columns - 1)));
+  const p = Math.min(
+    columns - 1,
+    Math.max(0, ((cosine - table.lowestCosine) / (1 - table.lowestCosine)) * (columns - 1)),
+  );
   const j = Math.min(columns - 2, Math.floor(p));
   const u = p - j;
   const row = i * columns;

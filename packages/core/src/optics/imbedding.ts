@@ -11,26 +11,45 @@ function layout(optics: Optics): { size: number; q: number } {
 
 function derivative(optics: Optics, r: Float64Array, y: Float64Array, dy: Float64Array, qAt: number): void {
   const { qC, qT } = optics.film;
-  const b0 = r[0]!, b1 = r[1]!, b2 = r[2]!, b3 = r[3]!;
-  const e0 = r[4]!, e1 = r[5]!, e2 = r[6]!, e3 = r[7]!;
-  const hC = r[RATE.hC]!, hT = r[RATE.hT]!;
-  const m0 = y[0]!, m1 = y[1]!, m2 = y[2]!, m3 = y[3]!;
+  const b0 = r[0]!,
+    b1 = r[1]!,
+    b2 = r[2]!,
+    b3 = r[3]!;
+  const e0 = r[4]!,
+    e1 = r[5]!,
+    e2 = r[6]!,
+    e3 = r[7]!;
+  const hC = r[RATE.hC]!,
+    hT = r[RATE.hT]!;
+  const m0 = y[0]!,
+    m1 = y[1]!,
+    m2 = y[2]!,
+    m3 = y[3]!;
   // P = B Rm - E; Rm' = B - E Rm + Rm P.
-  const p0 = b0 * m0 + b1 * m2 - e0, p1 = b0 * m1 + b1 * m3 - e1;
-  const p2 = b2 * m0 + b3 * m2 - e2, p3 = b2 * m1 + b3 * m3 - e3;
+  const p0 = b0 * m0 + b1 * m2 - e0,
+    p1 = b0 * m1 + b1 * m3 - e1;
+  const p2 = b2 * m0 + b3 * m2 - e2,
+    p3 = b2 * m1 + b3 * m3 - e3;
   dy[0] = b0 - (e0 * m0 + e1 * m2) + m0 * p0 + m1 * p2;
   dy[1] = b1 - (e0 * m1 + e1 * m3) + m0 * p1 + m1 * p3;
   dy[2] = b2 - (e2 * m0 + e3 * m2) + m2 * p0 + m3 * p2;
   dy[3] = b3 - (e2 * m1 + e3 * m3) + m2 * p1 + m3 * p3;
   const count = optics.directions.length;
   for (let d = 0; d < count; d++) {
-    const al = r[RATE.direction + 3 * d]!, s = r[RATE.direction + 3 * d + 1]!, hd = r[RATE.direction + 3 * d + 2]!;
+    const al = r[RATE.direction + 3 * d]!,
+      s = r[RATE.direction + 3 * d + 1]!,
+      hd = r[RATE.direction + 3 * d + 2]!;
     const at = 4 + 5 * d;
-    const h = y[at]!, u0 = y[at + 1]!, u1 = y[at + 2]!, w0 = y[at + 3]!, w1 = y[at + 4]!;
+    const h = y[at]!,
+      u0 = y[at + 1]!,
+      u1 = y[at + 2]!,
+      w0 = y[at + 3]!,
+      w1 = y[at + 4]!;
     const keep = s * h - al;
     dy[at] = s - 2 * al * h + s * h * h;
     const g = 0.5 * hd * (1 + h);
-    const x0 = qC * g + b0 * u0 + b1 * u1, x1 = qT * g + b2 * u0 + b3 * u1;
+    const x0 = qC * g + b0 * u0 + b1 * u1,
+      x1 = qT * g + b2 * u0 + b3 * u1;
     dy[at + 1] = keep * u0 - (e0 * u0 + e1 * u1) + qC * g + m0 * x0 + m1 * x1;
     dy[at + 2] = keep * u1 - (e2 * u0 + e3 * u1) + qT * g + m2 * x0 + m3 * x1;
     const k = (1 + h) / (4 * optics.directions[d]!);
@@ -38,18 +57,26 @@ function derivative(optics: Optics, r: Float64Array, y: Float64Array, dy: Float6
     dy[at + 4] = keep * w1 + k * (hT + hC * m1 + hT * m3) + w0 * p1 + w1 * p3;
   }
   for (let g = 0; g < optics.geometries.length; g++) {
-    const di = optics.dirIn[g]!, dv = optics.dirView[g]!;
-    const ai = RATE.direction + 3 * di, av = RATE.direction + 3 * dv;
-    const hi = y[4 + 5 * di]!, hv = y[4 + 5 * dv]!;
-    const u0 = y[5 + 5 * di]!, u1 = y[6 + 5 * di]!, w0 = y[7 + 5 * dv]!, w1 = y[8 + 5 * dv]!;
+    const di = optics.dirIn[g]!,
+      dv = optics.dirView[g]!;
+    const ai = RATE.direction + 3 * di,
+      av = RATE.direction + 3 * dv;
+    const hi = y[4 + 5 * di]!,
+      hv = y[4 + 5 * dv]!;
+    const u0 = y[5 + 5 * di]!,
+      u1 = y[6 + 5 * di]!,
+      w0 = y[7 + 5 * dv]!,
+      w1 = y[8 + 5 * dv]!;
     const hd = r[ai + 2]!;
     const gi = 0.5 * hd * (1 + hi);
-    const x0 = qC * gi + b0 * u0 + b1 * u1, x1 = qT * gi + b2 * u0 + b3 * u1;
+    const x0 = qC * gi + b0 * u0 + b1 * u1,
+      x1 = qT * gi + b2 * u0 + b3 * u1;
     const keep = r[av + 1]! * hv - r[av]! + r[ai + 1]! * hi - r[ai]!;
     dy[qAt + g] =
       keep * y[qAt + g]! +
       ((1 + hv) / (4 * optics.directions[dv]!)) * (hd * (1 + hi) + hC * u0 + hT * u1) +
-      w0 * x0 + w1 * x1;
+      w0 * x0 +
+      w1 * x1;
   }
 }
 
@@ -105,7 +132,12 @@ export function createImbedding(
   const { size, q } = layout(optics);
   const rates = new Float64Array(ratesLength(optics));
   const [y, k1, k2, k3, k4, mid] = Array.from({ length: 6 }, () => new Float64Array(size)) as [
-    Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
   ];
   return (state, coat, i, mTDye) => {
     writeRates(optics, coat, i, mTDye, rates);

@@ -93,7 +93,11 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
 
   const readingCache = new WeakMap<FlakeTable, FlakeReadings>();
   const read = (table: FlakeTable | null): FlakeReadings => ({
-    rLobe: readAt(table, 'r', inside.map((g) => g.cosFlake)),
+    rLobe: readAt(
+      table,
+      'r',
+      inside.map((g) => g.cosFlake),
+    ),
     rDir: readAt(table, 'r', directions),
     tDir: readAt(table, 't', directions),
     rC: readAt(table, 'r', [COSINE_CLASS_C]),
@@ -115,7 +119,8 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
   const gridCache = new Map<number, readonly SurfaceTables[]>();
   const onGrid = (step: number): readonly SurfaceTables[] => {
     let known = gridCache.get(step);
-    if (!known) gridCache.set(step, (known = inside.map((g) => surfaceTables(film, g, Math.exp(step / TILTS_PER_E), 32))));
+    if (!known)
+      gridCache.set(step, (known = inside.map((g) => surfaceTables(film, g, Math.exp(step / TILTS_PER_E), 32))));
     return known;
   };
   const recent = new Map<number, readonly SurfaceTables[]>();
@@ -155,8 +160,7 @@ export function referenceTilt(optics: Optics, coats: readonly PreparedCoat[]): n
     const coat = coats[j]!;
     const r = optics.readings(coat.table);
     const tau = coat.tau * coat.factor;
-    const al =
-      tau * (1 - (1 - coat.edge) * r.tNormal) + coat.factor * (mean(coat.a) + mean(coat.k) + mean(coat.s));
+    const al = tau * (1 - (1 - coat.edge) * r.tNormal) + coat.factor * (mean(coat.a) + mean(coat.k) + mean(coat.s));
     const strength = tau * (1 - coat.edge) * r.rNormal * (al > 1e-12 ? (1 - Math.exp(-2 * al)) / (2 * al) : 1);
     weight += up * strength;
     total += up * strength * coat.tilt * coat.tilt;

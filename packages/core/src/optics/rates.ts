@@ -26,13 +26,7 @@ export function ratesLength(optics: Optics): number {
  * Writes the rates of one coat (times its film factor) at wavelength i into `out`.
  * @param mTDye mean 1/cosine of the trapped class for dye, from the dye of the whole stack at this wavelength.
  */
-export function writeRates(
-  optics: Optics,
-  coat: PreparedCoat,
-  i: number,
-  mTDye: number,
-  out: Float64Array,
-): void {
+export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye: number, out: Float64Array): void {
   const { film } = optics;
   const fl = optics.readings(coat.table);
   const f = coat.factor;
@@ -54,8 +48,7 @@ export function writeRates(
   const gTC = 0.5 * film.qT * hC;
   const gTT = 0.5 * film.qT * hT;
   const xC = tau * (1 - (1 - edge) * tC) + (a + k + s) * film.mC;
-  const xT =
-    tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw) + a * mTDye + (k + s) * film.mT0;
+  const xT = tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw) + a * mTDye + (k + s) * film.mT0;
   out[RATE.B] = flat * rC * (1 - x) + gCC;
   out[RATE.B + 1] = flat * rT * xt + gCT;
   out[RATE.B + 2] = flat * rC * x + gTC;

@@ -28,8 +28,13 @@ export function mergeCoats(coats: readonly PreparedCoat[]): PreparedCoat[] {
     const last = merged.at(-1);
     if (
       last &&
-      last.a === coat.a && last.k === coat.k && last.s === coat.s &&
-      last.table === coat.table && last.tau === coat.tau && last.tilt === coat.tilt && last.edge === coat.edge
+      last.a === coat.a &&
+      last.k === coat.k &&
+      last.s === coat.s &&
+      last.table === coat.table &&
+      last.tau === coat.tau &&
+      last.tilt === coat.tilt &&
+      last.edge === coat.edge
     ) {
       merged[merged.length - 1] = { ...last, factor: last.factor + coat.factor };
     } else if (coat.factor > 0) merged.push(coat);
@@ -110,7 +115,11 @@ export function createFastModel(optics: Optics): FastModel {
     return { coats: merged, slabs, tilt, lobe };
   };
 
-  const over = (ground: Ground, { slabs, tilt, lobe, coats }: Pile, out: Float64Array = new Float64Array(size)): Float64Array => {
+  const over = (
+    ground: Ground,
+    { slabs, tilt, lobe, coats }: Pile,
+    out: Float64Array = new Float64Array(size),
+  ): Float64Array => {
     const tables = optics.quickTables(tilt);
     if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out);
     else out.set(lobe);

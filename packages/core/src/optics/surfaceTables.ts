@@ -94,8 +94,7 @@ function twoReflections(film: Film, g: FilmGeometry, s: number, n: number): numb
       const t2 = Math.atan2(Math.hypot(g.sinView - ux, uy), mu + g.cosView);
       const rate = Math.sqrt(mu * mu + (2 / Math.PI) * s * s * u2) / mu;
       const kk = 2 / (1 + rate);
-      total +=
-        (internalReflectance(film, mu) * tiltDensity(t1, s) * tiltDensity(t2, s) * kk * kk) / (4 * mu * mu);
+      total += (internalReflectance(film, mu) * tiltDensity(t1, s) * tiltDensity(t2, s) * kk * kk) / (4 * mu * mu);
     }
   }
   return total * step * step;

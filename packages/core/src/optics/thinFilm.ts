@@ -45,7 +45,7 @@ function onePolarisation(
   cosine: number,
   wavelengthNm: number,
 ): Amplitude {
-  const transverse2 = (n0 * n0) * (1 - cosine * cosine);
+  const transverse2 = n0 * n0 * (1 - cosine * cosine);
   const admittance = (n: Complex): { normal: Complex; eta: Complex } => {
     const n2 = mul(n, n);
     const normal = root(sub(n2, [transverse2, 0]));

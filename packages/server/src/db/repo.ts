@@ -1,6 +1,4 @@
-import type {
-  Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card,
-} from '@steady-gleam/contracts';
+import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card } from '@steady-gleam/contracts';
 import { choiceSchema } from '@steady-gleam/contracts';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
@@ -28,7 +26,14 @@ function toJob(row: JobRow): Job {
 }
 
 function toCard(row: CardRow): StoredCard {
-  return { id: row.id, rungs: row.rungs, gun: row.gun, pressureBar: row.pressureBar, onStand: row.onStand, version: row.version };
+  return {
+    id: row.id,
+    rungs: row.rungs,
+    gun: row.gun,
+    pressureBar: row.pressureBar,
+    onStand: row.onStand,
+    version: row.version,
+  };
 }
 
 /** Everything the API reads and writes. */
@@ -49,8 +54,15 @@ export interface Repo {
 export function createRepo(db: Db): Repo {
   const loadSets = async (handle: Db, rows: readonly SetRow[]): Promise<ReadingSet[]> => {
     if (!rows.length) return [];
-    const all = await handle.select().from(readings)
-      .where(inArray(readings.setId, rows.map((r) => r.id)))
+    const all = await handle
+      .select()
+      .from(readings)
+      .where(
+        inArray(
+          readings.setId,
+          rows.map((r) => r.id),
+        ),
+      )
       .orderBy(asc(readings.place));
     return rows.map((row) => ({
       id: row.id,
@@ -84,7 +96,10 @@ export function createRepo(db: Db): Repo {
       const rows = await db.select().from(jobs).orderBy(desc(jobs.updatedAt));
       const sets = inForceByJob(await db.select().from(readingSets).orderBy(desc(readingSets.sequence)), inForce);
       const angles = await db
-        .select({ setId: readings.setId, n: sql<number>`count(distinct (${readings.incidence}, ${readings.aspecular}))::int` })
+        .select({
+          setId: readings.setId,
+          n: sql<number>`count(distinct (${readings.incidence}, ${readings.aspecular}))::int`,
+        })
         .from(readings)
         .groupBy(readings.setId);
       return rows.map((row) => {
@@ -102,18 +117,26 @@ export function createRepo(db: Db): Repo {
       db.transaction(async (tx) => {
         const [existing] = await tx.select().from(jobs).where(eq(jobs.id, job.id));
         if (existing) {
-          const same = existing.piece === job.piece && existing.matching === job.matching && existing.systemId === job.systemId;
+          const same =
+            existing.piece === job.piece && existing.matching === job.matching && existing.systemId === job.systemId;
           if (!same) throw new ApiError('conflict');
           return toJob(existing);
         }
-        const [row] = await tx.insert(jobs).values({ ...job, invented }).returning();
+        const [row] = await tx
+          .insert(jobs)
+          .values({ ...job, invented })
+          .returning();
         return toJob(row!);
       }),
 
     readJob: async (id) => {
       const job = toJob(await findJob(db, id));
       const [card] = await db.select().from(cards).where(eq(cards.jobId, id));
-      const rows = await db.select().from(readingSets).where(eq(readingSets.jobId, id)).orderBy(desc(readingSets.sequence));
+      const rows = await db
+        .select()
+        .from(readingSets)
+        .where(eq(readingSets.jobId, id))
+        .orderBy(desc(readingSets.sequence));
       const sets = await loadSets(db, inForce(rows));
       return {
         job,
@@ -144,7 +167,12 @@ export function createRepo(db: Db): Repo {
           return (await loadSets(tx as unknown as Db, [existing]))[0]!;
         }
         await tx.insert(readingSets).values({
-          id: set.id, jobId, kind: set.kind, rungCoats: set.rungCoats, source: set.source, takenAt: new Date(set.takenAt),
+          id: set.id,
+          jobId,
+          kind: set.kind,
+          rungCoats: set.rungCoats,
+          source: set.source,
+          takenAt: new Date(set.takenAt),
         });
         await tx.insert(readings).values(set.readings.map((r, place) => ({ setId: set.id, place, ...r })));
         await tx.update(jobs).set({ updatedAt: new Date() }).where(eq(jobs.id, jobId));
@@ -157,12 +185,22 @@ export function createRepo(db: Db): Repo {
         const [existing] = await tx.select().from(cards).where(eq(cards.jobId, jobId));
         if (!existing) {
           if (version !== 0) throw new ApiError('stale');
-          const [row] = await tx.insert(cards).values({ ...card, jobId }).returning();
+          const [row] = await tx
+            .insert(cards)
+            .values({ ...card, jobId })
+            .returning();
           return toCard(row!);
         }
         const [row] = await tx
           .update(cards)
-          .set({ rungs: card.rungs, gun: card.gun, pressureBar: card.pressureBar, onStand: card.onStand, version: version + 1, updatedAt: new Date() })
+          .set({
+            rungs: card.rungs,
+            gun: card.gun,
+            pressureBar: card.pressureBar,
+            onStand: card.onStand,
+            version: version + 1,
+            updatedAt: new Date(),
+          })
           .where(and(eq(cards.jobId, jobId), eq(cards.version, version)))
           .returning();
         if (!row) throw new ApiError('stale');

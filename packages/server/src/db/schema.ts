@@ -23,7 +23,10 @@ export const jobs = pgTable('jobs', {
 /** The let-down card of a job. */
 export const cards = pgTable('cards', {
   id: uuid('id').primaryKey(),
-  jobId: uuid('job_id').notNull().unique().references(() => jobs.id, { onDelete: 'cascade' }),
+  jobId: uuid('job_id')
+    .notNull()
+    .unique()
+    .references(() => jobs.id, { onDelete: 'cascade' }),
   rungs: jsonb('rungs').$type<Card['rungs']>().notNull(),
   gun: text('gun').notNull(),
   pressureBar: doublePrecision('pressure_bar').notNull(),
@@ -37,7 +40,9 @@ export const readingSets = pgTable(
   'reading_sets',
   {
     id: uuid('id').primaryKey(),
-    jobId: uuid('job_id').notNull().references(() => jobs.id, { onDelete: 'cascade' }),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
     kind: text('kind').notNull(),
     rungCoats: doublePrecision('rung_coats'),
     source: text('source').notNull(),
@@ -52,7 +57,9 @@ export const readingSets = pgTable(
 export const readings = pgTable(
   'readings',
   {
-    setId: uuid('set_id').notNull().references(() => readingSets.id, { onDelete: 'cascade' }),
+    setId: uuid('set_id')
+      .notNull()
+      .references(() => readingSets.id, { onDelete: 'cascade' }),
     place: integer('place').notNull(),
     spot: text('spot').notNull(),
     incidence: doublePrecision('incidence').notNull(),

@@ -23,34 +23,92 @@ interface DemoJob {
 /** Lantern Pier, an invented fairground restoration workshop. */
 const DEMO_JOBS: readonly DemoJob[] = [
   {
-    key: 1, piece: 'Carousel horse, saddle cloth', matching: 'the old cloth under the saddle flap', family: 'candy',
-    truth: { groundId: 'gold', systemId: 'cinder-candy', strength: 1, style: 'light', hand: { film: 1, flake: 1, spread: 1 }, edgeScale: 1 },
+    key: 1,
+    piece: 'Carousel horse, saddle cloth',
+    matching: 'the old cloth under the saddle flap',
+    family: 'candy',
+    truth: {
+      groundId: 'gold',
+      systemId: 'cinder-candy',
+      strength: 1,
+      style: 'light',
+      hand: { film: 1, flake: 1, spread: 1 },
+      edgeScale: 1,
+    },
     targetCoats: null,
   },
   {
-    key: 2, piece: 'Ticket-booth fascia', matching: 'the left-hand board, 1st bay', family: 'tinted-clear',
-    truth: { groundId: 'gold', systemId: 'smoke-tea-clear', strength: 0.8, style: 'wet', hand: { film: 1.24, flake: 1, spread: 1.1 }, edgeScale: 1.3 },
-    targetCoats: 1.5, targetHand: { film: 0.95, flake: 1, spread: 1 },
+    key: 2,
+    piece: 'Ticket-booth fascia',
+    matching: 'the left-hand board, 1st bay',
+    family: 'tinted-clear',
+    truth: {
+      groundId: 'gold',
+      systemId: 'smoke-tea-clear',
+      strength: 0.8,
+      style: 'wet',
+      hand: { film: 1.24, flake: 1, spread: 1.1 },
+      edgeScale: 1.3,
+    },
+    targetCoats: 1.5,
+    targetHand: { film: 0.95, flake: 1, spread: 1 },
     choice: { groundId: 'gold', coats: 1.5, strength: 0.8, style: 'wet', controlCoat: false },
-    rungs: [1, 1.5, 2], rungsRead: 3, gun: 'Gun 1, 1.3 tip', finished: true,
+    rungs: [1, 1.5, 2],
+    rungsRead: 3,
+    gun: 'Gun 1, 1.3 tip',
+    finished: true,
   },
   {
-    key: 3, piece: 'Gondola doors 11 and 12', matching: 'door 10, hinge side', family: 'pearl',
-    truth: { groundId: 'aqua-pastel', systemId: 'moonmilk-pearl', strength: 1.2, style: 'wet', hand: { film: 1.1, flake: 1, spread: 0.92 }, edgeScale: 1.2 },
+    key: 3,
+    piece: 'Gondola doors 11 and 12',
+    matching: 'door 10, hinge side',
+    family: 'pearl',
+    truth: {
+      groundId: 'aqua-pastel',
+      systemId: 'moonmilk-pearl',
+      strength: 1.2,
+      style: 'wet',
+      hand: { film: 1.1, flake: 1, spread: 0.92 },
+      edgeScale: 1.2,
+    },
     targetCoats: 3,
   },
   {
-    key: 4, piece: 'Waltzer tub 3', matching: 'tub 5, backrest', family: 'candy',
-    truth: { groundId: 'silver-fine', systemId: 'cinder-candy', strength: 1, style: 'wet', hand: { film: 1.12, flake: 1, spread: 1.08 }, edgeScale: 1.15 },
-    targetCoats: 3, targetHand: { film: 0.92, flake: 1, spread: 1.04 },
+    key: 4,
+    piece: 'Waltzer tub 3',
+    matching: 'tub 5, backrest',
+    family: 'candy',
+    truth: {
+      groundId: 'silver-fine',
+      systemId: 'cinder-candy',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.12, flake: 1, spread: 1.08 },
+      edgeScale: 1.15,
+    },
+    targetCoats: 3,
+    targetHand: { film: 0.92, flake: 1, spread: 1.04 },
     choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false },
   },
   {
-    key: 5, piece: 'Dodgem shell 7', matching: 'shell 4, left side', family: 'pearl',
-    truth: { groundId: 'aqua-pastel', systemId: 'lagoon-pearl', strength: 1, style: 'wet', hand: { film: 1.18, flake: 0.95, spread: 0.93 }, edgeScale: 1.2 },
-    targetCoats: 3, targetHand: { film: 1.02, flake: 1, spread: 0.97 },
+    key: 5,
+    piece: 'Dodgem shell 7',
+    matching: 'shell 4, left side',
+    family: 'pearl',
+    truth: {
+      groundId: 'aqua-pastel',
+      systemId: 'lagoon-pearl',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.18, flake: 0.95, spread: 0.93 },
+      edgeScale: 1.2,
+    },
+    targetCoats: 3,
+    targetHand: { film: 1.02, flake: 1, spread: 0.97 },
     choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoat: false },
-    rungs: [1, 2, 3, 4], rungsRead: 2, gun: 'Gun 2, 1.3 tip',
+    rungs: [1, 2, 3, 4],
+    rungsRead: 2,
+    gun: 'Gun 2, 1.3 tip',
   },
 ];
 
@@ -75,16 +133,31 @@ export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00
     if (demo.targetCoats !== null) {
       const maker = { ...truth, ...(demo.targetHand ? { hand: demo.targetHand } : {}) };
       await repo.addReadings(id, {
-        id: uuid(demo.key, 1), kind: 'target', rungCoats: null, source: 'demo', takenAt: next(),
+        id: uuid(demo.key, 1),
+        kind: 'target',
+        rungCoats: null,
+        source: 'demo',
+        takenAt: next(),
         readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
       });
     }
     if (demo.choice) job = await repo.changeJob(id, { version: job.version, choice: demo.choice });
     if (demo.rungs) {
-      await repo.putCard(id, { id: uuid(demo.key, 2), rungs: [...demo.rungs], gun: demo.gun!, pressureBar: 1.4, onStand: true, version: 0 });
+      await repo.putCard(id, {
+        id: uuid(demo.key, 2),
+        rungs: [...demo.rungs],
+        gun: demo.gun!,
+        pressureBar: 1.4,
+        onStand: true,
+        version: 0,
+      });
       for (const coats of demo.rungs.slice(0, demo.rungsRead)) {
         await repo.addReadings(id, {
-          id: uuid(demo.key, 10 + coats * 2), kind: 'rung', rungCoats: coats, source: 'demo', takenAt: next(),
+          id: uuid(demo.key, 10 + coats * 2),
+          kind: 'rung',
+          rungCoats: coats,
+          source: 'demo',
+          takenAt: next(),
           readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10),
         });
       }

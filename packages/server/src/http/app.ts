@@ -75,12 +75,19 @@ export function createApp({ repo, logger, webFolder, requestsAMinute = 1200 }: A
   });
 
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
-    app.use(express.static(webFolder, { index: false, maxAge: '1h', setHeaders: (res, path) => {
-      if (path.includes('/assets/')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
-    } }));
-    app.get('/{*path}', (_req, res) => res.sendFile(join(webFolder, 'index.html'), { headers: { 'Cache-Control': 'no-cache' } }));
+    app.use(
+      express.static(webFolder, {
+        index: false,
+        maxAge: '1h',
+        setHeaders: (res, path) => {
+          if (path.includes('/assets/')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
+        },
+      }),
+    );
+    app.get('/{*path}', (_req, res) =>
+      res.sendFile(join(webFolder, 'index.html'), { headers: { 'Cache-Control': 'no-cache' } }),
+    );
   }
   app.use(handleErrors);
   return app;
 }
-

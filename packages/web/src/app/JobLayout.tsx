@@ -18,18 +18,44 @@ export function JobLayout() {
     const gone = error instanceof ApiFailure && error.code === 'notFound';
     return (
       <Notice title={gone ? 'This job is not here.' : 'The job could not be opened.'} text={error?.message}>
-        {gone ? <Button component={Link} to="/" variant="contained">Back to the jobs</Button> : <Button onClick={() => void refetch()} variant="contained">Try again</Button>}
+        {gone ? (
+          <Button component={Link} to="/" variant="contained">
+            Back to the jobs
+          </Button>
+        ) : (
+          <Button onClick={() => void refetch()} variant="contained">
+            Try again
+          </Button>
+        )}
       </Notice>
     );
   }
   const { job } = data;
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100vh' }}>
-      <Box component="header" sx={{ height: HEADER, flex: 'none', borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 3, px: 2.75 }}>
-        <Box sx={{ width: 270, flex: 'none', minWidth: 0 }}>
-          <Typography variant="h2" component="div" noWrap title={job.piece}>{job.piece}</Typography>
-          <Typography variant="body2" noWrap title={`${findSystem(job.systemId).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`} sx={{ color: 'text.secondary' }}>
-            {findSystem(job.systemId).name} · matching {job.matching}
+      <Box
+        component="header"
+        sx={{
+          height: HEADER,
+          flex: 'none',
+          borderBottom: `1px solid ${tones.hairline}`,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 3,
+          px: 2.75,
+        }}
+      >
+        <Box sx={{ width: { xs: 200, lg: 290 }, flex: 'none', minWidth: 0 }}>
+          <Typography variant="h2" component="div" noWrap title={job.piece}>
+            {job.piece}
+          </Typography>
+          <Typography
+            variant="body2"
+            noWrap
+            title={`${findSystem(job.systemId).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`}
+            sx={{ color: 'text.secondary' }}
+          >
+            matching {job.matching}
           </Typography>
         </Box>
         <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} />

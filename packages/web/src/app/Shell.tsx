@@ -14,8 +14,16 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
       to={to}
       end={end ?? false}
       sx={{
-        display: 'flex', alignItems: 'center', minHeight: 48, pl: '14px', pr: 1, color: 'text.primary', textDecoration: 'none',
-        borderLeft: '5px solid transparent', fontFamily: 'h2.fontFamily', typography: 'h3',
+        display: 'flex',
+        alignItems: 'center',
+        minHeight: 48,
+        pl: '14px',
+        pr: 1,
+        color: 'text.primary',
+        textDecoration: 'none',
+        borderLeft: '5px solid transparent',
+        fontFamily: 'h2.fontFamily',
+        typography: 'h3',
         '&.active': { background: tones.raised, borderLeftColor: tones.pick },
         '&:hover': { background: tones.panel },
         '&:focus-visible': { outlineOffset: -3 },
@@ -37,14 +45,35 @@ export function Shell() {
       <Box
         component="nav"
         aria-label="Places"
-        sx={{ width: RAIL, flex: 'none', borderRight: `1px solid ${tones.hairline}`, display: 'flex', flexDirection: 'column', position: 'sticky', top: 0, height: '100vh' }}
+        sx={{
+          width: RAIL,
+          flex: 'none',
+          borderRight: `1px solid ${tones.hairline}`,
+          display: 'flex',
+          flexDirection: 'column',
+          position: 'sticky',
+          top: 0,
+          height: '100vh',
+        }}
       >
-        <Box sx={{ height: HEADER, borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', pl: '19px' }}>
+        <Box
+          sx={{
+            height: HEADER,
+            borderBottom: `1px solid ${tones.hairline}`,
+            display: 'flex',
+            alignItems: 'center',
+            pl: '19px',
+          }}
+        >
           <Typography component="div" sx={{ typography: 'h2', fontStretch: '100%', fontWeight: 760, lineHeight: 1.02 }}>
-            Steady<br />Gleam
+            Steady
+            <br />
+            Gleam
           </Typography>
         </Box>
-        <Place to="/" end>Jobs</Place>
+        <Place to="/" end>
+          Jobs
+        </Place>
         {id ? (
           <>
             <Place to={`/jobs/${id}/target`}>Target</Place>
@@ -54,7 +83,14 @@ export function Shell() {
         ) : null}
         <ButtonBase
           onClick={toggle}
-          sx={{ mt: 'auto', minHeight: 48, justifyContent: 'flex-start', pl: '19px', fontSize: 14, borderTop: `1px solid ${tones.hairline}` }}
+          sx={{
+            mt: 'auto',
+            minHeight: 48,
+            justifyContent: 'flex-start',
+            pl: '19px',
+            fontSize: 14,
+            borderTop: `1px solid ${tones.hairline}`,
+          }}
         >
           {mode === 'bench' ? 'Dim for booth' : 'Bench light'}
         </ButtonBase>

@@ -12,6 +12,7 @@ interface Tones {
   readonly hairline: string;
   readonly pick: string;
   readonly danger: string;
+  readonly onDanger: string;
 }
 
 declare module '@mui/material/styles' {
@@ -26,12 +27,26 @@ declare module '@mui/material/styles' {
 /** The bench page is about L* 70; the dim one for the booth about L* 15. */
 const TONES: Record<ThemeMode, Tones> = {
   bench: {
-    page: '#ababab', panel: '#b8b8b8', raised: '#c8c8c8', ink: '#121212', inkSoft: '#303030', hairline: '#7b7b7b',
-    pick: '#f2a900', danger: '#8a1710',
+    page: '#ababab',
+    panel: '#b8b8b8',
+    raised: '#c8c8c8',
+    ink: '#121212',
+    inkSoft: '#303030',
+    hairline: '#7b7b7b',
+    pick: '#f2a900',
+    danger: '#8a1710',
+    onDanger: '#f6f6f6',
   },
   dim: {
-    page: '#262626', panel: '#2e2e2e', raised: '#3b3b3b', ink: '#e8e8e8', inkSoft: '#bdbdbd', hairline: '#5d5d5d',
-    pick: '#f2a900', danger: '#ff8f80',
+    page: '#262626',
+    panel: '#2e2e2e',
+    raised: '#3b3b3b',
+    ink: '#e8e8e8',
+    inkSoft: '#bdbdbd',
+    hairline: '#5d5d5d',
+    pick: '#f2a900',
+    danger: '#ff8f80',
+    onDanger: '#1a1a1a',
   },
 };
 
@@ -82,7 +97,12 @@ export function createSteadyTheme(mode: ThemeMode): Theme {
       MuiToggleButton: {
         styleOverrides: {
           root: {
-            minHeight: 44, minWidth: 52, borderColor: t.hairline, color: t.ink, paddingInline: 14, fontSize: 15,
+            minHeight: 44,
+            minWidth: 52,
+            borderColor: t.hairline,
+            color: t.ink,
+            paddingInline: 14,
+            fontSize: 15,
             '&.Mui-selected, &.Mui-selected:hover': { background: t.ink, color: t.page },
             '&:hover': { background: t.raised },
           },
@@ -99,7 +119,12 @@ export function createSteadyTheme(mode: ThemeMode): Theme {
       MuiSlider: {
         styleOverrides: {
           root: { color: t.ink, borderRadius: 0 },
-          thumb: { width: 14, height: 26, borderRadius: 2, '&:hover, &.Mui-focusVisible': { boxShadow: `0 0 0 4px ${t.hairline}` } },
+          thumb: {
+            width: 14,
+            height: 26,
+            borderRadius: 2,
+            '&:hover, &.Mui-focusVisible': { boxShadow: `0 0 0 4px ${t.hairline}` },
+          },
           rail: { opacity: 1, background: t.hairline, height: 2 },
           track: { height: 2, border: 0 },
           mark: { width: 1, height: 8, background: t.ink, opacity: 0.7 },
@@ -107,7 +132,12 @@ export function createSteadyTheme(mode: ThemeMode): Theme {
         },
       },
       MuiPaper: { styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none' } } },
-      MuiSwitch: { styleOverrides: { thumb: { borderRadius: 2, background: t.ink, boxShadow: 'none' }, track: { borderRadius: 2, background: `${t.hairline} !important`, opacity: '1 !important' } } },
+      MuiSwitch: {
+        styleOverrides: {
+          thumb: { borderRadius: 2, background: t.ink, boxShadow: 'none' },
+          track: { borderRadius: 2, background: `${t.hairline} !important`, opacity: '1 !important' },
+        },
+      },
     },
   });
 }

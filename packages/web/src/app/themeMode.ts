@@ -1,4 +1,7 @@
 import { createContext } from 'react';
 import type { ThemeMode } from './theme';
 
-export const ThemeModeContext = createContext<{ mode: ThemeMode; toggle: () => void }>({ mode: 'bench', toggle: () => {} });
+export const ThemeModeContext = createContext<{ mode: ThemeMode; toggle: () => void }>({
+  mode: 'bench',
+  toggle: () => {},
+});

@@ -5,7 +5,9 @@ import type { ReactNode } from 'react';
 export function Answer({ children, why }: { children: ReactNode; why?: ReactNode }) {
   return (
     <Box sx={{ mb: 2 }} aria-live="polite">
-      <Typography variant="h1" data-testid="answer">{children}</Typography>
+      <Typography variant="h1" data-testid="answer">
+        {children}
+      </Typography>
       {why ? <Typography sx={{ mt: 0.5, color: 'text.secondary', maxWidth: '78ch' }}>{why}</Typography> : null}
     </Box>
   );

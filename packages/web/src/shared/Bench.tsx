@@ -7,7 +7,19 @@ export function Bench({ children, side }: { children: ReactNode; side: ReactNode
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
       <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>{children}</Box>
-      <Box component="aside" sx={{ width: { xs: 300, lg: 332 }, flex: 'none', background: tones.panel, borderLeft: `1px solid ${tones.hairline}`, p: '18px 18px 16px', display: 'flex', flexDirection: 'column', gap: 2 }}>
+      <Box
+        component="aside"
+        sx={{
+          width: { xs: 300, lg: 332 },
+          flex: 'none',
+          background: tones.panel,
+          borderLeft: `1px solid ${tones.hairline}`,
+          p: '18px 18px 16px',
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 2,
+        }}
+      >
         {side}
       </Box>
     </Box>

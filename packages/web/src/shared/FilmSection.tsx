@@ -19,7 +19,12 @@ interface FilmSectionProps {
 /** The layers of a job from substrate to clear, as wide as their dry film. */
 export function FilmSection({ job, choice, planned, compact = false }: FilmSectionProps) {
   const theme = useTheme();
-  const mix = { systemId: job.systemId, strength: choice.strength, style: choice.style, controlCoat: choice.controlCoat };
+  const mix = {
+    systemId: job.systemId,
+    strength: choice.strength,
+    style: choice.style,
+    controlCoat: choice.controlCoat,
+  };
   const { value } = useCompute(JSON.stringify(['section', mix, choice.groundId, choice.coats]), (c) =>
     c.sectionColours(mix, choice.groundId, choice.coats),
   );
@@ -35,7 +40,8 @@ export function FilmSection({ job, choice, planned, compact = false }: FilmSecti
   };
   const flaked = (l: FilmLayer) => (l.kind === 'effect' && !!system.flake) || (l.kind === 'ground' && !!ground.flakes);
   const sprayed = job.status === 'finished';
-  const text = (l: FilmLayer) => (l.coats === 1 ? `${l.kind} ${l.filmUm.toFixed(0)}` : `${l.kind} ${sayCoats(l.coats)}×${l.filmUm.toFixed(0)}`);
+  const text = (l: FilmLayer) =>
+    l.coats === 1 ? `${l.kind} ${l.filmUm.toFixed(0)}` : `${l.kind} ${sayCoats(l.coats)}×${l.filmUm.toFixed(0)}`;
   return (
     <Box
       role="img"
@@ -44,31 +50,71 @@ export function FilmSection({ job, choice, planned, compact = false }: FilmSecti
     >
       <Box sx={{ display: 'flex', flex: 1, minWidth: 0 }}>
         {layers.map((l) => (
-          <Box key={l.kind} sx={{ flex: `${l.coats * l.filmUm} 1 0`, minWidth: compact ? 6 : 84 }}>
+          <Box key={l.kind} sx={{ flex: `${l.coats * l.filmUm} 1 0`, minWidth: compact ? 6 : 82 }}>
             {compact ? null : (
-              <Box sx={{ fontFamily: FIGURES, fontSize: 12.5, whiteSpace: 'nowrap', mb: 0.4 }}>{text(l)} µm</Box>
+              <Box
+                sx={{
+                  fontFamily: 'h3.fontFamily',
+                  fontStretch: '78%',
+                  fontSize: 13.5,
+                  fontWeight: 500,
+                  whiteSpace: 'nowrap',
+                  mb: 0.3,
+                }}
+              >
+                {text(l)} µm
+              </Box>
             )}
             <Box sx={{ height: compact ? 22 : 34, position: 'relative', background: fill(l) }}>
               <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
                 <defs>
-                  <pattern id={`grain-${l.kind}`} width="17" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(4)">
+                  <pattern
+                    id={`grain-${l.kind}`}
+                    width="17"
+                    height="9"
+                    patternUnits="userSpaceOnUse"
+                    patternTransform="rotate(4)"
+                  >
                     <path d="M1 2h6M10 6h5M4 8h3" stroke="#fff" strokeOpacity=".6" strokeWidth="1" />
                   </pattern>
-                  <pattern id="planned" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+                  <pattern
+                    id="planned"
+                    width="7"
+                    height="7"
+                    patternUnits="userSpaceOnUse"
+                    patternTransform="rotate(45)"
+                  >
                     <path d="M0 0v7" stroke="#000" strokeOpacity=".34" strokeWidth="1" />
                   </pattern>
                 </defs>
                 {flaked(l) ? <rect width="100%" height="100%" fill={`url(#grain-${l.kind})`} /> : null}
                 {sprayed ? null : <rect width="100%" height="100%" fill="url(#planned)" />}
                 {l.kind === 'effect' && !planned ? (
-                  <rect x="1.5" y="1.5" width="calc(100% - 3px)" height="calc(100% - 3px)" fill="none" stroke={theme.tones.pick} strokeWidth="3" />
+                  <rect
+                    x="1.5"
+                    y="1.5"
+                    width="calc(100% - 3px)"
+                    height="calc(100% - 3px)"
+                    fill="none"
+                    stroke={theme.tones.pick}
+                    strokeWidth="3"
+                  />
                 ) : null}
               </svg>
             </Box>
           </Box>
         ))}
       </Box>
-      <Box sx={{ fontFamily: FIGURES, fontSize: compact ? 13 : 15, whiteSpace: 'nowrap', lineHeight: compact ? '22px' : '34px' }}>{total.toFixed(0)} µm</Box>
+      <Box
+        sx={{
+          fontFamily: FIGURES,
+          fontSize: compact ? 13 : 15,
+          whiteSpace: 'nowrap',
+          lineHeight: compact ? '22px' : '34px',
+        }}
+      >
+        {total.toFixed(0)} µm
+      </Box>
     </Box>
   );
 }

@@ -20,35 +20,41 @@ interface Row {
 const isEmpty = (r: Partial<Row>) => !r.l?.trim() && !r.a?.trim() && !r.b?.trim();
 
 const typedNumber = (schema: typeof lightnessSchema, label: string) =>
-  string().default('').test('reading', function check(value) {
-    if (isEmpty(this.parent as Row)) return true;
-    const text = value?.trim() ?? '';
-    if (text === '') return this.createError({ message: `${label} is missing.` });
-    if (/^-?\d+,\d+$/.test(text)) return this.createError({ message: `Write ${text.replace(',', '.')}.` });
-    try {
-      schema.validateSync(Number(text));
-      return Number.isNaN(Number(text)) ? this.createError({ message: `${label} must be a number.` }) : true;
-    } catch (error) {
-      return this.createError({ message: (error as Error).message });
-    }
-  });
+  string()
+    .default('')
+    .test('reading', function check(value) {
+      if (isEmpty(this.parent as Row)) return true;
+      const text = value?.trim() ?? '';
+      if (text === '') return this.createError({ message: `${label} is missing.` });
+      if (/^-?\d+,\d+$/.test(text)) return this.createError({ message: `Write ${text.replace(',', '.')}.` });
+      try {
+        schema.validateSync(Number(text));
+        return Number.isNaN(Number(text)) ? this.createError({ message: `${label} must be a number.` }) : true;
+      } catch (error) {
+        return this.createError({ message: (error as Error).message });
+      }
+    });
 
 const schema = object({
   rows: array(
     object({
-      angle: string().default('').test('angle', function check(value) {
-        if (isEmpty(this.parent as Row)) return true;
-        const n = Number(value);
-        if (value?.trim() === '' || Number.isNaN(n)) return this.createError({ message: 'Give the angle.' });
-        try {
-          number().min(READING_LIMITS.aspecularMin).max(READING_LIMITS.aspecularMax).validateSync(n);
-        } catch {
-          return this.createError({ message: `Between ${READING_LIMITS.aspecularMin} and ${READING_LIMITS.aspecularMax}.` });
-        }
-        const rows = (this.from?.[1]?.value as { rows?: Row[] } | undefined)?.rows ?? [];
-        const same = rows.filter((r) => !isEmpty(r) && Number(r.angle) === n);
-        return same.length > 1 ? this.createError({ message: 'This angle is here twice.' }) : true;
-      }),
+      angle: string()
+        .default('')
+        .test('angle', function check(value) {
+          if (isEmpty(this.parent as Row)) return true;
+          const n = Number(value);
+          if (value?.trim() === '' || Number.isNaN(n)) return this.createError({ message: 'Give the angle.' });
+          try {
+            number().min(READING_LIMITS.aspecularMin).max(READING_LIMITS.aspecularMax).validateSync(n);
+          } catch {
+            return this.createError({
+              message: `Between ${READING_LIMITS.aspecularMin} and ${READING_LIMITS.aspecularMax}.`,
+            });
+          }
+          const rows = (this.from?.[1]?.value as { rows?: Row[] } | undefined)?.rows ?? [];
+          const same = rows.filter((r) => !isEmpty(r) && Number(r.angle) === n);
+          return same.length > 1 ? this.createError({ message: 'This angle is here twice.' }) : true;
+        }),
       l: typedNumber(lightnessSchema, 'L*'),
       a: typedNumber(aSchema, 'a*'),
       b: typedNumber(bSchema, 'b*'),
@@ -68,7 +74,15 @@ interface ReadingsFormProps {
 }
 
 /** Readings of one spot typed angle by angle, or a CSV of several spots. */
-export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCancel, narrow = false }: ReadingsFormProps) {
+export function ReadingsForm({
+  kind,
+  rungCoats,
+  angles,
+  saveLabel,
+  onSave,
+  onCancel,
+  narrow = false,
+}: ReadingsFormProps) {
   const { tones } = useTheme();
   const form = useForm<{ rows: Row[] }>({
     resolver: yupResolver(schema) as never,
@@ -83,7 +97,14 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
   const store = async (source: ReadingSet['source'], readings: readonly Reading[]) => {
     setFailure(null);
     try {
-      await onSave({ id: crypto.randomUUID(), kind, rungCoats, source, takenAt: new Date().toISOString(), readings: [...readings] });
+      await onSave({
+        id: crypto.randomUUID(),
+        kind,
+        rungCoats,
+        source,
+        takenAt: new Date().toISOString(),
+        readings: [...readings],
+      });
     } catch (error) {
       setFailure(error instanceof ApiFailure ? (Object.values(error.fields)[0] ?? error.message) : String(error));
     }
@@ -95,9 +116,17 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
       setFailure('Enter at least one angle, or choose a file.');
       return;
     }
-    await store('typed', filled.map((r) => ({
-      spot: '1', incidence: 45, aspecular: Number(r.angle), l: Number(r.l), a: Number(r.a), b: Number(r.b),
-    })));
+    await store(
+      'typed',
+      filled.map((r) => ({
+        spot: '1',
+        incidence: 45,
+        aspecular: Number(r.angle),
+        l: Number(r.l),
+        a: Number(r.a),
+        b: Number(r.b),
+      })),
+    );
   });
 
   const choose = async (chosen: File | undefined) => {
@@ -105,7 +134,12 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
     setFailure(null);
     if (!chosen) return;
     if (chosen.size > CSV_MAX_LENGTH) {
-      setProblems([{ line: null, message: 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.' }]);
+      setProblems([
+        {
+          line: null,
+          message: 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.',
+        },
+      ]);
       return;
     }
     const result = parseReadingsCsv(await chosen.text());
@@ -123,7 +157,9 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
         helperText={error}
         slotProps={{
           htmlInput: {
-            'aria-label': `${label} at row ${index + 1}`, inputMode: 'decimal', autoComplete: 'off',
+            'aria-label': `${label} at row ${index + 1}`,
+            inputMode: 'decimal',
+            autoComplete: 'off',
             style: { fontFamily: FIGURES, textAlign: 'right', ...(narrow ? { paddingInline: 8 } : {}) },
           },
         }}
@@ -135,9 +171,19 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
   const columns = narrow ? '54px 1fr 1fr 1fr 30px' : '92px repeat(3, minmax(90px, 130px)) 44px';
   return (
     <Box component="form" noValidate onSubmit={(e) => void saveTyped(e)} aria-label="Readings">
-      <Box sx={{ display: 'grid', gridTemplateColumns: columns, columnGap: narrow ? 0.75 : 1.25, rowGap: 0.75, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: columns,
+          columnGap: narrow ? 0.75 : 1.25,
+          rowGap: 0.75,
+          alignItems: 'start',
+        }}
+      >
         {['angle', 'L*', 'a*', 'b*', ''].map((h) => (
-          <Typography key={h} variant="body2" sx={{ fontFamily: FIGURES, textAlign: 'right', pr: narrow ? 1 : 1.75 }}>{h}</Typography>
+          <Typography key={h} variant="body2" sx={{ fontFamily: FIGURES, textAlign: 'right', pr: narrow ? 1 : 1.75 }}>
+            {h}
+          </Typography>
         ))}
         {fields.map((field, i) => (
           <Box key={field.id} sx={{ display: 'contents' }}>
@@ -145,7 +191,11 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
             {cell(i, 'l', 'L*')}
             {cell(i, 'a', 'a*')}
             {cell(i, 'b', 'b*')}
-            <IconButton aria-label={`Remove row ${i + 1}`} onClick={() => remove(i)} sx={{ width: narrow ? 30 : 44, height: 44, borderRadius: 0.5, p: 0 }}>
+            <IconButton
+              aria-label={`Remove row ${i + 1}`}
+              onClick={() => remove(i)}
+              sx={{ width: narrow ? 30 : 44, height: 44, borderRadius: 0.5, p: 0 }}
+            >
               <CloseIcon fontSize="small" />
             </IconButton>
           </Box>
@@ -154,12 +204,26 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
         Degrees from the mirror, lamp at 45°. D65, 10° observer. Leave an angle empty if it was not read.
       </Typography>
-      {failure ? <Alert severity="error" variant="outlined" sx={{ mt: 1.5, color: 'text.primary' }}>{failure}</Alert> : null}
+      {failure ? (
+        <Alert severity="error" variant="outlined" sx={{ mt: 1.5, color: 'text.primary' }}>
+          {failure}
+        </Alert>
+      ) : null}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 2 }}>
-        <Button type="submit" variant="contained" disabled={form.formState.isSubmitting}>{saveLabel}</Button>
-        <Button variant="outlined" onClick={() => append({ angle: '', l: '', a: '', b: '' })}>Add an angle</Button>
-        <Button variant="outlined" onClick={() => file.current?.click()}>Import CSV</Button>
-        {onCancel ? <Button variant="text" color="inherit" onClick={onCancel}>Leave it</Button> : null}
+        <Button type="submit" variant="contained" disabled={form.formState.isSubmitting}>
+          {saveLabel}
+        </Button>
+        <Button variant="outlined" onClick={() => append({ angle: '', l: '', a: '', b: '' })}>
+          Add an angle
+        </Button>
+        <Button variant="outlined" onClick={() => file.current?.click()}>
+          Import CSV
+        </Button>
+        {onCancel ? (
+          <Button variant="text" color="inherit" onClick={onCancel}>
+            Leave it
+          </Button>
+        ) : null}
         <input
           ref={file}
           type="file"
@@ -177,7 +241,10 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
           Nothing was taken from this file.
           <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
             {problems.slice(0, 8).map((p) => (
-              <li key={`${p.line}-${p.message}`}>{p.line === null ? '' : `Line ${p.line}: `}{p.message}</li>
+              <li key={`${p.line}-${p.message}`}>
+                {p.line === null ? '' : `Line ${p.line}: `}
+                {p.message}
+              </li>
             ))}
           </Box>
         </Alert>
@@ -185,12 +252,16 @@ export function ReadingsForm({ kind, rungCoats, angles, saveLabel, onSave, onCan
       {preview ? (
         <Box sx={{ mt: 2, p: 2, border: `1px solid ${tones.hairline}`, background: tones.raised }}>
           <Typography>
-            {preview.name}: {preview.readings.length} readings, {new Set(preview.readings.map((r) => r.spot)).size} spots,
-            angles {[...new Set(preview.readings.map((r) => r.aspecular))].sort((p, q) => p - q).join('°, ')}°.
+            {preview.name}: {preview.readings.length} readings, {new Set(preview.readings.map((r) => r.spot)).size}{' '}
+            spots, angles {[...new Set(preview.readings.map((r) => r.aspecular))].sort((p, q) => p - q).join('°, ')}°.
           </Typography>
           <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
-            <Button variant="contained" onClick={() => void store('csv', preview.readings)}>Take these readings</Button>
-            <Button variant="outlined" onClick={() => setPreview(null)}>Not these</Button>
+            <Button variant="contained" onClick={() => void store('csv', preview.readings)}>
+              Take these readings
+            </Button>
+            <Button variant="outlined" onClick={() => setPreview(null)}>
+              Not these
+            </Button>
           </Box>
         </Box>
       ) : null}

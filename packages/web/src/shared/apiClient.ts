@@ -30,7 +30,11 @@ export async function call<B extends Schema | null, R extends Schema>(
   }
   if (!response.ok) {
     const body = (await response.json().catch(() => null)) as ApiErrorBody | null;
-    throw new ApiFailure(body?.code ?? 'internal', body?.message ?? 'The server made a mistake; try again.', body?.fields);
+    throw new ApiFailure(
+      body?.code ?? 'internal',
+      body?.message ?? 'The server made a mistake; try again.',
+      body?.fields,
+    );
   }
   return (await response.json()) as InferType<R>;
 }

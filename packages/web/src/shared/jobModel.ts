@@ -1,5 +1,12 @@
 import type { Choice, Job, JobDetail, JobSummary, ReadingSet } from '@steady-gleam/contracts';
-import { averageReadings, defaultTolerance, type FinishFamily, type Lab, type RungReading, type TargetAngle } from '@steady-gleam/core';
+import {
+  averageReadings,
+  defaultTolerance,
+  type FinishFamily,
+  type Lab,
+  type RungReading,
+  type TargetAngle,
+} from '@steady-gleam/core';
 import type { Mix } from '../worker/compute';
 
 /** What is picked before anything was picked, by family. */
@@ -22,7 +29,10 @@ export function mixOf(job: Job): Mix {
 export function targetOf(set: ReadingSet | null): TargetAngle[] {
   return set
     ? averageReadings(set.readings).map(({ incidence, aspecular, lab }) => ({
-        incidence, aspecular, lab, tolerance: defaultTolerance(aspecular),
+        incidence,
+        aspecular,
+        lab,
+        tolerance: defaultTolerance(aspecular),
       }))
     : [];
 }
@@ -34,7 +44,8 @@ export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly Ta
     return {
       coats: set.rungCoats ?? 0,
       labs: target.map(
-        (t): Lab | null => averaged.find((a) => a.incidence === t.incidence && a.aspecular === t.aspecular)?.lab ?? null,
+        (t): Lab | null =>
+          averaged.find((a) => a.incidence === t.incidence && a.aspecular === t.aspecular)?.lab ?? null,
       ),
     };
   });
@@ -52,7 +63,8 @@ export interface NextStep {
 export function nextStep(job: Pick<JobSummary, 'status' | 'choice' | 'targetAngles' | 'rungsRead'>): NextStep {
   if (job.status === 'finished') return { place: 'card', stands: 'finished', action: 'Look at its card' };
   if (job.targetAngles === 0) return { place: 'target', stands: 'nothing read yet', action: 'Read the target' };
-  if (!job.choice) return { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
+  if (!job.choice)
+    return { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
   if (job.rungsRead === 0) return { place: 'card', stands: 'ground picked', action: 'Spray the card' };
   return {
     place: 'card',

@@ -6,6 +6,11 @@ export function cssOf(lab: Lab, exposure = 1): string {
   return `rgb(${r},${g},${b})`;
 }
 
+/** Whether a screen can show a Lab under one exposure. */
+export function fitsScreen(lab: Lab, exposure = 1): boolean {
+  return labToScreen(lab, undefined, exposure).inGamut;
+}
+
 /** Ink that can be read on a colour. */
 export function inkOn(lab: Lab, exposure = 1): string {
   const [r, g, b] = labToScreen(lab, undefined, exposure).srgb.map((v) => (v / 255) ** 2.2) as [number, number, number];

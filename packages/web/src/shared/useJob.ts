@@ -21,11 +21,15 @@ function useJobMutation<T>(id: string, run: (input: T) => Promise<unknown>) {
 }
 
 export function useChangeJob(id: string) {
-  return useJobMutation(id, (body: InferType<typeof api.changeJob.body>) => call(api.changeJob, { params: { id }, body }));
+  return useJobMutation(id, (body: InferType<typeof api.changeJob.body>) =>
+    call(api.changeJob, { params: { id }, body }),
+  );
 }
 
 export function useAddReadings(id: string) {
-  return useJobMutation(id, (body: InferType<typeof api.addReadings.body>) => call(api.addReadings, { params: { id }, body }));
+  return useJobMutation(id, (body: InferType<typeof api.addReadings.body>) =>
+    call(api.addReadings, { params: { id }, body }),
+  );
 }
 
 export function usePutCard(id: string) {

@@ -1,6 +1,21 @@
 import {
-  assessLadder, computeMatchMap, createShop, factorsToLabs, filmFactor, findGround, findSystem, FIVE_ANGLES, effectCoats,
-  mapCounts, STYLES, type Assessment, type Lab, type MatchMap, type RungReading, type StyleId, type TargetAngle,
+  assessLadder,
+  computeMatchMap,
+  createShop,
+  factorsToLabs,
+  filmFactor,
+  findGround,
+  findSystem,
+  FIVE_ANGLES,
+  effectCoats,
+  mapCounts,
+  STYLES,
+  type Assessment,
+  type Lab,
+  type MatchMap,
+  type RungReading,
+  type StyleId,
+  type TargetAngle,
 } from '@steady-gleam/core';
 
 /** What is in the cup and how it is laid. */
@@ -11,6 +26,7 @@ export interface Mix {
   readonly controlCoat: boolean;
 }
 
+/** Colours of a film section, as seen at 45 degrees from the mirror. */
 export interface SectionColours {
   readonly ground: Lab;
   readonly effect: Lab;
@@ -21,7 +37,13 @@ export interface SectionColours {
 /** Everything the screens have computed, off the main thread. */
 export interface Compute {
   matchMap(mix: Mix, target: readonly TargetAngle[]): MatchMap;
-  assess(mix: Mix, groundId: string, target: readonly TargetAngle[], rungs: readonly RungReading[], last: number): Assessment;
+  assess(
+    mix: Mix,
+    groundId: string,
+    target: readonly TargetAngle[],
+    rungs: readonly RungReading[],
+    last: number,
+  ): Assessment;
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
 }
 
@@ -33,8 +55,7 @@ export function createCompute(): Compute {
     controlCoat: mix.controlCoat,
   });
   return {
-    matchMap: (mix, target) =>
-      computeMatchMap(shop.model(target), shop.grounds(), recipeOf(mix), mapCounts(), target),
+    matchMap: (mix, target) => computeMatchMap(shop.model(target), shop.grounds(), recipeOf(mix), mapCounts(), target),
     assess: (mix, groundId, target, rungs, last) =>
       assessLadder(shop.model(target), shop.ground(findGround(groundId)), recipeOf(mix), target, rungs, last),
     sectionColours: (mix, groundId, coats) => {
@@ -42,7 +63,7 @@ export function createCompute(): Compute {
       const ground = shop.ground(findGround(groundId));
       const recipe = recipeOf(mix);
       const at = (n: number) =>
-        factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)])))[1]!;
+        factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)])))[2]!;
       return { ground: at(0), effect: at(coats), film: filmFactor(recipe, coats) };
     },
   };

@@ -49,7 +49,8 @@ export function useCompute<T>(key: string | null, run: (compute: Remote<Compute>
           const value = await now.run(computeRemote());
           if (mounted.current) setDone({ key: now.key, value });
         } catch (error) {
-          if (mounted.current) setFailed({ key: now.key, message: error instanceof Error ? error.message : String(error) });
+          if (mounted.current)
+            setFailed({ key: now.key, message: error instanceof Error ? error.message : String(error) });
         }
       }
       busy.current = false;

@@ -1,5 +1,12 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import { interpolateLabs, scoreMatch, type Assessment, type Lab, type RungReading, type TargetAngle } from '@steady-gleam/core';
+import {
+  interpolateLabs,
+  scoreMatch,
+  type Assessment,
+  type Lab,
+  type RungReading,
+  type TargetAngle,
+} from '@steady-gleam/core';
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
 import { sayCoats } from '../../shared/jobModel';
@@ -28,7 +35,10 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
   const top = rungs[0]! - gap / 2;
   const bottom = rungs.at(-1)! + gap / 2;
   const y = (n: number) => ((n - top) / (bottom - top)) * 100;
-  const edges = rungs.map((n, i) => [i === 0 ? top : (rungs[i - 1]! + n) / 2, i === rungs.length - 1 ? bottom : (n + rungs[i + 1]!) / 2] as const);
+  const edges = rungs.map(
+    (n, i) =>
+      [i === 0 ? top : (rungs[i - 1]! + n) / 2, i === rungs.length - 1 ? bottom : (n + rungs[i + 1]!) / 2] as const,
+  );
   const readingOf = (n: number) => readings.find((r) => r.coats === n && r.labs.some(Boolean));
   const predicted = rungs.map((n) => interpolateLabs(counts, labs, n));
   const shown = rungs.map((n, i) => {
@@ -45,7 +55,16 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
   const clampY = (n: number) => Math.min(100, Math.max(0, y(n)));
   const window = stop.window;
   return (
-    <Box sx={{ flex: 1, minHeight: 340, display: 'grid', gridTemplateColumns: `64px minmax(0, 1fr) ${CURVE_WIDTH}px`, gridTemplateRows: '1fr auto', columnGap: 0 }}>
+    <Box
+      sx={{
+        flex: 1,
+        minHeight: 340,
+        display: 'grid',
+        gridTemplateColumns: `64px minmax(0, 1fr) ${CURVE_WIDTH}px`,
+        gridTemplateRows: '1fr auto',
+        columnGap: 0,
+      }}
+    >
       <Box sx={{ position: 'relative' }}>
         {rungs.map((n, i) => (
           <ButtonBase
@@ -54,34 +73,83 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
             aria-pressed={selected === n}
             onClick={() => onSelect(n)}
             sx={{
-              position: 'absolute', left: 0, right: 8, top: `${y(edges[i]![0])}%`, height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
-              fontFamily: 'h1.fontFamily', fontSize: 27, fontWeight: 700, fontStretch: '90%', borderRadius: 0.5, flexDirection: 'column',
-              background: selected === n ? tones.raised : 'none', '&:hover': { background: tones.panel },
+              position: 'absolute',
+              left: 0,
+              right: 8,
+              top: `${y(edges[i]![0])}%`,
+              height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
+              fontFamily: 'h1.fontFamily',
+              fontSize: 27,
+              fontWeight: 700,
+              fontStretch: '90%',
+              borderRadius: 0.5,
+              flexDirection: 'column',
+              background: selected === n ? tones.raised : 'none',
+              '&:hover': { background: tones.panel },
             }}
           >
             {sayCoats(n)}
-            <Box component="span" sx={{ fontSize: 12.5, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>{readingOf(n) ? 'read' : 'enter'}</Box>
+            <Box component="span" sx={{ fontSize: 12.5, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
+              {readingOf(n) ? 'read' : 'enter'}
+            </Box>
           </ButtonBase>
         ))}
       </Box>
-      <Box sx={{ position: 'relative', minWidth: 0 }} onClick={(e) => {
-        const box = e.currentTarget.getBoundingClientRect();
-        const n = top + ((e.clientY - box.top) / box.height) * (bottom - top);
-        onSelect(rungs.reduce((a, b) => (Math.abs(b - n) < Math.abs(a - n) ? b : a)));
-      }}>
+      <Box
+        sx={{ position: 'relative', minWidth: 0 }}
+        onClick={(e) => {
+          const box = e.currentTarget.getBoundingClientRect();
+          const n = top + ((e.clientY - box.top) / box.height) * (bottom - top);
+          onSelect(rungs.reduce((a, b) => (Math.abs(b - n) < Math.abs(a - n) ? b : a)));
+        }}
+      >
         {rungs.map((n, i) => {
-          const score = scoreMatch(target, shown[i]!.map((c) => c.lab));
+          const score = scoreMatch(
+            target,
+            shown[i]!.map((c) => c.lab),
+          );
           return (
-            <Box key={n} sx={{ position: 'absolute', left: 0, right: 0, top: `${y(edges[i]![0])}%`, height: `${y(edges[i]![1]) - y(edges[i]![0])}%`, display: 'flex', cursor: 'pointer', borderTop: i ? `1px solid ${tones.page}` : 0 }}>
+            <Box
+              key={n}
+              sx={{
+                position: 'absolute',
+                left: 0,
+                right: 0,
+                top: `${y(edges[i]![0])}%`,
+                height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
+                display: 'flex',
+                cursor: 'pointer',
+                borderTop: i ? `1px solid ${tones.page}` : 0,
+              }}
+            >
               {target.map((t, g) => {
                 const { lab, read } = shown[i]![g]!;
                 return (
                   <Box key={t.aspecular} sx={{ flex: 1, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
-                    <Box sx={{ flex: 1, background: cssOf(lab, exposures[g]), color: inkOn(lab, exposures[g]), position: 'relative', fontFamily: FIGURES, fontSize: 14, textAlign: 'right', p: '3px 7px' }}>
+                    <Box
+                      sx={{
+                        flex: 1,
+                        background: cssOf(lab, exposures[g]),
+                        color: inkOn(lab, exposures[g]),
+                        position: 'relative',
+                        fontFamily: FIGURES,
+                        fontSize: 14,
+                        textAlign: 'right',
+                        p: '3px 7px',
+                      }}
+                    >
                       {read ? null : (
                         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
                           <defs>
-                            <pattern id="unread" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0v9" stroke="currentColor" strokeOpacity=".22" /></pattern>
+                            <pattern
+                              id="unread"
+                              width="9"
+                              height="9"
+                              patternUnits="userSpaceOnUse"
+                              patternTransform="rotate(45)"
+                            >
+                              <path d="M0 0v9" stroke="currentColor" strokeOpacity=".22" />
+                            </pattern>
                           </defs>
                           <rect width="100%" height="100%" fill="url(#unread)" />
                         </svg>
@@ -96,34 +164,103 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
           );
         })}
         {window && y(window[1]) > 0 && y(window[0]) < 100 ? (
-          <Box sx={{ position: 'absolute', left: -2, right: -CURVE_WIDTH, top: `${clampY(window[0])}%`, height: `${Math.max(0.6, clampY(window[1]) - clampY(window[0]))}%`, border: `3px solid ${tones.pick}`, pointerEvents: 'none' }} />
+          <Box
+            sx={{
+              position: 'absolute',
+              left: -2,
+              right: -CURVE_WIDTH,
+              top: `${clampY(window[0])}%`,
+              height: `${Math.max(0.6, clampY(window[1]) - clampY(window[0]))}%`,
+              border: `3px solid ${tones.pick}`,
+              pointerEvents: 'none',
+              zIndex: 1,
+            }}
+          />
         ) : null}
       </Box>
-      <Box sx={{ position: 'relative' }} role="img" aria-label={`How far off each coat count is. ${window ? `Window ${window[0].toFixed(1)} to ${window[1].toFixed(1)} coats` : 'No window'}; best ${stop.best.coats.toFixed(1)}, give or take ${bestSd.toFixed(1)}.`}>
-        <svg viewBox={`0 0 ${CURVE_WIDTH} 100`} preserveAspectRatio="none" width="100%" height="100%" style={{ position: 'absolute', inset: 0 }}>
+      <Box
+        sx={{ position: 'relative' }}
+        role="img"
+        aria-label={`How far off each coat count is. ${window ? `Window ${window[0].toFixed(1)} to ${window[1].toFixed(1)} coats` : 'No window'}; best ${stop.best.coats.toFixed(1)}, give or take ${bestSd.toFixed(1)}.`}
+      >
+        <svg
+          viewBox={`0 0 ${CURVE_WIDTH} 100`}
+          preserveAspectRatio="none"
+          width="100%"
+          height="100%"
+          style={{ position: 'absolute', inset: 0 }}
+        >
           <rect x={4} width={x(1) - 4} y={0} height={100} fill={tones.raised} />
-          <line x1={x(1)} x2={x(1)} y1={0} y2={100} stroke={tones.ink} strokeDasharray="3 4" vectorEffect="non-scaling-stroke" />
-          <rect x={4} width={CURVE_WIDTH - 12} y={clampY(stop.best.coats - 1.645 * bestSd)} height={Math.max(0, clampY(stop.best.coats + 1.645 * bestSd) - clampY(stop.best.coats - 1.645 * bestSd))} fill={tones.ink} opacity={0.13} />
+          <line
+            x1={x(1)}
+            x2={x(1)}
+            y1={0}
+            y2={100}
+            stroke={tones.ink}
+            strokeDasharray="3 4"
+            vectorEffect="non-scaling-stroke"
+          />
+          <rect
+            x={4}
+            width={CURVE_WIDTH - 12}
+            y={clampY(stop.best.coats - 1.645 * bestSd)}
+            height={Math.max(0, clampY(stop.best.coats + 1.645 * bestSd) - clampY(stop.best.coats - 1.645 * bestSd))}
+            fill={tones.ink}
+            opacity={0.13}
+          />
           <path d={path} fill="none" stroke={tones.ink} strokeWidth={2.25} vectorEffect="non-scaling-stroke" />
         </svg>
         {rungs.map((n, i) => {
           const read = readingOf(n);
           if (!read) return null;
-          const score = scoreMatch(target, shown[i]!.map((c) => c.lab));
-          return <Box key={n} title={`${sayCoats(n)} as read`} sx={{ position: 'absolute', left: x(score.badness) - 6, top: `calc(${y(n)}% - 6px)`, width: 12, height: 12, borderRadius: '50%', background: tones.ink, border: `2px solid ${tones.page}` }} />;
+          const score = scoreMatch(
+            target,
+            shown[i]!.map((c) => c.lab),
+          );
+          return (
+            <Box
+              key={n}
+              title={`${sayCoats(n)} as read`}
+              sx={{
+                position: 'absolute',
+                left: x(score.badness) - 6,
+                top: `calc(${y(n)}% - 6px)`,
+                width: 12,
+                height: 12,
+                borderRadius: '50%',
+                background: tones.ink,
+                border: `2px solid ${tones.page}`,
+              }}
+            />
+          );
         })}
         {window ? (
-          <Typography variant="body2" sx={{ position: 'absolute', right: 10, top: `calc(${clampY(window[0])}% - 25px)`, fontWeight: 700, ...(clampY(window[0]) < 8 ? { top: `calc(${clampY(window[1])}% + 5px)` } : {}) }}>
-            window {window[0].toFixed(1)}{stop.closes ? `–${window[1].toFixed(1)}` : ' and on'}
+          <Typography
+            variant="body2"
+            sx={{
+              position: 'absolute',
+              right: 10,
+              top: `calc(${clampY(window[0])}% - 25px)`,
+              fontWeight: 700,
+              ...(clampY(window[0]) < 8 ? { top: `calc(${clampY(window[1])}% + 5px)` } : {}),
+            }}
+          >
+            window {window[0].toFixed(1)}
+            {stop.closes ? `–${window[1].toFixed(1)}` : ' and on'}
           </Typography>
         ) : null}
       </Box>
       <Box sx={{ fontSize: 13, pt: 0.6, color: 'text.secondary' }}>coats</Box>
       <Box sx={{ display: 'flex', fontFamily: FIGURES, fontSize: 14, pt: 0.6 }} aria-hidden>
-        {target.map((t) => <Box key={t.aspecular} sx={{ flex: 1, textAlign: 'center' }}>{t.aspecular}°</Box>)}
+        {target.map((t) => (
+          <Box key={t.aspecular} sx={{ flex: 1, textAlign: 'center' }}>
+            {t.aspecular}°
+          </Box>
+        ))}
       </Box>
       <Box sx={{ display: 'flex', justifyContent: 'space-between', fontSize: 13, pt: 0.6, px: 0.5 }} aria-hidden>
-        <span>every angle passes</span><span>off</span>
+        <span>every angle passes</span>
+        <span>off</span>
       </Box>
     </Box>
   );

@@ -13,9 +13,13 @@ const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;
 /** The hand in plain words, or null when nothing stands out. */
 export function sayHand(hand: Hand, free: readonly (keyof Hand)[]): string {
   const parts: string[] = [];
-  const film = Math.abs(hand.film - 1) < 0.03 ? 'You lay a nominal coat' : `You lay ${percent(hand.film)} ${hand.film > 1 ? 'more' : 'less'} than a nominal coat`;
+  const film =
+    Math.abs(hand.film - 1) < 0.03
+      ? 'You lay a nominal coat'
+      : `You lay ${percent(hand.film)} ${hand.film > 1 ? 'more' : 'less'} than a nominal coat`;
   parts.push(film);
-  if (free.includes('spread') && Math.abs(hand.spread - 1) > 0.03) parts.push(`the pearl lies ${hand.spread < 1 ? 'flatter' : 'less flat'} than usual`);
+  if (free.includes('spread') && Math.abs(hand.spread - 1) > 0.03)
+    parts.push(`the pearl lies ${hand.spread < 1 ? 'flatter' : 'less flat'} than usual`);
   return parts.join('; ');
 }
 
@@ -30,19 +34,35 @@ export function sayCard(a: Assessment): { answer: string; why: string } {
     };
   }
   const [lo, hi] = stop.window;
-  const window = stop.closes ? `The window runs from ${lo.toFixed(1)} to ${hi.toFixed(1)}.` : `The window opens at ${lo.toFixed(1)}.`;
+  const window = stop.closes
+    ? `The window runs from ${lo.toFixed(1)} to ${hi.toFixed(1)}.`
+    : `The window opens at ${lo.toFixed(1)}.`;
   if (!calibration) {
     return {
-      answer: advice.spray > 0 ? `Not your hand yet: ${best.toFixed(1)} coats, nominal. Spray ${sayCoats(advice.spray)}, then look.` : `Not your hand yet: ${best.toFixed(1)} coats, nominal. Spray the card first.`,
+      answer:
+        advice.spray > 0
+          ? `Not your hand yet: ${best.toFixed(1)} coats, nominal. Spray ${sayCoats(advice.spray)}, then look.`
+          : `Not your hand yet: ${best.toFixed(1)} coats, nominal. Spray the card first.`,
       why: `${window} Painters differ by a fifth and more in what they lay. Spray the card as you will spray the job, read its rungs, and this becomes yours.`,
     };
   }
   const said = sayHand(calibration.hand, calibration.free);
   const moved = best - nominal.best.coats;
-  const change = Math.abs(moved) < 0.1 ? 'so the count stays where nominal put it' : `so it takes ${Math.abs(moved).toFixed(1)} ${moved < 0 ? 'fewer' : 'more'} than nominal said`;
-  const after = advice.left < 0.2 ? '' : advice.left <= 0.65 ? ' A half coat after that is the likely finish.' : ` About ${advice.left.toFixed(1)} will be left.`;
+  const change =
+    Math.abs(moved) < 0.1
+      ? 'so the count stays where nominal put it'
+      : `so it takes ${Math.abs(moved).toFixed(1)} ${moved < 0 ? 'fewer' : 'more'} than nominal said`;
+  const after =
+    advice.left < 0.2
+      ? ''
+      : advice.left <= 0.65
+        ? ' A half coat after that is the likely finish.'
+        : ` About ${advice.left.toFixed(1)} will be left.`;
   return {
-    answer: advice.spray > 0 ? `Your card says ${best.toFixed(1)}. Spray ${sayCoats(advice.spray)}, then look.` : `Your card says ${best.toFixed(1)}. Even half a coat may be too much: thin the mix.`,
+    answer:
+      advice.spray > 0
+        ? `Your card says ${best.toFixed(1)}. Spray ${sayCoats(advice.spray)}, then look.`
+        : `Your card says ${best.toFixed(1)}. Even half a coat may be too much: thin the mix.`,
     why: `${said}, ${change}. ${window}${after}`,
   };
 }

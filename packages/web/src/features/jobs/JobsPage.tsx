@@ -17,7 +17,9 @@ export function JobsPage() {
   if (error) {
     return (
       <Notice title="The jobs could not be opened." text={error.message}>
-        <Button variant="contained" onClick={() => void refetch()}>Try again</Button>
+        <Button variant="contained" onClick={() => void refetch()}>
+          Try again
+        </Button>
       </Notice>
     );
   }
@@ -29,13 +31,29 @@ export function JobsPage() {
     <Box sx={{ p: '18px 28px 28px' }}>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 3 }}>
         <Box sx={{ flex: 1 }}>
-          <Answer why={next ? `${openCount} open, ${withCard} with a card already read. Open a job and it takes up at its next decision.` : undefined}>
-            {next ? `${next.piece} is next: ${nextStep(next).action.toLowerCase()}.` : jobs.length ? 'Every job is finished.' : 'No jobs yet. Start with the piece you want to match.'}
+          <Answer
+            why={
+              next
+                ? `${openCount} open, ${withCard} with a card already read. Open a job and it takes up at its next decision.`
+                : undefined
+            }
+          >
+            {next
+              ? `${next.piece} is next: ${nextStep(next).action.toLowerCase()}.`
+              : jobs.length
+                ? 'Every job is finished.'
+                : 'No jobs yet. Start with the piece you want to match.'}
           </Answer>
         </Box>
-        <Button component={Link} to="/jobs/new" variant="contained" sx={{ flex: 'none' }}>New job</Button>
+        <Button component={Link} to="/jobs/new" variant="contained" sx={{ flex: 'none' }}>
+          New job
+        </Button>
       </Box>
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${tones.hairline}` }} aria-label="Jobs">
+      <Box
+        component="ul"
+        sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${tones.hairline}` }}
+        aria-label="Jobs"
+      >
         {jobs.map((job) => {
           const step = nextStep(job);
           const done = job.status === 'finished';
@@ -45,23 +63,51 @@ export function JobsPage() {
                 component={Link}
                 to={`/jobs/${job.id}/${step.place}`}
                 sx={{
-                  display: 'grid', gridTemplateColumns: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px', gap: 3, alignItems: 'center',
-                  minHeight: 92, color: 'inherit', textDecoration: 'none', px: 1,
-                  '&:hover': { background: tones.panel }, '&:focus-visible': { outlineOffset: -3 },
+                  display: 'grid',
+                  gridTemplateColumns: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px',
+                  gap: 3,
+                  alignItems: 'center',
+                  minHeight: 92,
+                  color: 'inherit',
+                  textDecoration: 'none',
+                  px: 1,
+                  '&:hover': { background: tones.panel },
+                  '&:focus-visible': { outlineOffset: -3 },
                 }}
               >
                 <Box sx={{ minWidth: 0 }}>
-                  <Typography variant="h2" component="div">{job.piece}</Typography>
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>matching {job.matching}</Typography>
+                  <Typography variant="h2" component="div">
+                    {job.piece}
+                  </Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    matching {job.matching}
+                  </Typography>
                 </Box>
                 <Box sx={{ minWidth: 0 }}>
                   <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} compact />
-                  <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>{findSystem(job.systemId).name} · {FAMILY_NAMES[job.family].toLowerCase()}{job.choice ? '' : ' · nothing picked yet'}</Typography>
+                  <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
+                    {findSystem(job.systemId).name} · {FAMILY_NAMES[job.family].toLowerCase()}
+                    {job.choice ? '' : ' · nothing picked yet'}
+                  </Typography>
                 </Box>
-                <Typography variant="body2">{step.stands}{job.invented ? <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>demo, invented</Box> : null}</Typography>
+                <Typography variant="body2">
+                  {step.stands}
+                  {job.invented ? (
+                    <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
+                      demo, invented
+                    </Box>
+                  ) : null}
+                </Typography>
                 <Typography variant="h3" component="div" sx={{ textAlign: 'right' }}>
-                  {done ? step.action : (
-                    <Box component="span" sx={{ borderBottom: `3px solid ${job.id === next?.id ? tones.pick : tones.hairline}`, pb: 0.25 }}>{step.action}</Box>
+                  {done ? (
+                    step.action
+                  ) : (
+                    <Box
+                      component="span"
+                      sx={{ borderBottom: `3px solid ${job.id === next?.id ? tones.pick : tones.hairline}`, pb: 0.25 }}
+                    >
+                      {step.action}
+                    </Box>
                   )}
                 </Typography>
               </Box>

@@ -1,5 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Alert, Box, Button, FormHelperText, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
 import { FAMILY_NAMES, SYSTEMS } from '@steady-gleam/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -8,6 +8,7 @@ import { Controller, useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
+import { Field } from '../../shared/Field';
 
 /** A new job: the piece, what it has to match, the family and what is in the cup. */
 export function NewJobPage() {
@@ -33,13 +34,33 @@ export function NewJobPage() {
   });
   const { errors } = form.formState;
   return (
-    <Box component="form" noValidate onSubmit={(e) => void form.handleSubmit((v) => create.mutate(v))(e)} sx={{ p: '18px 28px 28px', maxWidth: 860 }}>
-      <Answer why="Everything here can be changed until the first rung is read.">What are you finishing, and what must it match?</Answer>
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(e) => void form.handleSubmit((v) => create.mutate(v))(e)}
+      sx={{ p: '18px 28px 28px', maxWidth: 860 }}
+    >
+      <Answer why="Then you read the target; the match map and the let-down card follow from it.">
+        What are you finishing, and what must it match?
+      </Answer>
       <Box sx={{ display: 'grid', gap: 2.5, gridTemplateColumns: '1fr 1fr' }}>
-        <TextField label="Piece" {...form.register('piece')} error={!!errors.piece} helperText={errors.piece?.message ?? 'For instance: dodgem shell 7'} autoFocus />
-        <TextField label="Has to match" {...form.register('matching')} error={!!errors.matching} helperText={errors.matching?.message ?? 'For instance: shell 4, left side'} />
+        <Field
+          label="Piece"
+          {...form.register('piece')}
+          error={errors.piece?.message}
+          hint="For instance: dodgem shell 7"
+          autoFocus
+        />
+        <Field
+          label="Has to match"
+          {...form.register('matching')}
+          error={errors.matching?.message}
+          hint="For instance: shell 4, left side"
+        />
       </Box>
-      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="family-label">Finish family</Typography>
+      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="family-label">
+        Finish family
+      </Typography>
       <Controller
         control={form.control}
         name="family"
@@ -54,32 +75,59 @@ export function NewJobPage() {
               form.setValue('systemId', SYSTEMS.find((s) => s.family === value)!.id);
             }}
           >
-            {families.map((f) => <ToggleButton key={f} value={f}>{FAMILY_NAMES[f]}</ToggleButton>)}
+            {families.map((f) => (
+              <ToggleButton key={f} value={f}>
+                {FAMILY_NAMES[f]}
+              </ToggleButton>
+            ))}
           </ToggleButtonGroup>
         )}
       />
-      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="cup-label">In the cup</Typography>
+      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="cup-label">
+        In the cup
+      </Typography>
       <Controller
         control={form.control}
         name="systemId"
         render={({ field }) => (
           <>
-            <ToggleButtonGroup exclusive aria-labelledby="cup-label" value={field.value} onChange={(_, v: string | null) => v && field.onChange(v)}>
+            <ToggleButtonGroup
+              exclusive
+              aria-labelledby="cup-label"
+              value={field.value}
+              onChange={(_, v: string | null) => v && field.onChange(v)}
+            >
               {SYSTEMS.filter((s) => s.family === family).map((s) => (
-                <ToggleButton key={s.id} value={s.id} sx={{ flexDirection: 'column', alignItems: 'flex-start', py: 1.25, textAlign: 'left' }}>
+                <ToggleButton
+                  key={s.id}
+                  value={s.id}
+                  sx={{ flexDirection: 'column', alignItems: 'flex-start', py: 1.25, textAlign: 'left' }}
+                >
                   {s.name}
-                  <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>{s.parts.map((p) => `${p.parts} ${p.name}`).join(' : ')}</Box>
+                  <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
+                    {s.parts.map((p) => `${p.parts} ${p.name}`).join(' : ')}
+                  </Box>
                 </ToggleButton>
               ))}
             </ToggleButtonGroup>
-            <FormHelperText error={!!errors.systemId}>{errors.systemId?.message ?? 'Parts by volume. Demo mixes, invented.'}</FormHelperText>
+            <FormHelperText error={!!errors.systemId}>
+              {errors.systemId?.message ?? 'Parts by volume. Demo mixes, invented.'}
+            </FormHelperText>
           </>
         )}
       />
-      {create.error ? <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>{create.error.message}</Alert> : null}
+      {create.error ? (
+        <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
+          {create.error.message}
+        </Alert>
+      ) : null}
       <Box sx={{ display: 'flex', gap: 1.5, mt: 4 }}>
-        <Button type="submit" variant="contained" disabled={create.isPending}>Start this job</Button>
-        <Button component={Link} to="/" variant="outlined">Leave it</Button>
+        <Button type="submit" variant="contained" disabled={create.isPending}>
+          Start this job
+        </Button>
+        <Button component={Link} to="/" variant="outlined">
+          Leave it
+        </Button>
       </Box>
     </Box>
   );

@@ -27,7 +27,18 @@ const Cell = memo(function Cell({ background, ink, figure, label, tabIndex, row,
       tabIndex={tabIndex}
       data-row={row}
       data-column={column}
-      style={{ background, color: ink, display: 'flex', alignItems: 'flex-end', justifyContent: 'flex-end', padding: '0 5px 2px', fontFamily: FIGURES, fontSize: 13, minWidth: 0, outlineOffset: -3 }}
+      style={{
+        background,
+        color: ink,
+        display: 'flex',
+        alignItems: 'flex-end',
+        justifyContent: 'flex-end',
+        padding: '0 5px 2px',
+        fontFamily: FIGURES,
+        fontSize: 13,
+        minWidth: 0,
+        outlineOffset: -3,
+      }}
     >
       {figure}
     </div>
@@ -54,7 +65,10 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
   const grid = useRef<HTMLDivElement>(null);
   const rows = map.rows.length;
   const columns = map.counts.length;
-  const atRow = Math.max(0, map.rows.findIndex((r) => r.groundId === probe.groundId));
+  const atRow = Math.max(
+    0,
+    map.rows.findIndex((r) => r.groundId === probe.groundId),
+  );
   const atColumn = Math.max(0, map.counts.indexOf(probe.coats));
   const targetLab = target[angle]!.lab;
   const targetCss = cssOf(targetLab, exposure);
@@ -76,7 +90,14 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
   );
 
   const onKey = (e: KeyboardEvent) => {
-    const step: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], Home: [0, -columns], End: [0, columns] };
+    const step: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      Home: [0, -columns],
+      End: [0, columns],
+    };
     const by = step[e.key];
     if (by) {
       e.preventDefault();
@@ -94,14 +115,42 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
   };
 
   return (
-    <Box sx={{ flex: 1, minHeight: 360, display: 'grid', gridTemplateColumns: '70px 34px 1fr', gridTemplateRows: '1fr auto' }}>
-      <Box sx={{ display: 'grid', gridTemplateRows: `repeat(${rows}, 1fr)`, fontFamily: 'h3.fontFamily', fontStretch: '80%', fontWeight: 600, fontSize: 14.5 }}>
+    <Box
+      sx={{
+        flex: 1,
+        minHeight: 360,
+        display: 'grid',
+        gridTemplateColumns: '70px 34px 1fr',
+        gridTemplateRows: '1fr auto',
+      }}
+    >
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateRows: `repeat(${rows}, 1fr)`,
+          fontFamily: 'h3.fontFamily',
+          fontStretch: '80%',
+          fontWeight: 600,
+          fontSize: 14.5,
+        }}
+      >
         {map.rows.map((r, i) => (
-          <Box key={r.groundId} sx={{ display: 'flex', alignItems: 'center', ...(i === atRow ? { textDecoration: 'underline', textUnderlineOffset: 3 } : {}) }}>{findGround(r.groundId).mark}</Box>
+          <Box
+            key={r.groundId}
+            sx={{
+              display: 'flex',
+              alignItems: 'center',
+              ...(i === atRow ? { textDecoration: 'underline', textUnderlineOffset: 3 } : {}),
+            }}
+          >
+            {findGround(r.groundId).mark}
+          </Box>
         ))}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateRows: `repeat(${rows}, 1fr)`, mr: 1 }} aria-hidden>
-        {map.rows.map((r) => <div key={r.groundId} style={{ background: cssOf(groundFace(r.groundId)) }} />)}
+        {map.rows.map((r) => (
+          <div key={r.groundId} style={{ background: cssOf(groundFace(r.groundId)) }} />
+        ))}
       </Box>
       <Box
         ref={grid}
@@ -111,10 +160,20 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
         aria-colcount={columns}
         onKeyDown={onKey}
         onClick={(e) => fromPointer(e.target)}
-        sx={{ position: 'relative', display: 'grid', gridTemplateRows: `repeat(${rows}, 1fr)`, cursor: 'crosshair', minWidth: 0 }}
+        sx={{
+          position: 'relative',
+          display: 'grid',
+          gridTemplateRows: `repeat(${rows}, 1fr)`,
+          cursor: 'crosshair',
+          minWidth: 0,
+        }}
       >
         {map.rows.map((row, i) => (
-          <Box role="row" key={row.groundId} sx={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0 }}>
+          <Box
+            role="row"
+            key={row.groundId}
+            sx={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0 }}
+          >
             {row.cells.map((cell, c) => {
               const lab = cell.labs[angle]!;
               const css = cssOf(lab, exposure);
@@ -134,41 +193,112 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
             })}
           </Box>
         ))}
-        <svg viewBox={`0 0 ${columns} ${rows}`} preserveAspectRatio="none" width="100%" height="100%" style={{ position: 'absolute', inset: 0, pointerEvents: 'none', overflow: 'visible' }} aria-hidden>
+        <svg
+          viewBox={`0 0 ${columns} ${rows}`}
+          preserveAspectRatio="none"
+          width="100%"
+          height="100%"
+          style={{ position: 'absolute', inset: 0, pointerEvents: 'none', overflow: 'visible' }}
+          aria-hidden
+        >
           {map.rows.map((row, i) => {
             if (!row.stop.window) return null;
             const x0 = columnAt(row.stop.window[0], columns);
             const x1 = columnAt(row.stop.window[1], columns);
             return (
               <g key={row.groundId} fill="none" vectorEffect="non-scaling-stroke">
-                <rect x={x0} y={i + 0.1} width={Math.max(0.03, x1 - x0)} height={0.8} stroke="#f4f4f4" strokeWidth="4" vectorEffect="non-scaling-stroke" />
-                <rect x={x0} y={i + 0.1} width={Math.max(0.03, x1 - x0)} height={0.8} stroke="#101010" strokeWidth="1.75" vectorEffect="non-scaling-stroke" />
+                <rect
+                  x={x0}
+                  y={i + 0.1}
+                  width={Math.max(0.03, x1 - x0)}
+                  height={0.8}
+                  stroke="#f4f4f4"
+                  strokeWidth="4"
+                  vectorEffect="non-scaling-stroke"
+                />
+                <rect
+                  x={x0}
+                  y={i + 0.1}
+                  width={Math.max(0.03, x1 - x0)}
+                  height={0.8}
+                  stroke="#101010"
+                  strokeWidth="1.75"
+                  vectorEffect="non-scaling-stroke"
+                />
               </g>
             );
           })}
           <Ring map={map} at={map.best} colour={tones.pick} width={5} />
-          {atRow >= 0 ? <Ring map={map} at={probe} colour="#101010" width={2} dashed /> : null}
+          {probe.groundId === map.best.groundId && probe.coats === map.best.coats ? null : (
+            <Ring map={map} at={probe} colour="#101010" width={2} dashed />
+          )}
         </svg>
       </Box>
       <Box />
       <Box />
       <Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, fontFamily: FIGURES, fontSize: 14, pt: 0.6 }} aria-hidden>
-          {map.counts.map((n) => <Box key={n} sx={{ textAlign: 'center' }}>{columnLabel(n)}</Box>)}
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: `repeat(${columns}, 1fr)`,
+            fontFamily: FIGURES,
+            fontSize: 14,
+            pt: 0.6,
+          }}
+          aria-hidden
+        >
+          {map.counts.map((n) => (
+            <Box key={n} sx={{ textAlign: 'center' }}>
+              {columnLabel(n)}
+            </Box>
+          ))}
         </Box>
       </Box>
     </Box>
   );
 }
 
-function Ring({ map, at, colour, width, dashed }: { map: MatchMap; at: Probe; colour: string; width: number; dashed?: boolean }) {
+function Ring({
+  map,
+  at,
+  colour,
+  width,
+  dashed,
+}: {
+  map: MatchMap;
+  at: Probe;
+  colour: string;
+  width: number;
+  dashed?: boolean;
+}) {
   const row = map.rows.findIndex((r) => r.groundId === at.groundId);
   const column = map.counts.indexOf(at.coats);
   if (row < 0 || column < 0) return null;
   return (
     <>
-      {dashed ? <rect x={column} y={row} width={1} height={1} fill="none" stroke="#f4f4f4" strokeWidth={width} vectorEffect="non-scaling-stroke" /> : null}
-      <rect x={column} y={row} width={1} height={1} fill="none" stroke={colour} strokeWidth={width} vectorEffect="non-scaling-stroke" {...(dashed ? { strokeDasharray: '5 4' } : {})} />
+      {dashed ? (
+        <rect
+          x={column}
+          y={row}
+          width={1}
+          height={1}
+          fill="none"
+          stroke="#f4f4f4"
+          strokeWidth={width}
+          vectorEffect="non-scaling-stroke"
+        />
+      ) : null}
+      <rect
+        x={column}
+        y={row}
+        width={1}
+        height={1}
+        fill="none"
+        stroke={colour}
+        strokeWidth={width}
+        vectorEffect="non-scaling-stroke"
+        {...(dashed ? { strokeDasharray: '5 4' } : {})}
+      />
     </>
   );
 }

@@ -1,4 +1,13 @@
-import { Box, Button, FormControlLabel, Slider, Switch, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  FormControlLabel,
+  Slider,
+  Switch,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
 import { findSystem, STYLES, type StyleId } from '@steady-gleam/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -25,31 +34,54 @@ export function MapPage() {
   const target = targetOf(set);
   const [mix, setMix] = useState(() => mixOf(job));
   const { probe, angle, moveTo, showAngle } = useProbe();
-  const { value: map, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) => c.matchMap(mix, target));
+  const { value: map, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) =>
+    c.matchMap(mix, target),
+  );
 
   if (!target.length) {
     return (
-      <Notice title="Read the target first." text="The map shows which ground and how many coats reach what you measured. One angle is enough to begin with; five tell face and flop apart.">
-        <Button component={Link} to={`/jobs/${job.id}/target`} variant="contained">Read the target</Button>
+      <Notice
+        title="Read the target first."
+        text="The map shows which ground and how many coats reach what you measured. One angle is enough to begin with; five tell face and flop apart."
+      >
+        <Button component={Link} to={`/jobs/${job.id}/target`} variant="contained">
+          Read the target
+        </Button>
       </Notice>
     );
   }
   if (error) return <Notice title="The map could not be computed." text={error} />;
   if (!map) return <Notice title="Working out the map …" />;
 
-  const shownAt = Math.max(0, target.findIndex((t) => t.aspecular === (angle ?? 45)));
+  const shownAt = Math.max(
+    0,
+    target.findIndex((t) => t.aspecular === (angle ?? 45)),
+  );
   const exposures = mapExposures(map, target);
   const chosen = choiceOf(job);
-  const at = probe ?? (job.choice ? { groundId: chosen.groundId, coats: map.counts.includes(chosen.coats) ? chosen.coats : map.best.coats } : map.best);
+  const at =
+    probe ??
+    (job.choice
+      ? { groundId: chosen.groundId, coats: map.counts.includes(chosen.coats) ? chosen.coats : map.best.coats }
+      : map.best);
   const cell = cellOf(map, at.groundId, at.coats);
   const { answer, why } = sayAnswer(map);
   const system = findSystem(job.systemId);
-  const colour = system.parts.slice(1).map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`).join(' : ');
+  const colour = system.parts
+    .slice(1)
+    .map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`)
+    .join(' : ');
 
   const use = async () => {
     await change.mutateAsync({
       version: job.version,
-      choice: { groundId: at.groundId, coats: at.coats, strength: mix.strength, style: mix.style, controlCoat: mix.controlCoat },
+      choice: {
+        groundId: at.groundId,
+        coats: at.coats,
+        strength: mix.strength,
+        style: mix.style,
+        controlCoat: mix.controlCoat,
+      },
     });
     await navigate(`/jobs/${job.id}/card`);
   };
@@ -63,7 +95,10 @@ export function MapPage() {
           cell={cell}
           groundId={at.groundId}
           target={target}
-          note={dimmedNote(target.map((t) => t.aspecular), exposures)}
+          note={dimmedNote(
+            target.map((t) => t.aspecular),
+            exposures,
+          )}
           busy={change.isPending}
           onUse={() => void use()}
         />
@@ -80,31 +115,63 @@ export function MapPage() {
         onAngle={(step) => showAngle(target[Math.min(target.length - 1, Math.max(0, shownAt + step))]!.aspecular)}
       />
       <Typography variant="body2" sx={{ ml: '104px', color: 'text.secondary' }}>
-        effect coats · figures are dE00 over all angles · outlined: every angle passes · marigold: nearest
+        effect coats · figures: dE00 over all angles · outlined: every angle passes
       </Typography>
-      {change.error ? <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>{change.error.message}</Typography> : null}
-      <Box sx={{ display: 'flex', alignItems: 'flex-start', columnGap: 3, rowGap: 1.5, flexWrap: 'wrap', mt: 1.75 }}>
-        <ToggleButtonGroup exclusive value={target[shownAt]!.aspecular} aria-label="Angle shown" onChange={(_, v: number | null) => v !== null && showAngle(v)}>
-          {target.map((t) => <ToggleButton key={t.aspecular} value={t.aspecular} sx={{ fontFamily: FIGURES }}>{t.aspecular}°</ToggleButton>)}
+      {change.error ? (
+        <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>
+          {change.error.message}
+        </Typography>
+      ) : null}
+      <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 2.5, rowGap: 1.25, flexWrap: 'wrap', mt: 1.5 }}>
+        <ToggleButtonGroup
+          exclusive
+          value={target[shownAt]!.aspecular}
+          aria-label="Angle shown"
+          onChange={(_, v: number | null) => v !== null && showAngle(v)}
+        >
+          {target.map((t) => (
+            <ToggleButton key={t.aspecular} value={t.aspecular} sx={{ fontFamily: FIGURES, px: 1 }}>
+              {t.aspecular}°
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
-        <Box sx={{ flex: 1, minWidth: 210, px: 1 }}>
-          <Typography variant="body2" id="strength-label" noWrap>strength: {system.parts[0]!.parts} {system.parts[0]!.name} : {colour}</Typography>
-          <Slider
-            aria-labelledby="strength-label"
-            min={0.5}
-            max={2}
-            step={0.05}
-            value={mix.strength}
-            marks={[0.5, 1, 1.5, 2].map((value) => ({ value, label: `${value}×` }))}
-            onChange={(_, v) => setMix({ ...mix, strength: v as number })}
-            sx={{ mb: 1.5, py: '12px' }}
-          />
+        <ToggleButtonGroup
+          exclusive
+          value={mix.style}
+          aria-label="How it is laid"
+          onChange={(_, v: StyleId | null) => v && setMix({ ...mix, style: v })}
+        >
+          {EFFECT_STYLES.map((s) => (
+            <ToggleButton key={s} value={s}>
+              {STYLES[s].name.split(',')[0]!.replace('Full wet', 'Wet')}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: { xs: 1.5, lg: 3 }, mt: 1.25 }}>
+        <Box sx={{ width: { xs: 138, lg: 222 }, flex: 'none', pt: '4px' }}>
+          <Typography variant="h3" component="div" id="strength-label">
+            Strength {mix.strength.toFixed(2)}×
+          </Typography>
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            {system.parts[0]!.parts} {system.parts[0]!.name} : {colour}
+          </Typography>
         </Box>
-        <ToggleButtonGroup exclusive value={mix.style} aria-label="How it is laid" onChange={(_, v: StyleId | null) => v && setMix({ ...mix, style: v })}>
-          {EFFECT_STYLES.map((s) => <ToggleButton key={s} value={s}>{STYLES[s].name.split(',')[0]!.replace('Full wet', 'Wet')}</ToggleButton>)}
-        </ToggleButtonGroup>
+        <Slider
+          aria-labelledby="strength-label"
+          min={0.5}
+          max={2}
+          step={0.05}
+          value={mix.strength}
+          marks={[0.5, 0.75, 1, 1.25, 1.5, 1.75, 2].map((value) => ({
+            value,
+            label: value % 0.5 === 0 ? `${value}×` : '',
+          }))}
+          onChange={(_, v) => setMix({ ...mix, strength: v as number })}
+          sx={{ flex: 1, mx: 1.5, mb: 1.5, py: '14px' }}
+        />
         <FormControlLabel
-          sx={{ minHeight: 44, mr: 0 }}
+          sx={{ minHeight: 44, mr: 0, flex: 'none' }}
           control={<Switch checked={mix.controlCoat} onChange={(_, v) => setMix({ ...mix, controlCoat: v })} />}
           label="control coat"
         />

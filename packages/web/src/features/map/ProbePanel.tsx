@@ -1,6 +1,14 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import {
-  CARRIERS, describeDifference, filmSection, findGround, findSystem, STYLES, totalFilmUm, type MapCell, type TargetAngle,
+  CARRIERS,
+  describeDifference,
+  filmSection,
+  findGround,
+  findSystem,
+  STYLES,
+  totalFilmUm,
+  type MapCell,
+  type TargetAngle,
 } from '@steady-gleam/core';
 import type { Job } from '@steady-gleam/contracts';
 import { FIGURES } from '../../app/theme';
@@ -38,21 +46,55 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
   // Litres on a square metre: dry film over solids, over what lands.
   const litresPerM2 = effectUm / 1000 / carrier.volumeSolids / TRANSFER;
   const line = (name: string, value: string, unit: string) => (
-    <Box sx={{ display: 'flex', justifyContent: 'space-between', py: 0.4, borderBottom: `1px solid ${tones.hairline}` }}>
+    <Box
+      sx={{ display: 'flex', justifyContent: 'space-between', py: 0.4, borderBottom: `1px solid ${tones.hairline}` }}
+    >
       <span>{name}</span>
-      <Box component="span" sx={{ fontFamily: FIGURES }}>{value} {unit}</Box>
+      <Box component="span" sx={{ fontFamily: FIGURES }}>
+        {value} {unit}
+      </Box>
     </Box>
   );
   return (
     <>
       <Box>
-        <Typography variant="h2" data-testid="probe">At {countCoats(cell.coats)} over {groundName(groundId).toLowerCase()}</Typography>
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>target above, prediction below</Typography>
+        <Typography variant="h2" data-testid="probe">
+          At {countCoats(cell.coats)} over {groundName(groundId).toLowerCase()}
+        </Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          target above, prediction below
+        </Typography>
       </Box>
-      <FlopStrip angles={target.map((t) => t.aspecular)} target={target.map((t) => t.lab)} sample={cell.labs} height={104} label="Target over prediction, from face to flop" />
-      <Box component="table" aria-label="Difference per angle" sx={{ borderCollapse: 'collapse', width: '100%', '& td, & th': { py: '3.5px', borderBottom: `1px solid ${tones.hairline}`, fontSize: 15, fontWeight: 400, textAlign: 'left' } }}>
+      <FlopStrip
+        angles={target.map((t) => t.aspecular)}
+        target={target.map((t) => t.lab)}
+        sample={cell.labs}
+        height={104}
+        label="Target over prediction, from face to flop"
+      />
+      <Box
+        component="table"
+        aria-label="Difference per angle"
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          '& td, & th': {
+            py: '3.5px',
+            borderBottom: `1px solid ${tones.hairline}`,
+            fontSize: 15,
+            fontWeight: 400,
+            textAlign: 'left',
+          },
+        }}
+      >
         <thead>
-          <tr><th scope="col">angle</th><th scope="col" style={{ textAlign: 'right', paddingRight: 14 }}>dE00</th><th scope="col">prediction is</th></tr>
+          <tr>
+            <th scope="col">angle</th>
+            <th scope="col" style={{ textAlign: 'right', paddingRight: 14 }}>
+              dE00
+            </th>
+            <th scope="col">prediction is</th>
+          </tr>
         </thead>
         <tbody>
           {target.map((t, g) => {
@@ -60,8 +102,17 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
             return (
               <tr key={t.aspecular}>
                 <td>{t.aspecular}°</td>
-                <Box component="td" sx={{ fontFamily: FIGURES, textAlign: 'right !important', pr: '14px !important', whiteSpace: 'nowrap' }}>
-                  {d <= t.tolerance ? '' : '✕ '}{d.toFixed(2)}
+                <Box
+                  component="td"
+                  sx={{
+                    fontFamily: FIGURES,
+                    textAlign: 'right !important',
+                    pr: '14px !important',
+                    whiteSpace: 'nowrap',
+                  }}
+                >
+                  {d <= t.tolerance ? '' : '✕ '}
+                  {d.toFixed(2)}
                 </Box>
                 <td>{describeDifference(t.lab, cell.labs[g]!).text}</td>
               </tr>
@@ -76,8 +127,12 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
         {line('effect mix', (litresPerM2 * 1000).toFixed(0), 'ml/m²')}
         {line('its cost, demo price', (litresPerM2 * system.pricePerLitre).toFixed(2), 'per m²')}
       </Box>
-      <Button variant="contained" onClick={onUse} disabled={busy} sx={{ minHeight: 52, mt: 'auto' }}>Pick this, plan the card</Button>
-      <Typography variant="body2" sx={{ color: 'text.secondary' }}>A screen is not a proof. {note}</Typography>
+      <Button variant="contained" onClick={onUse} disabled={busy} sx={{ minHeight: 52, mt: 'auto' }}>
+        Pick this, plan the card
+      </Button>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        A screen is not a proof. {note}
+      </Typography>
     </>
   );
 }

@@ -4,7 +4,7 @@ import { exposuresByAngle } from '../../shared/screenColour';
 
 export const groundName = (id: string): string => findGround(id).name;
 /** A ground's name inside a sentence. */
-const saidGround = (id: string): string => groundName(id).replace(',', '').toLowerCase();
+const saidGround = (id: string): string => groundName(id).toLowerCase();
 
 export function rowOf(map: MatchMap, groundId: string): MapRow {
   return map.rows.find((r) => r.groundId === groundId) ?? map.rows[0]!;
@@ -31,7 +31,10 @@ export function sayAnswer(map: MatchMap): { answer: string; why: string } {
     };
   }
   const [, hi] = row.stop.window;
-  const tail = row.stop.closes ? `the window closes at ${hi.toFixed(1)}, and a coat too many can't be taken back` : 'it stays inside to the last coat shown';
+  const onHalfStep = cell.score.badness <= 1;
+  const tail = row.stop.closes
+    ? `the window closes at ${hi.toFixed(1)}, and a coat too many can't be taken back`
+    : 'it stays inside to the last coat shown';
   const others = map.rows.filter((r) => r.stop.window && r.groundId !== best.groundId);
   const other = others.length
     ? ` ${groundName(others[0]!.groundId)} also reaches it, between ${span(others[0]!.stop.window!)}.`
@@ -39,8 +42,8 @@ export function sayAnswer(map: MatchMap): { answer: string; why: string } {
   const easier =
     forgiving && forgiving.groundId !== best.groundId ? ` Most forgiving is ${saidGround(forgiving.groundId)}.` : '';
   return {
-    answer: `${name}, ${countCoats(best.coats)} in the nominal hand.`,
-    why: `Between ${span(row.stop.window)} coats every angle passes; ${tail}.${easier || other} Your card will say what your hand makes of it.`,
+    answer: `${name}, ${onHalfStep ? countCoats(best.coats) : `${row.stop.best.coats.toFixed(1)} coats`} in the nominal hand.`,
+    why: `Between ${span(row.stop.window)} coats every angle passes; ${tail}.${onHalfStep ? '' : ' No half step falls inside.'}${easier || other} Your card will say what your hand makes of it.`,
   };
 }
 

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { averageReadings, flopIndex } from '@steady-gleam/core';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -10,6 +10,8 @@ import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
 import { targetOf } from '../../shared/jobModel';
 import { useAddReadings, useJob } from '../../shared/useJob';
 import { FIGURES } from '../../app/theme';
+
+const AngleChart = lazy(() => import('./AngleChart').then((m) => ({ default: m.AngleChart })));
 
 /** Spots further from their average than this, CIEDE2000, are worth a second look; ours. */
 const SPREAD_WORTH_A_LOOK = 1;
@@ -28,7 +30,10 @@ export function TargetPage() {
   const [l15, l45, l110] = [l(15), l(45), l(110)];
   const showForm = !set || reading;
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
-  const note = dimmedNote(target.map((t) => t.aspecular), exposures);
+  const note = dimmedNote(
+    target.map((t) => t.aspecular),
+    exposures,
+  );
 
   const headline = !set
     ? 'Nothing read yet. Type what the instrument says, angle by angle.'
@@ -48,25 +53,45 @@ export function TargetPage() {
           <>
             <Typography variant="h2">The target, face to flop</Typography>
             <Box>
-              <FlopStrip angles={target.map((t) => t.aspecular)} target={target.map((t) => t.lab)} height={150} label="Target colours from face to flop" />
+              <FlopStrip
+                angles={target.map((t) => t.aspecular)}
+                target={target.map((t) => t.lab)}
+                height={150}
+                label="Target colours from face to flop"
+              />
             </Box>
             {l15 !== undefined && l45 !== undefined && l110 !== undefined ? (
-              <Box sx={{ display: 'flex', justifyContent: 'space-between', borderBottom: `1px solid ${tones.hairline}`, pb: 0.75 }}>
+              <Box
+                sx={{
+                  display: 'flex',
+                  justifyContent: 'space-between',
+                  borderBottom: `1px solid ${tones.hairline}`,
+                  pb: 0.75,
+                }}
+              >
                 <Typography>flop index</Typography>
                 <Box sx={{ fontFamily: FIGURES }}>{flopIndex(l15, l45, l110).toFixed(1)}</Box>
               </Box>
             ) : null}
-            <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>Find the ground and coats</Button>
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>A screen is not a proof. {note}</Typography>
+            <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>
+              Find the ground and coats
+            </Button>
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              A screen is not a proof. {note}
+            </Typography>
           </>
         ) : (
           <>
             <Typography variant="h2">A CSV is read like this</Typography>
-            <Box component="pre" sx={{ m: 0, p: 1.5, fontFamily: FIGURES, fontSize: 13.5, background: tones.raised, overflow: 'auto' }}>
+            <Box
+              component="pre"
+              sx={{ m: 0, p: 1.5, fontFamily: FIGURES, fontSize: 13.5, background: tones.raised, overflow: 'auto' }}
+            >
               {'spot,aspecular,L,a,b\n1,15,76.2,-21.8,-36.1\n1,45,68.0,-19.2,-31.4\n2,15,75.9,-21.5,-35.8'}
             </Box>
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. Comma, semicolon or tab between; decimal points.
+              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. Comma, semicolon or tab
+              between; decimal points.
             </Typography>
           </>
         )
@@ -87,24 +112,57 @@ export function TargetPage() {
         />
       ) : (
         <>
-          <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', maxWidth: 720, '& th': { fontWeight: 400, textAlign: 'right', fontSize: 14, py: 0.75 }, '& td': { textAlign: 'right', fontFamily: FIGURES, py: 1.1, borderTop: `1px solid ${tones.hairline}` }, '& th:first-of-type, & td:first-of-type': { textAlign: 'left' } }}>
+          <Box
+            component="table"
+            sx={{
+              borderCollapse: 'collapse',
+              width: '100%',
+              maxWidth: 720,
+              '& th': { fontWeight: 400, textAlign: 'right', fontSize: 14, py: 0.75 },
+              '& td': { textAlign: 'right', fontFamily: FIGURES, py: 1.1, borderTop: `1px solid ${tones.hairline}` },
+              '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+            }}
+          >
             <thead>
-              <tr><th scope="col">angle</th><th scope="col">L*</th><th scope="col">a*</th><th scope="col">b*</th><th scope="col">spots</th><th scope="col">spread, dE00</th><th scope="col">tolerance, dE00</th></tr>
+              <tr>
+                <th scope="col">angle</th>
+                <th scope="col">L*</th>
+                <th scope="col">a*</th>
+                <th scope="col">b*</th>
+                <th scope="col">spots</th>
+                <th scope="col">spread, dE00</th>
+                <th scope="col">tolerance, dE00</th>
+              </tr>
             </thead>
             <tbody>
               {averaged.map((a, i) => (
                 <tr key={`${a.incidence}/${a.aspecular}`}>
-                  <td>{a.incidence === 45 ? '' : `${a.incidence}/`}{a.aspecular}°</td>
-                  <td>{a.lab[0].toFixed(1)}</td><td>{a.lab[1].toFixed(1)}</td><td>{a.lab[2].toFixed(1)}</td>
+                  <td>
+                    {a.incidence === 45 ? '' : `${a.incidence}/`}
+                    {a.aspecular}°
+                  </td>
+                  <td>{a.lab[0].toFixed(1)}</td>
+                  <td>{a.lab[1].toFixed(1)}</td>
+                  <td>{a.lab[2].toFixed(1)}</td>
                   <td>{a.spots}</td>
-                  <td>{a.spots > 1 ? a.spread.toFixed(2) : '–'}{a.spread > SPREAD_WORTH_A_LOOK ? ' ◂ look' : ''}</td>
+                  <td>
+                    {a.spots > 1 ? a.spread.toFixed(2) : '–'}
+                    {a.spread > SPREAD_WORTH_A_LOOK ? ' ◂ look' : ''}
+                  </td>
                   <td>{target[i]!.tolerance.toFixed(1)}</td>
                 </tr>
               ))}
             </tbody>
           </Box>
-          <Box sx={{ mt: 2.5 }}>
-            <Button variant="outlined" onClick={() => setReading(true)}>Read it again</Button>
+          {averaged.length > 1 ? (
+            <Suspense fallback={null}>
+              <AngleChart averaged={averaged} readings={set.readings} />
+            </Suspense>
+          ) : null}
+          <Box sx={{ mt: 2 }}>
+            <Button variant="outlined" onClick={() => setReading(true)}>
+              Read it again
+            </Button>
           </Box>
         </>
       )}

@@ -1,0 +1,133 @@
+import { describe, expect, it } from '@jest/globals';
+import { labToLch, type Lab } from '../colour/lab';
+import { flatSpectrum, type Spectrum } from '../colour/spectrum';
+import { flopIndex } from '../colour/flopIndex';
+import { DYES } from '../materials/dyes';
+import { EFFECT_PIGMENTS } from '../materials/effectPigments';
+import { findGround, GROUNDS } from '../materials/grounds';
+import { findSystem } from '../materials/systems';
+import { prepareCoat, type Coat } from '../optics/coat';
+import type { SpectralLayer } from '../optics/flakeOptics';
+import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
+import { createShop } from '../shop';
+import { factorsToLabs, ladderLabs } from './ladder';
+import { describeDifference } from './words';
+
+const shop = createShop();
+const pigmentCoat = (id: string, cover: number): Coat => {
+  const p = EFFECT_PIGMENTS.find((e) => e.id === id)!;
+  return { flakes: { cover, tilt: p.tilt, edge: p.edge, optics: p.optics } };
+};
+const look = (coats: readonly Coat[], albedo: Spectrum, geometries: readonly Geometry[] = FIVE_ANGLES): Lab[] =>
+  factorsToLabs(
+    shop.model(geometries).evaluate(
+      { albedo: Float64Array.from(albedo) },
+      coats.map((c) => prepareCoat(shop.film, c)),
+    ),
+  );
+const white = flatSpectrum(0.9);
+const black = flatSpectrum(0.01);
+
+// All of these are common practice (no source) unless a source is named.
+describe('facts of the trade', () => {
+  it('turns blue interference pigment over white yellowish in the flop, and keeps it blue over black', () => {
+    const overWhite = look([pigmentCoat('blue-pearl-coarse', 0.6)], white);
+    expect(overWhite[0]![2]).toBeLessThan(-5);
+    expect(overWhite[4]![2]).toBeGreaterThan(3);
+    const overBlack = look([pigmentCoat('blue-pearl-coarse', 0.6)], black);
+    expect(overBlack[0]![2]).toBeLessThan(-15);
+    expect(Math.max(...overBlack.map((lab) => lab[2]))).toBeLessThan(0);
+    expect(overBlack[4]![0]).toBeLessThan(20);
+  });
+
+  it('deepens candy with every coat, while its chroma rises and then stalls', () => {
+    const candy = shop.coat(findSystem('cinder-candy'), 1.6);
+    const face = ladderLabs(
+      shop.model(FIVE_ANGLES),
+      shop.ground(findGround('silver-fine')),
+      { coat: candy },
+      [0, 1, 2, 3, 4, 5, 6, 7],
+    ).map((l) => labToLch(l[1]!));
+    for (let n = 1; n < face.length; n++) expect(face[n]![0]).toBeLessThan(face[n - 1]![0]);
+    const gain = (n: number) => face[n]![1] - face[n - 1]![1];
+    expect(gain(1)).toBeGreaterThan(20);
+    expect(gain(2)).toBeGreaterThan(gain(4));
+    expect(gain(7)).toBeLessThan(gain(1) / 6);
+  });
+
+  it('moves colour-shift to shorter wavelengths with the lower lamp, as a thinner spacer would', () => {
+    for (const id of ['tideline-shift', 'kelp-shift', 'ember-shift']) {
+      const { optics } = EFFECT_PIGMENTS.find((p) => p.id === id)!;
+      if (optics.kind !== 'thinFilm') throw new Error('a colour-shift is a thin film');
+      const [absorber, spacer] = optics.layers as [SpectralLayer, SpectralLayer];
+      const face = (incidence: number, nm: number): Lab =>
+        look(
+          [
+            {
+              flakes: { cover: 0.7, tilt: 5, edge: 0.02, optics: { ...optics, layers: [absorber, { ...spacer, nm }] } },
+            },
+          ],
+          black,
+          [{ incidence, aspecular: 15 }],
+        )[0]!;
+      const low = labToLch(face(65, spacer.nm));
+      const candidates = Array.from({ length: 25 }, (_, k) => spacer.nm * (0.6 + k * 0.025));
+      const off = (nm: number) => {
+        const [, c, h] = labToLch(face(20, nm));
+        return Math.hypot(
+          c * Math.cos((h * Math.PI) / 180) - low[1] * Math.cos((low[2] * Math.PI) / 180),
+          c * Math.sin((h * Math.PI) / 180) - low[1] * Math.sin((low[2] * Math.PI) / 180),
+        );
+      };
+      const alike = candidates.reduce((p, q) => (off(q) < off(p) ? q : p));
+      // Snell: at 65 degrees the light crosses the spacer at about cos 0.79 against 0.99 at 20 degrees.
+      expect(alike / spacer.nm).toBeGreaterThan(0.7);
+      expect(alike / spacer.nm).toBeLessThan(0.92);
+    }
+  });
+
+  it('makes a red dye over gold warmer and brighter at the face than over grey', () => {
+    const red = shop.coat(findSystem('cinder-candy'), 1);
+    const at = (id: string) =>
+      ladderLabs(shop.model(FIVE_ANGLES), shop.ground(findGround(id)), { coat: red }, [2])[0]![0]!;
+    const gold = at('gold');
+    const grey = at('value-6');
+    expect(gold[0]).toBeGreaterThan(grey[0] + 10);
+    expect(gold[2]).toBeGreaterThan(grey[2] + 3);
+  });
+
+  // Ranges from memory.
+  it('gives a silver metallic the usual ladder of lightness and flop index', () => {
+    const silver = look([pigmentCoat('aluminium-coarse', 0.95)], flatSpectrum(0.2));
+    expect(silver[0]![0]).toBeGreaterThan(115);
+    expect(silver[2]![0]).toBeGreaterThan(40);
+    expect(silver[2]![0]).toBeLessThan(75);
+    expect(silver[4]![0]).toBeLessThan(45);
+    const flop = flopIndex(silver[0]![0], silver[2]![0], silver[4]![0]);
+    expect(flop).toBeGreaterThan(8);
+    expect(flop).toBeLessThan(24);
+  });
+
+  it('prepares every material of the library, and keeps each solid ground its own look under clear', () => {
+    expect(EFFECT_PIGMENTS.length).toBeGreaterThanOrEqual(16);
+    expect(DYES).toHaveLength(10);
+    for (const p of EFFECT_PIGMENTS) expect(look([pigmentCoat(p.id, 0.5)], white)[0]![0]).toBeGreaterThan(20);
+    for (const g of GROUNDS.filter((m) => !m.flakes)) {
+      const ground = shop.ground(g);
+      const lab = factorsToLabs(shop.model([{ incidence: 45, aspecular: 45 }]).evaluate(ground, []))[0]!;
+      lab.forEach((v, i) => expect(Math.abs(v - g.lab[i]!)).toBeLessThan(0.2));
+    }
+  });
+});
+
+describe('differences in words', () => {
+  it('says lightness, strength and the way the hue turned', () => {
+    expect(describeDifference([50, 40, 0], [52, 40, 0]).text).toBe('lighter 2.0');
+    expect(describeDifference([50, 40, 0], [50, 39.8, 3]).text).toBe('yellower 3.0');
+    expect(describeDifference([50, 40, 0], [50, 39.8, -3]).text).toBe('bluer 3.0');
+    expect(describeDifference([50, 0, 40], [50, 3, 39.8]).text).toBe('redder 3.0');
+    expect(describeDifference([50, 20, 20], [50, 10, 10]).text).toBe('weaker 14.1');
+    expect(describeDifference([50, 0, 0], [50, 0.1, -0.9]).text).toBe('bluer 0.9');
+    expect(describeDifference([50, 10, 10], [50, 10, 10.1]).text).toBe('level');
+  });
+});

@@ -1,0 +1,79 @@
+import { describe, expect, it } from '@jest/globals';
+import { flatSpectrum } from '../colour/spectrum';
+import { loadMonteCarlo } from '../testdata/load';
+import { prepareCoat, type Coat } from './coat';
+import { createFilm } from './film';
+import { FIVE_ANGLES, type Geometry } from './geometry';
+import { createOptics } from './optics';
+import { createFastModel, evaluateReference } from './stack';
+
+const film = createFilm(1.5);
+const scalar = (reflectance: number, transmittance: number) => ({
+  kind: 'scalar' as const,
+  reflectance,
+  transmittance,
+});
+
+type Tier = 'reference' | 'fast';
+
+/** Factor per geometry of a grey stack. */
+function factors(
+  tier: Tier,
+  rho: number,
+  coats: readonly Coat[],
+  geometries: readonly Geometry[] = FIVE_ANGLES,
+): number[] {
+  const optics = createOptics(film, geometries);
+  const prepared = coats.map((c) => prepareCoat(film, c));
+  const ground = { albedo: flatSpectrum(rho) };
+  const out =
+    tier === 'fast' ? createFastModel(optics).evaluate(ground, prepared) : evaluateReference(optics, ground, prepared);
+  return geometries.map((_, g) => out[g * 31]!);
+}
+
+const quantile = (values: readonly number[], q: number): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!;
+};
+
+describe.each(['reference', 'fast'] as const)('film stack, %s tier', (tier) => {
+  // Source: the worked example of the film equations, within 0.3 % (its own Runge-Kutta steps are coarser than ours).
+  it('gives the worked example', () => {
+    const coats: Coat[] = [
+      { dye: 0.2, flakes: { cover: 0.5, tilt: 8, edge: 0.05, optics: scalar(0.6, 0.3) } },
+      { dye: 0.3 },
+      { flakes: { cover: 0.3, tilt: 6, edge: 0.1, optics: scalar(0.4, 0.6) } },
+    ];
+    const expected = [0.73156, 0.47126, 0.12183, 0.03232, 0.02638];
+    factors(tier, 0.4, coats).forEach((f, g) => expect(Math.abs(f / expected[g]! - 1)).toBeLessThan(0.003));
+  });
+
+  // Source: limits stated with the film equations.
+  it('meets its closed limits: bare ground, dye alone', () => {
+    expect(factors(tier, 0.9, [], [{ incidence: 45, aspecular: 45 }])[0]).toBeCloseTo(0.78721, 4);
+    const dyed = factors(tier, 0.5, [{ dye: 0.5 }]);
+    [0.07068, undefined, 0.07298, undefined, 0.05885].forEach(
+      (v, g) => v && expect(Math.abs(dyed[g]! / v - 1)).toBeLessThan(0.002),
+    );
+  });
+
+  // Source: ray transport, testdata/film-monte-carlo.json. Limits: median and 90th percentile of the relative error.
+  it('agrees with ray transport', () => {
+    const errors: Record<string, number[]> = { near: [], side: [], far: [] };
+    for (const c of loadMonteCarlo()) {
+      const ours = factors(tier, c.ground, c.coats as unknown as Coat[], c.geometries);
+      c.geometries.forEach((g, j) => {
+        const group = Math.abs(g.aspecular) <= 25 ? 'near' : g.aspecular === 45 ? 'side' : 'far';
+        errors[group]!.push(Math.abs(ours[j]! / g.factor - 1));
+      });
+    }
+    const limits = {
+      reference: { near: [0.005, 0.02], side: [0.008, 0.035], far: [0.016, 0.08] },
+      fast: { near: [0.01, 0.04], side: [0.015, 0.05], far: [0.03, 0.12] },
+    }[tier];
+    for (const [group, [median, ninety]] of Object.entries(limits)) {
+      expect(quantile(errors[group]!, 0.5)).toBeLessThanOrEqual(median!);
+      expect(quantile(errors[group]!, 0.9)).toBeLessThanOrEqual(ninety!);
+    }
+  });
+});

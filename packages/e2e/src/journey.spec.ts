@@ -1,0 +1,187 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { averageReadings, createShop, demoReadings, type DemoTruth, type Reading } from '@steady-gleam/core';
+import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+
+/** An invented painter who lays a fifth more than nominal, matching a finish made by a nominal one. */
+const PAINTER: DemoTruth = {
+  groundId: 'aqua-pastel',
+  systemId: 'lagoon-pearl',
+  strength: 1,
+  style: 'wet',
+  hand: { film: 1.22, flake: 1, spread: 0.95 },
+  edgeScale: 1.15,
+};
+const MAKER: DemoTruth = { ...PAINTER, hand: { film: 1, flake: 1, spread: 1 } };
+const shop = createShop();
+
+let folder: string;
+let server: TestServer;
+
+test.beforeAll(async () => {
+  folder = makeFolder();
+  server = await startServer(folder, 4721);
+});
+test.afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+const answer = (page: Page) => page.getByTestId('answer');
+
+async function seriousFaults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`);
+}
+
+/** Types one spot's readings into the form shown. */
+async function typeReadings(page: Page, readings: readonly Reading[]): Promise<void> {
+  for (const [i, a] of averageReadings(readings).entries()) {
+    await page.getByLabel(`L* at row ${i + 1}`, { exact: true }).fill(a.lab[0].toFixed(2));
+    await page.getByLabel(`a* at row ${i + 1}`, { exact: true }).fill(a.lab[1].toFixed(2));
+    await page.getByLabel(`b* at row ${i + 1}`, { exact: true }).fill(a.lab[2].toFixed(2));
+  }
+}
+
+test('from readings of a finish to "spray k, then look", across a restart', async ({ page }) => {
+  const errors: string[] = [];
+  page.on('pageerror', (e) => errors.push(e.message));
+
+  await test.step('jobs: the demo, then a new job', async () => {
+    await page.goto(server.address);
+    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(5);
+    await expect(answer(page)).toContainText('is next');
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'New job' }).click();
+    await page.getByRole('button', { name: 'Start this job' }).click();
+    await expect(page.getByText('Say what is to be finished')).toBeVisible();
+    await page.getByLabel('Piece').fill('Dodgem shell 12');
+    await page.getByLabel('Has to match').fill('shell 4, right side');
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Start this job' }).click();
+    await expect(page).toHaveURL(/\/target$/);
+  });
+
+  await test.step('target: wrong numbers get a sentence and stay, nothing is stored', async () => {
+    await page.getByRole('button', { name: 'Keep this target' }).click();
+    await expect(page.getByText('Enter at least one angle')).toBeVisible();
+    await page.getByLabel('L* at row 1', { exact: true }).fill('-3');
+    await page.getByLabel('a* at row 1', { exact: true }).fill('abc');
+    await page.getByLabel('b* at row 1', { exact: true }).fill('1,5');
+    await page.getByLabel('Angle at row 2').fill('15');
+    await page.getByLabel('L* at row 2', { exact: true }).fill('50');
+    await page.getByRole('button', { name: 'Keep this target' }).click();
+    for (const said of [
+      "L* can't be below 0",
+      'a* must be a number',
+      'Write 1.5',
+      'This angle is here twice',
+      'a* is missing',
+    ]) {
+      await expect(page.getByText(said).first()).toBeVisible();
+    }
+    await expect(page.getByLabel('L* at row 1', { exact: true })).toHaveValue('-3');
+    const file = page.getByLabel('CSV file of readings');
+    await file.setInputFiles({ name: 'rubbish.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5_000_000, 'x') });
+    await expect(page.getByText('over 1 MB')).toBeVisible();
+    await file.setInputFiles({ name: 'empty.csv', mimeType: 'text/csv', buffer: Buffer.from('') });
+    await expect(page.getByText('This file is empty')).toBeVisible();
+    await file.setInputFiles({
+      name: 'bad.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('aspecular,L,a,b\n15,250,0,0\n'),
+    });
+    await expect(page.getByText('Line 2: L* is 250')).toBeVisible();
+    await page.reload();
+    await expect(answer(page)).toContainText('Nothing read yet');
+  });
+
+  await test.step('target: a CSV of three spots, averaged with its spread', async () => {
+    const rows = demoReadings(shop, MAKER, 3, ['nose', 'left', 'tail'], 3).map(
+      (r) => `${r.spot},${r.aspecular},${r.l},${r.a},${r.b}`,
+    );
+    await page.getByLabel('CSV file of readings').setInputFiles({
+      name: 'shell4.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['spot,aspecular,L,a,b', ...rows].join('\n')),
+    });
+    await expect(page.getByText('15 readings, 3 spots')).toBeVisible();
+    await page.getByRole('button', { name: 'Take these readings' }).click();
+    await expect(answer(page)).toContainText('Read at 5 angles, 3 spots');
+    await expect(page.getByText(/The spots (agree|differ)/)).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'Find the ground and coats' }).click();
+  });
+
+  await test.step('match map: the ground and coats are found; keys move the probe and the angle', async () => {
+    await expect(answer(page)).toContainText('Aqua pastel');
+    const probe = page.getByTestId('probe');
+    await expect(probe).toContainText('over aqua pastel');
+    const before = await probe.textContent();
+    await page.getByRole('grid').locator('[tabindex="0"]').focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(probe).not.toHaveText(before!);
+    await page.keyboard.press('ArrowUp');
+    await expect(probe).toContainText('over deep black');
+    await page.keyboard.press('[');
+    await expect(page.getByRole('button', { name: '25°' })).toHaveAttribute('aria-pressed', 'true');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowLeft');
+    await expect(probe).toHaveText(before!);
+    const strength = page.getByRole('slider');
+    await strength.focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
+    await expect(page.getByText('Strength 1.30×')).toBeVisible();
+    // A stronger mix needs fewer coats: the best cell moves left by itself.
+    await expect(answer(page)).toContainText(/2(\.\d|½)? coats/);
+    for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowLeft');
+    await expect(answer(page)).toContainText('3 coats');
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('gridcell', { name: /^Aqua pastel, 3 coats/ }).click();
+    await page.getByRole('button', { name: 'Pick this, plan the card' }).click();
+  });
+
+  await test.step('let-down: plan, two rungs, and the advice is in this hand', async () => {
+    await expect(answer(page)).toContainText('Not your hand yet');
+    await page.getByRole('button', { name: 'Keep this plan' }).click();
+    await expect(page.getByText('Say which gun')).toBeVisible();
+    await page.getByLabel('Gun and tip').fill('Gun 2, 1.3 tip');
+    await page.getByRole('button', { name: 'Keep this plan' }).click();
+    for (const coats of [1, 2]) {
+      await page.getByRole('button', { name: `Enter the rung with ${coats}` }).click();
+      await typeReadings(page, demoReadings(shop, PAINTER, coats, ['1'], 50 + coats));
+      await page.getByRole('button', { name: 'Keep this rung' }).click();
+    }
+    await expect(answer(page)).toHaveText(/Your card says 2\.[3-6]\. Spray (2|2½), then look\./);
+    await expect(page.getByText(/You lay (1[6-9]|2\d) % more than a nominal coat/)).toBeVisible();
+    await expect(page.getByText(/fewer than nominal said/)).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
+  });
+
+  await test.step('stop the server, start it again: all is there', async () => {
+    const said = await answer(page).textContent();
+    await server.stop();
+    server = await startServer(folder, 4721);
+    await page.goto(server.address);
+    await page.getByRole('link', { name: /Dodgem shell 12/ }).click();
+    await expect(answer(page)).toHaveText(said!);
+    await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toBeVisible();
+  });
+  expect(errors).toEqual([]);
+});
+
+test('a second server on the same data folder is refused with a clear sentence', async () => {
+  await expect(startServer(folder, 4722)).rejects.toThrow(/already using the data folder/);
+});
+
+test('unknown addresses and a server that is away are said, not shown as blanks', async ({ page }) => {
+  await page.goto(`${server.address}/jobs/00000000-0000-4000-8000-000000000000/map`);
+  await expect(page.getByText('This job is not here.')).toBeVisible();
+  await page.goto(`${server.address}/nowhere/at/all`);
+  await expect(page.getByText('There is nothing at this address.')).toBeVisible();
+  await page.route('**/api/jobs', (route) => route.abort());
+  await page.goto(server.address);
+  await expect(page.getByText('The jobs could not be opened.')).toBeVisible({ timeout: 15_000 });
+});

@@ -1,0 +1,188 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { api, pathOf, type JobDetail, type JobSummary, type ReadingSet } from '@steady-gleam/contracts';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { pino } from 'pino';
+import request from 'supertest';
+import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
+import { openEmbedded, type OpenDb } from '../db/open';
+import { createRepo } from '../db/repo';
+import { seedDemo } from '../demo/seed';
+import { createApp } from './app';
+
+const migrations = resolve('packages/server/migrations');
+const logger = pino({ level: 'silent' });
+let open: OpenDb;
+let app: ReturnType<typeof createApp>;
+
+beforeAll(async () => {
+  open = await openEmbedded(migrations);
+  app = createApp({ repo: createRepo(open.db), logger });
+}, 60_000);
+afterAll(() => open.close());
+
+const newJob = () => ({
+  id: randomUUID(),
+  piece: 'Waltzer tub 9',
+  matching: 'tub 2',
+  family: 'candy',
+  systemId: 'cinder-candy',
+});
+const set = (over: Partial<ReadingSet> = {}): ReadingSet => ({
+  id: randomUUID(),
+  kind: 'target',
+  rungCoats: null,
+  source: 'typed',
+  takenAt: '2026-11-20T09:00:00.000Z',
+  readings: [{ spot: '1', incidence: 45, aspecular: 45, l: 40, a: 30, b: 20 }],
+  ...over,
+});
+const create = async () => {
+  const job = newJob();
+  await request(app).post(api.createJob.path).send(job).expect(201);
+  return job;
+};
+const detail = async (id: string) =>
+  (await request(app).get(pathOf(api.readJob.path, { id })).expect(200)).body as JobDetail;
+
+describe('jobs and readings', () => {
+  it('keeps a job, its newest target, its card and rungs; replies hold to the contract', async () => {
+    const { id } = await create();
+    const readings = pathOf(api.addReadings.path, { id });
+    await request(app).post(readings).send(set()).expect(201);
+    const newer = set({
+      readings: [
+        { spot: '1', incidence: 45, aspecular: 15, l: 120, a: 1, b: 2 },
+        { spot: '2', incidence: 45, aspecular: 15, l: 121, a: 1, b: 2 },
+      ],
+    });
+    await request(app).post(readings).send(newer).expect(201);
+    await request(app)
+      .put(pathOf(api.putCard.path, { id }))
+      .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 1', pressureBar: 1.4, onStand: true, version: 0 })
+      .expect(200);
+    await request(app)
+      .post(readings)
+      .send(set({ kind: 'rung', rungCoats: 2 }))
+      .expect(201);
+    const body = await detail(id);
+    await api.readJob.reply.validate(body, { strict: true });
+    expect(body.target!.id).toBe(newer.id);
+    expect(body.rungs.map((r) => r.rungCoats)).toEqual([2]);
+    const list = (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+    expect(list.find((j) => j.id === id)).toMatchObject({ targetAngles: 1, rungsRead: 1 });
+  });
+
+  it('stores the same set once, however often it is sent, and refuses another job under its id', async () => {
+    const { id } = await create();
+    const other = await create();
+    const sent = set();
+    for (let i = 0; i < 3; i++) await request(app).post(pathOf(api.addReadings.path, { id })).send(sent).expect(201);
+    expect((await detail(id)).target!.readings).toHaveLength(1);
+    const clash = await request(app)
+      .post(pathOf(api.addReadings.path, { id: other.id }))
+      .send(sent)
+      .expect(409);
+    expect(clash.body.code).toBe('conflict');
+  });
+
+  it('refuses a stale edit and keeps the newer one', async () => {
+    const { id } = await create();
+    const path = pathOf(api.changeJob.path, { id });
+    await request(app).patch(path).send({ version: 1, piece: 'Waltzer tub 10' }).expect(200);
+    const stale = await request(app).patch(path).send({ version: 1, piece: 'Waltzer tub 11' }).expect(409);
+    expect(stale.body.code).toBe('stale');
+    expect((await detail(id)).job.piece).toBe('Waltzer tub 10');
+  });
+
+  it('names wrong fields and stores nothing by halves', async () => {
+    const { id } = await create();
+    const bad = set({
+      readings: [
+        { spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 },
+        { spot: '1', incidence: 45, aspecular: 25, l: -4, a: 0, b: 0 },
+        { spot: '1', incidence: 45, aspecular: 45, l: 'abc' as unknown as number, a: 0, b: 0 },
+      ],
+    });
+    const reply = await request(app).post(pathOf(api.addReadings.path, { id })).send(bad).expect(400);
+    expect(reply.body.fields).toMatchObject({
+      'readings[1].l': expect.stringContaining('below 0'),
+      'readings[2].l': expect.stringContaining('number'),
+    });
+    expect((await detail(id)).target).toBeNull();
+    const twice = set({ readings: [set().readings[0]!, set().readings[0]!] });
+    expect(
+      (await request(app).post(pathOf(api.addReadings.path, { id })).send(twice).expect(400)).body.fields.readings,
+    ).toContain('twice');
+    const wrongMix = await request(app)
+      .post(api.createJob.path)
+      .send({ ...newJob(), systemId: 'lagoon-pearl' })
+      .expect(400);
+    expect(wrongMix.body.fields.systemId).toContain('another finish family');
+    const empty = await request(app)
+      .post(api.createJob.path)
+      .send({ ...newJob(), piece: '  ' })
+      .expect(400);
+    expect(empty.body.fields.piece).toContain('Say what is to be finished');
+  });
+
+  it('answers the unknown, the unreadable and the oversized in one shape', async () => {
+    for (const path of [pathOf(api.readJob.path, { id: randomUUID() }), '/api/jobs/not-an-id', '/api/nothing']) {
+      expect((await request(app).get(path).expect(404)).body.code).toBe('notFound');
+    }
+    const torn = await request(app)
+      .post(api.createJob.path)
+      .set('Content-Type', 'application/json')
+      .send('{"piece":')
+      .expect(400);
+    expect(torn.body.code).toBe('badRequest');
+    const huge = await request(app)
+      .post(api.createJob.path)
+      .send({ ...newJob(), piece: 'x'.repeat(5_000_000) })
+      .expect(413);
+    expect(huge.body.code).toBe('tooLarge');
+    const health = await request(app).get('/api/health').expect(200);
+    expect(health.headers['content-security-policy']).toContain("default-src 'self'");
+    expect(health.headers['x-powered-by']).toBeUndefined();
+  });
+
+  it('limits the rate with the same shape', async () => {
+    const slow = createApp({ repo: createRepo(open.db), logger, requestsAMinute: 2 });
+    await request(slow).get('/api/health').expect(200);
+    await request(slow).get('/api/health').expect(200);
+    expect((await request(slow).get('/api/health').expect(429)).body.code).toBe('tooMany');
+  });
+
+  it('seeds a demo with an unread, a half-way and a finished job', async () => {
+    const repo = createRepo(open.db);
+    await seedDemo(repo);
+    const list = (await request(app).get(api.listJobs.path)).body as JobSummary[];
+    const demo = list.filter((j) => j.invented);
+    expect(demo).toHaveLength(5);
+    expect(demo.filter((j) => j.targetAngles === 0)).toHaveLength(1);
+    expect(demo.filter((j) => j.status === 'finished')).toHaveLength(1);
+    expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(1);
+  });
+});
+
+describe('the data folder', () => {
+  it('is refused to a second holder and free again after release', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-lock-'));
+    for (const lock of [lockFolder, lockByFile]) {
+      const release = await lock(folder);
+      await expect(lock(folder)).rejects.toThrow(FolderInUseError);
+      await release();
+      await (
+        await lock(folder)
+      )();
+    }
+    // A holder that is gone does not keep the folder.
+    writeFileSync(join(folder, 'in-use'), '2147483646');
+    await (
+      await lockByFile(folder)
+    )();
+    rmSync(folder, { recursive: true });
+  });
+});

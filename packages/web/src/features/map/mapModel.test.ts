@@ -1,0 +1,69 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Assessment, MatchMap } from '@steady-gleam/core';
+import { nextStep, sayCoats } from '../../shared/jobModel';
+import { sayCard } from '../card/cardModel';
+import { columnAt, sayAnswer } from './mapModel';
+
+const score = (badness: number) => ({ badness, meanDe: badness, differences: [badness, badness / 2] });
+const row = (groundId: string, badness: number, window: [number, number] | null) => ({
+  groundId,
+  cells: [2.5, 3].map((coats) => ({ coats, labs: [], score: score(coats === 3 ? badness : badness + 1) })),
+  stop: { window, closes: true, best: { coats: 2.8, meanDe: 0.4, badness: 0.5 }, curve: [] },
+  forgiveness: window ? 2 : 0,
+});
+const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
+  counts: [2.5, 3],
+  rows,
+  best: { groundId: rows[0]!.groundId, coats: 3 },
+  forgiving: null,
+});
+
+describe('what the screens say', () => {
+  it('says half coats as a shop does', () => {
+    expect([0.5, 1, 2.5, 2.8].map(sayCoats)).toEqual(['½', '1', '2½', '2.8']);
+  });
+
+  it('leads with ground and coats, and says when nothing reaches the target', () => {
+    expect(sayAnswer(map(row('aqua-pastel', 0.4, [2.4, 3.2]))).answer).toBe(
+      'Aqua pastel, 3 coats in the nominal hand.',
+    );
+    expect(sayAnswer(map(row('aqua-pastel', 1.2, [2.7, 2.9]))).answer).toContain('2.8 coats');
+    const none = sayAnswer(map(row('white', 4.2, null)));
+    expect(none.answer).toContain('No ground here reaches it. Closest is bright white');
+    expect(none.why).toContain('4.2 dE00');
+  });
+
+  it('places coat counts on the half-step columns', () => {
+    expect(columnAt(0.5, 12)).toBe(0.5);
+    expect(columnAt(3, 12)).toBe(5.5);
+    expect(columnAt(9, 12)).toBe(12);
+  });
+
+  it('opens a job at its next decision', () => {
+    const job = { status: 'open' as const, choice: null, targetAngles: 0, rungsRead: 0 };
+    expect(nextStep(job).place).toBe('target');
+    expect(nextStep({ ...job, targetAngles: 5 }).place).toBe('map');
+    expect(nextStep({ ...job, targetAngles: 5, choice: {} as never }).action).toBe('Spray the card');
+  });
+
+  it('tells what the card changed and why', () => {
+    const stop = (coats: number, window: [number, number] | null) => ({
+      window,
+      closes: true,
+      best: { coats, meanDe: 0.4, badness: 0.4 },
+      curve: [],
+    });
+    const assessment = {
+      calibration: { free: ['film', 'spread'], misread: [], hand: { film: 1.18, flake: 1, spread: 0.9 } },
+      hand: { film: 1.18, flake: 1, spread: 0.9 },
+      stop: stop(2.5, [2.3, 2.8]),
+      nominal: stop(3.1, [2.9, 3.4]),
+      advice: { spray: 2, chances: [], left: 0.5 },
+    } as unknown as Assessment;
+    expect(sayCard(assessment).answer).toBe('Your card says 2.5. Spray 2, then look.');
+    expect(sayCard(assessment).why).toContain(
+      'You lay 18 % more than a nominal coat; the pearl lies flatter than usual, so it takes 0.6 fewer',
+    );
+    expect(sayCard({ ...assessment, stop: stop(2.5, null), advice: null }).answer).toContain('No coat count passes');
+  });
+});

@@ -1,0 +1,71 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureInstalled, root, run } from './install.mjs';
+
+let passed = 0;
+let failed = 0;
+
+/** One check that passes or fails as a whole. */
+function check(name, command, args, options) {
+  console.log(`\n— ${name}`);
+  if (run(command, args, options) === 0) passed++;
+  else failed++;
+}
+
+/** A runner that leaves a report with counts; no report counts as one failure. */
+function suite(name, command, args, report, count, options) {
+  console.log(`\n— ${name}`);
+  const path = join(root, '.cache', report);
+  rmSync(path, { force: true });
+  const status = run(command, args, options);
+  if (!existsSync(path)) {
+    failed++;
+    return;
+  }
+  const found = count(JSON.parse(readFileSync(path, 'utf8')));
+  passed += found.passed;
+  failed += found.failed;
+  if ((status !== 0 && found.failed === 0) || found.passed + found.failed === 0) failed++;
+}
+
+function ensureChromium() {
+  if (existsSync('/usr/bin/chromium')) return;
+  console.log('Installing Chromium from Debian’s packages …');
+  const apt = (...args) =>
+    spawnSync('apt-get', args, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
+  apt('update');
+  apt('install', '-y', 'chromium');
+}
+
+ensureInstalled();
+mkdirSync(join(root, '.cache'), { recursive: true });
+check('lint, format, dependency direction', 'npm', ['run', '--silent', 'lint']);
+check('types', 'npm', ['run', '--silent', 'typecheck']);
+suite(
+  'unit',
+  process.execPath,
+  [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    'node_modules/jest/bin/jest.js',
+    '--json',
+    '--outputFile=.cache/unit-report.json',
+  ],
+  'unit-report.json',
+  (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites }),
+);
+check('build', process.execPath, ['scripts/start.mjs', '--build-only']);
+ensureChromium();
+suite(
+  'end to end',
+  process.execPath,
+  ['node_modules/@playwright/test/cli.js', 'test', '-c', 'packages/e2e/playwright.config.ts'],
+  'e2e-report.json',
+  (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }),
+);
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
