@@ -1,6 +1,18 @@
 import type { calcSchemas } from '@steady-gleam/contracts';
 import { type CalcName } from '@steady-gleam/contracts';
 import {
+  diffuseInterface,
+  dewPoint,
+  flakeCover,
+  flashMinutes,
+  internalToMeasured,
+  kubelkaMunkOver,
+  measuredToInternal,
+  metamerismIndex,
+  mixByParts,
+  passRipple,
+  quantityMl,
+  spreadingRate,
   coatGrid,
   createFastModel,
   createFilm,
@@ -99,4 +111,37 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       window: stop.window,
     };
   },
+
+  metamerism: (r) =>
+    metamerismIndex(
+      toSpectrum(r.reference),
+      toSpectrum(r.sample),
+      r.under as Illuminant,
+      r.test as Illuminant,
+      r.observer as Observer,
+    ),
+
+  diffuseInterface: (r) => diffuseInterface(r.n),
+
+  kubelkaMunk: (r) => ({ reflectance: kubelkaMunkOver(r.k, r.s, r.thickness, r.over) }),
+
+  saunderson: (r) =>
+    r.internal === undefined
+      ? { internal: measuredToInternal(r.measured!, r.k1, r.k2) }
+      : { measured: internalToMeasured(r.internal, r.k1, r.k2) },
+
+  mix: (r) => mixByParts(r.parts, r.cup ? { firstTo: r.cup.mark } : { total: r.total! }),
+
+  quantity: (r) => ({
+    ml: quantityMl({ ...r, loss: r.loss ?? 0 }),
+    spreadingRate: spreadingRate(r.volumeSolids, r.dryFilm),
+  }),
+
+  flakeCover: (r) => ({ cover: flakeCover(r.gramsPerM2, r.thickness, r.density, r.shape) }),
+
+  ripple: (r) => passRipple(r.profile, r.overlap, r.plateau),
+
+  flash: (r) => ({ minutes: flashMinutes(r) }),
+
+  dewPoint: (r) => ({ dewPoint: dewPoint(r.temperature, r.humidity) }),
 };

@@ -110,6 +110,9 @@ const targetAngle = object({
   tolerance: finite('tolerance').moreThan(0, 'tolerance must be above 0.'),
 });
 
+const fraction = (label: string) =>
+  need(label).moreThan(0, `${label} must be above 0.`).max(1, `${label} is a fraction, at most 1.`);
+
 /** Schemas of the headless calculator by the word after `do`. */
 export const calcSchemas = {
   colour: object({ reflectance: spectrum('reflectance', 0), ...viewing }),
@@ -140,7 +143,7 @@ export const calcSchemas = {
     tier: string()
       .oneOf(['reference', 'fast'] as const, 'tier is "reference" or "fast".')
       .default('reference'),
-    n: finite('n').min(1.01, 'The film index must be above 1.').max(3).default(1.5),
+    n: finite('n').min(1.01, 'The film index must be above 1.').max(3),
     ...viewing,
   }),
   ladder: object({
@@ -154,8 +157,80 @@ export const calcSchemas = {
       .required('coats is missing.')
       .test('order', 'coats.to must be above coats.from.', (c) => !(c.to <= c.from)),
     target: array(targetAngle.required()).required('target is missing.').min(1, 'Give at least one target angle.'),
-    n: finite('n').min(1.01).max(3).default(1.5),
+    n: finite('n').min(1.01).max(3),
     ...viewing,
+  }),
+  metamerism: object({
+    reference: spectrum('reference', 0),
+    sample: spectrum('sample', 0),
+    under: illuminant.required('under is missing.'),
+    test: illuminant.required('test is missing.'),
+    observer: observer.default('10'),
+  }),
+  diffuseInterface: object({ n: need('n').min(1, 'n must be at least 1.').max(4) }),
+  kubelkaMunk: object({
+    k: need('k').min(0),
+    s: need('s').min(0),
+    thickness: need('thickness').min(0),
+    over: need('over').min(0).max(1),
+  }),
+  saunderson: object({
+    internal: finite('internal').min(0).max(1),
+    measured: finite('measured').min(0).max(1),
+    k1: need('k1').min(0).lessThan(1),
+    k2: need('k2').min(0).lessThan(1),
+  }).test('one', 'Give either internal or measured.', (r) => (r.internal === undefined) !== (r.measured === undefined)),
+  mix: object({
+    parts: array(
+      object({
+        name: string().required('Each part needs a name.'),
+        parts: need('parts').moreThan(0, 'Parts must be above 0.'),
+        density: finite('density').moreThan(0, 'A density must be above 0.'),
+      }).required(),
+    )
+      .required('parts is missing.')
+      .min(1, 'Give at least one part.'),
+    total: finite('total').moreThan(0, 'total must be above 0.'),
+    cup: object({ mark: need('mark').moreThan(0, 'mark must be above 0.') }).default(undefined),
+  }).test('one', 'Give either total or cup.', (r) => (r.total === undefined) !== (r.cup === undefined)),
+  quantity: object({
+    area: need('area').min(0),
+    coats: need('coats').min(0),
+    dryFilm: need('dryFilm').moreThan(0),
+    volumeSolids: fraction('volumeSolids'),
+    transferEfficiency: fraction('transferEfficiency'),
+    loss: finite('loss').min(0),
+  }),
+  flakeCover: object({
+    gramsPerM2: need('gramsPerM2').min(0),
+    thickness: need('thickness').moreThan(0),
+    density: need('density').moreThan(0),
+    shape: finite('shape').moreThan(0),
+  }),
+  ripple: object({
+    fanWidth: need('fanWidth').moreThan(0),
+    overlap: need('overlap').min(0).max(0.95),
+    profile: string()
+      .oneOf(['bell', 'elliptical', 'flat'] as const, 'profile is bell, elliptical or flat.')
+      .required('profile is missing.'),
+    plateau: finite('plateau')
+      .min(0)
+      .max(1)
+      .when('profile', { is: 'flat', then: (s) => s.required('A flat fan needs its plateau.') }),
+  }),
+  flash: object({
+    minutesAt20: need('minutesAt20').min(0),
+    temperature: need('temperature').min(-20).max(120),
+    film: need('film').min(0),
+    humidity: finite('humidity').min(0).max(1),
+    blown: boolean(),
+    chemistry: string()
+      .oneOf(['solvent', 'waterborne', 'two-pack'] as const, 'chemistry is solvent, waterborne or two-pack.')
+      .required('chemistry is missing.'),
+  }),
+  dewPoint: object({
+    temperature: need('temperature').min(-40).max(80),
+    humidity: need('humidity').moreThan(0, 'humidity must be above 0.').max(1),
   }),
 } as const;
 

@@ -41,6 +41,16 @@ export { prepareCoat, adjustCoat, type Coat, type Flakes, type Pigment, type Pre
 export { createOptics, type Optics } from './optics/optics';
 export { evaluateReference, createFastModel, type FastModel, type Ground } from './optics/stack';
 
+export { contrastRatio, HIDDEN_FROM } from './optics/hiding';
+export { existingFinish } from './optics/existingFinish';
+export { sparkleIndex } from './optics/sparkle';
+
+export { mixByParts, type MixPart, type MixedPart } from './mixing/mix';
+export { quantityMl, spreadingRate, type QuantityInput } from './mixing/quantity';
+export { flakeCover, gramsForCover } from './mixing/flakeCover';
+export { fanFilm, passRipple, type FanProfile } from './application/ripple';
+export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
+
 export { DYES, type Dye } from './materials/dyes';
 export { EFFECT_PIGMENTS, type EffectPigment } from './materials/effectPigments';
 export { CARRIERS, type Carrier } from './materials/carriers';

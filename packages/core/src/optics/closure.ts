@@ -1,4 +1,4 @@
-import { flakeClasses } from './flakeClasses';
+import type { FlakeClasses } from './flakeClasses';
 import type { Optics } from './optics';
 import type { SurfaceTables } from './surfaceTables';
 
@@ -46,12 +46,12 @@ export function startAtGround(optics: Optics, rho: number, state: DiffuseState):
 
 /**
  * Closes the diffuse light at the film surface (film equations, section 5).
- * @param tilt reference tilt, radians. @returns diffuse part of the radiance factor of geometry g, outside the film.
+ * @param classes of the reference tilt. @returns diffuse part of the radiance factor of geometry g, outside the film.
  */
 export function closeDiffuse(
   optics: Optics,
   state: DiffuseState,
-  tilt: number,
+  classes: FlakeClasses,
   tables: readonly SurfaceTables[],
   g: number,
 ): number {
@@ -83,7 +83,7 @@ export function closeDiffuse(
   let factor = state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
   if (hi > 0 && hv > 0) {
     const h = Math.sqrt(hi * hv);
-    const c = flakeClasses(tilt, fC);
+    const c = classes;
     const p00 = 1 - rC * h * (1 - c.x);
     const p01 = -rC * h * c.xt;
     const p10 = -h * c.x;

@@ -1,5 +1,6 @@
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import type { PreparedCoat } from './coat';
+import { expNegative } from './expNegative';
 import type { Optics } from './optics';
 import { LOBE_NODES, tiltDensity, type SurfaceTables } from './surfaceTables';
 
@@ -47,7 +48,7 @@ export function writeLobe(
         const f = coat.factor;
         const volume = f * (coat.a[i]! + coat.k[i]! + coat.s[i]!) * geo.path;
         if (coat.tau === 0) {
-          const through = Math.exp(-2 * volume);
+          const through = expNegative(2 * volume);
           first *= through;
           for (let q = 0; q < NODES; q++) {
             h[q]! *= through;
@@ -60,26 +61,29 @@ export function writeLobe(
         const tMean = (fl.tDir[dIn + i]! + fl.tDir[dView + i]!) / 2;
         const alpha = tau * (1 - (1 - coat.edge) * tMean) + volume;
         const sigma = tau * (1 - coat.edge) * fl.rLobe[at]!;
-        const through = Math.exp(-2 * alpha);
+        const through = expNegative(2 * alpha);
         const shade = alpha > 1e-9 ? (1 - through) / (2 * alpha) : 1;
         first = first * through + sigma * shade * density[j]!;
         for (let q = 0; q < NODES; q++) {
           const sq = sigma * nodePower[j * NODES + q]!;
           const gamma = Math.sqrt(Math.max(0, alpha * alpha - sq * sq));
-          let r: number;
-          let t: number;
-          if (gamma < 1e-6) {
-            r = sq / (1 + alpha);
-            t = 1 / (1 + alpha);
-          } else {
-            const e = Math.exp(-gamma);
-            const e2 = e * e;
-            const d = alpha * (1 - e2) + gamma * (1 + e2);
-            r = (sq * (1 - e2)) / d;
-            t = (2 * gamma * e) / d;
-          }
           const below = h[q]!;
-          h[q] = r + (t * t * below) / (1 - r * below);
+          if (gamma < 1e-6) {
+            const r = sq / (1 + alpha);
+            const t = 1 / (1 + alpha);
+            h[q] = r + (t * t * below) / (1 - r * below);
+          } else {
+            const e = expNegative(gamma);
+            const e2 = e * e;
+            const scaleR = 1 / (alpha * (1 - e2) + gamma * (1 + e2));
+            const r = sq * (1 - e2) * scaleR;
+            // Nothing lies below the first coat with flakes: its reflection is all there is.
+            if (below === 0) h[q] = r;
+            else {
+              const t = 2 * gamma * e * scaleR;
+              h[q] = r + (t * t * below) / (1 - r * below);
+            }
+          }
           h1[q] = h1[q]! * through + sq * shade;
         }
       }

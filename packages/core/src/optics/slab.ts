@@ -7,7 +7,7 @@ import { RATE, ratesLength, writeRates } from './rates';
 /**
  * Operators of a homogeneous slab at all wavelengths, the same from above and below. Per wavelength, in one block:
  * R (4), T (4); per direction r, t of the lobe, R and T of beam to diffuse (2 + 2), R and T of diffuse to view (2 + 2),
- * al and S of the first order; per geometry R and T of beam to view.
+ * what passes twice and what returns of the first order; per geometry R and T of beam to view.
  */
 export interface Slab {
   readonly block: number;
@@ -17,7 +17,7 @@ export interface Slab {
 const PER_DIRECTION = 12;
 
 /** Offsets within a direction's part of a block. */
-const D = { r: 0, t: 1, ru: 2, tu: 4, rw: 6, tw: 8, al: 10, s: 11 } as const;
+const D = { r: 0, t: 1, ru: 2, tu: 4, rw: 6, tw: 8, through: 10, first: 11 } as const;
 
 export function slabBlock(optics: Optics): number {
   return 8 + PER_DIRECTION * optics.directions.length + 2 * optics.geometries.length;
@@ -254,8 +254,10 @@ export function buildSlab(optics: Optics, coat: PreparedCoat, totalDye: Float64A
     }
     for (let d = 0; d < optics.directions.length; d++) {
       const p = o + 8 + PER_DIRECTION * d;
-      data[p + D.al] = rates[RATE.direction + 3 * d]!;
-      data[p + D.s] = rates[RATE.direction + 3 * d + 1]!;
+      const al = rates[RATE.direction + 3 * d]!;
+      const through = Math.exp(-2 * al);
+      data[p + D.through] = through;
+      data[p + D.first] = rates[RATE.direction + 3 * d + 1]! * (al > 1e-9 ? (1 - through) / (2 * al) : 1);
     }
   }
   return { block, data };
@@ -362,9 +364,7 @@ export function createAdding(optics: Optics): (slab: Slab, i: number, state: Dif
       b[2 * d] = s[p + D.ru]! + t0 * y0 + t1 * y1 + s[p + D.tu]! * ul;
       b[2 * d + 1] = s[p + D.ru + 1]! + t2 * y0 + t3 * y1 + s[p + D.tu + 1]! * ul;
       h[d] = r + t * ul;
-      const al = s[p + D.al]!;
-      const through = Math.exp(-2 * al);
-      h1[d] = h1[d]! * through + s[p + D.s]! * (al > 1e-9 ? (1 - through) / (2 * al) : 1);
+      h1[d] = h1[d]! * s[p + D.through]! + s[p + D.first]!;
     }
     rm[0] = r0 + t0 * u0 + t1 * u2;
     rm[1] = r1 + t0 * u1 + t1 * u3;

@@ -1,6 +1,7 @@
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { closeDiffuse, createDiffuseState, startAtGround } from './closure';
 import type { PreparedCoat } from './coat';
+import { flakeClasses } from './flakeClasses';
 import { createImbedding } from './imbedding';
 import { writeLobe } from './lobe';
 import { referenceTilt, type Optics } from './optics';
@@ -55,12 +56,13 @@ export function evaluateReference(optics: Optics, ground: Ground, coats: readonl
   const dye = totalDyeOf(stack);
   const state = createDiffuseState(optics);
   const imbed = createImbedding(optics);
+  const classes = flakeClasses(tilt, optics.film.fC);
   for (let i = 0; i < WAVELENGTH_COUNT; i++) {
     const mT = optics.film.mT(dye[i]!);
     startAtGround(optics, ground.albedo[i]!, state);
     for (const coat of stack) imbed(state, coat, i, mT);
     for (let g = 0; g < optics.geometries.length; g++) {
-      out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, tilt, tables, g);
+      out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, classes, tables, g);
     }
   }
   return out;
@@ -123,11 +125,12 @@ export function createFastModel(optics: Optics): FastModel {
     const tables = optics.quickTables(tilt);
     if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out);
     else out.set(lobe);
+    const classes = flakeClasses(tilt, optics.film.fC);
     for (let i = 0; i < WAVELENGTH_COUNT; i++) {
       startAtGround(optics, ground.albedo[i]!, state);
       for (let j = 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
       for (let g = 0; g < optics.geometries.length; g++) {
-        out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, tilt, tables, g);
+        out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, classes, tables, g);
       }
     }
     return out;

@@ -1,0 +1,121 @@
+import { converter } from 'culori';
+import {
+  computeMatchMap,
+  createFastModel,
+  createFilm,
+  createOptics,
+  createShop,
+  defaultTolerance,
+  evaluateReference,
+  factorsToLabs,
+  findGround,
+  findSystem,
+  FIVE_ANGLES,
+  ladderLabs,
+  mapCounts,
+  reflectanceToLab,
+  reflectanceToXyz,
+  STYLES,
+  GROUNDS,
+  prepareCoat,
+  systemCoat,
+  type TargetAngle,
+} from '@steady-gleam/core';
+
+/** Ratios measured within one run, so that they hold on a noisy machine; absolute times are for this run only. */
+function median(values: number[]): number {
+  return values.sort((a, b) => a - b)[values.length >> 1]!;
+}
+
+/** Median time of one call in ms. Functions are interleaved, so that a slow spell hits all of them alike. */
+function race<K extends string>(runs: number, entries: Record<K, () => unknown>): Record<K, number> {
+  const names = Object.keys(entries) as K[];
+  const times = Object.fromEntries(names.map((n) => [n, [] as number[]])) as Record<K, number[]>;
+  for (let i = 0; i < runs + 3; i++) {
+    for (const n of names) {
+      const start = performance.now();
+      entries[n]();
+      if (i >= 3) times[n].push(performance.now() - start);
+    }
+  }
+  return Object.fromEntries(names.map((n) => [n, median(times[n])])) as Record<K, number>;
+}
+
+const film = createFilm(1.5);
+const optics = createOptics(film, FIVE_ANGLES);
+const model = createFastModel(optics);
+const shop = createShop();
+const ground = { albedo: shop.ground(findGround('aqua-pastel')).albedo };
+const unit = prepareCoat(film, systemCoat(findSystem('lagoon-pearl'), 1));
+const others = Array.from({ length: 4 }, (_, k) => ({ ...unit, a: unit.a.map((v) => v * (1 + k / 50)) }));
+const say = (text: string) => console.log(text);
+
+const stack = others;
+const perStack = race(15, {
+  reference: () => evaluateReference(optics, ground, stack),
+  fast: () => model.evaluate(ground, stack),
+  oneMore: () => model.over(ground, model.pile([{ ...unit, factor: 4 }])),
+});
+const same = race(15, {
+  reference: () => evaluateReference(optics, ground, [{ ...unit, factor: 4 }]),
+  oneMore: () => model.over(ground, model.pile([{ ...unit, factor: 4 }])),
+});
+say(
+  `fast / reference, four unlike coats, five angles: 1/${(perStack.reference / perStack.fast).toFixed(0)} (${perStack.fast.toFixed(2)} ms against ${perStack.reference.toFixed(1)} ms)`,
+);
+say(
+  `one more coat on a ladder / reference of that stack: 1/${(same.reference / same.oneMore).toFixed(0)} (wanted at most 1/20)`,
+);
+
+const mapModel = shop.model(FIVE_ANGLES);
+const recipe = { coat: shop.coat(findSystem('lagoon-pearl'), 1), style: STYLES.wet };
+const target: TargetAngle[] = ladderLabs(mapModel, shop.ground(findGround('aqua-pastel')), recipe, [3])[0]!.map(
+  (lab, g) => ({
+    ...FIVE_ANGLES[g]!,
+    lab,
+    tolerance: defaultTolerance(FIVE_ANGLES[g]!.aspecular),
+  }),
+);
+const counts = [...mapCounts(), 6.5];
+let strength = 1;
+const redraw = () => {
+  strength = strength > 1.5 ? 0.8 : strength + 0.013;
+  computeMatchMap(
+    mapModel,
+    shop.grounds(),
+    { ...recipe, coat: shop.coat(findSystem('lagoon-pearl'), strength) },
+    counts,
+    target,
+  );
+};
+const { alone } = race(80, { alone: redraw });
+const maps = race(15, {
+  map: redraw,
+  oneByOne: () => {
+    for (const g of shop.grounds()) for (const n of counts) ladderLabs(mapModel, g, recipe, [n]);
+  },
+});
+say(
+  `map of ${GROUNDS.length} x ${counts.length} cells at five angles: median ${alone.toFixed(0)} ms (wanted at most 40), ${(maps.oneByOne / maps.map).toFixed(1)} times faster than its cells one by one`,
+);
+
+const spectra = Array.from({ length: 500 }, (_, k) =>
+  Float64Array.from({ length: 31 }, (_v, i) => 0.5 + 0.4 * Math.sin(i / 5 + k)),
+);
+const toLab = converter('lab65');
+const colour = race(30, {
+  ours: () => spectra.forEach((s) => reflectanceToLab(s, { illuminant: 'D65', observer: '2' })),
+  general: () =>
+    spectra.forEach((s) => {
+      const [x, y, z] = reflectanceToXyz(s, { illuminant: 'D65', observer: '2' });
+      toLab({ mode: 'xyz65', x: x / 100, y: y / 100, z: z / 100 });
+    }),
+});
+say(
+  `spectra to Lab: ${(colour.general / colour.ours).toFixed(1)} times the speed of the same through a general colour library`,
+);
+
+const layers = factorsToLabs(model.evaluate(ground, stack)).length;
+say(
+  `memory after ${layers * GROUNDS.length * counts.length} colours: ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB of heap`,
+);
