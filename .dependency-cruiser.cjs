@@ -2,7 +2,7 @@
 const only = (name, from, to) => ({
   name,
   severity: 'error',
-  from: { path: from, pathNot: '\\.test\\.tsx?$|/test/' },
+  from: { path: from, pathNot: '\\.test\\.tsx?$|/testdata/' },
   to,
 });
 

@@ -2,7 +2,7 @@ import type { InferType, Schema } from 'yup';
 
 /** One operation of the API: what the server validates and the client calls by. */
 export interface Endpoint<Body extends Schema | null, Reply extends Schema> {
-  readonly method: 'GET' | 'POST' | 'PATCH' | 'PUT';
+  readonly method: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
   /** Express path with :params. */
   readonly path: string;
   readonly body: Body;

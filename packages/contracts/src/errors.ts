@@ -7,6 +7,7 @@ export const ERROR_CATALOGUE = {
     message: 'This was changed elsewhere in the meantime. Reload to see the change, then enter yours again.',
   },
   conflict: { status: 409, message: 'An entry with this id already holds something else.' },
+  inUse: { status: 409, message: 'This is in use and was kept.' },
   tooLarge: { status: 413, message: 'This is more than can be taken at once; the limit is 1 MB.' },
   tooMany: { status: 429, message: 'Too many requests at once. Wait a minute and try again.' },
   internal: { status: 500, message: 'The program made a mistake. Nothing was stored; try again.' },

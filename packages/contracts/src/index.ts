@@ -31,3 +31,13 @@ export {
   type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';
+export {
+  materialsApi,
+  ownMaterialSchema,
+  ownGroundSchema,
+  ownPigmentSchema,
+  ownDyeSchema,
+  ownSystemSchema,
+  storedMaterialSchema,
+  type StoredMaterial,
+} from './materials';

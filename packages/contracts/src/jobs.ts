@@ -1,10 +1,10 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
-import { GROUNDS, STYLES, SYSTEMS, FAMILY_NAMES, type FinishFamily, type StyleId } from '@steady-gleam/core';
+import { STYLES, SYSTEMS, FAMILY_NAMES, type FinishFamily, type StyleId } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 import { newReadingSetSchema, readingSetSchema } from './readings';
 
-const systemIds = SYSTEMS.map((s) => s.id);
-const groundIds = GROUNDS.map((g) => g.id);
+/** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
+const materialId = (missing: string) => string().max(60).required(missing);
 const styleIds = Object.keys(STYLES) as StyleId[];
 export const families = Object.keys(FAMILY_NAMES) as FinishFamily[];
 
@@ -13,7 +13,7 @@ const version = number().integer().min(1).required();
 
 /** What the painter picked on the match map. */
 export const choiceSchema = object({
-  groundId: string().oneOf(groundIds).required(),
+  groundId: materialId('Choose a ground.'),
   coats: number().min(0.5).max(12).required(),
   strength: number().min(0.3).max(3).required(),
   style: string().oneOf(styleIds).required(),
@@ -29,13 +29,13 @@ const matching = string()
   .trim()
   .max(160, 'Keep it under 160 letters.')
   .required('Say what it has to match, for instance “shell 4, left side”.');
-const systemId = string().oneOf(systemIds, 'Choose what is in the cup.').required('Choose what is in the cup.');
+const systemId = materialId('Choose what is in the cup.');
 const family = string().oneOf(families, 'Choose the finish family.').required('Choose the finish family.');
 
 export const newJobSchema = object({ id, piece, matching, family, systemId }).test(
   'system-of-family',
   (job, context) =>
-    !job.systemId || !job.family || SYSTEMS.find((s) => s.id === job.systemId)?.family === job.family
+    (SYSTEMS.find((s) => s.id === job.systemId)?.family ?? job.family) === job.family
       ? true
       : context.createError({
           path: 'systemId',

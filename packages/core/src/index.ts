@@ -1,6 +1,6 @@
 export { CoreError, type CoreErrorCode } from './coreError';
 export { createRandom, normal } from './random';
-export { createShop, type Shop } from './shop';
+export { createShop, REFERENCE_LIBRARY, type Shop } from './shop';
 export { filmSection, totalFilmUm, type FilmLayer, type LayerKind } from './filmSection';
 
 export {
@@ -52,7 +52,22 @@ export { fanFilm, passRipple, type FanProfile } from './application/ripple';
 export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
 
 export { DYES, type Dye } from './materials/dyes';
-export { EFFECT_PIGMENTS, type EffectPigment } from './materials/effectPigments';
+export { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './materials/effectPigments';
+export {
+  mergeLibrary,
+  usedByMaterials,
+  thicknessOf,
+  pigmentFromThickness,
+  dyeFromDrawdowns,
+  FILM_NM,
+  type FlakeStructure,
+  type Library,
+  type OwnMaterial,
+  type OwnGround,
+  type OwnPigment,
+  type OwnDye,
+  type OwnSystem,
+} from './materials/ownMaterials';
 export { CARRIERS, type Carrier } from './materials/carriers';
 export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
 export {

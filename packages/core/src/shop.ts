@@ -4,7 +4,10 @@ import { createOptics } from './optics/optics';
 import { createFastModel, type FastModel } from './optics/stack';
 import type { Geometry } from './optics/geometry';
 import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './materials/grounds';
-import { dyeDepth, systemCoat, type EffectSystem } from './materials/systems';
+import { DYES } from './materials/dyes';
+import { EFFECT_PIGMENTS } from './materials/effectPigments';
+import { mergeLibrary, type Library, type OwnMaterial } from './materials/ownMaterials';
+import { SYSTEMS, systemCoat, type EffectSystem } from './materials/systems';
 import type { MapGround } from './matching/matchMap';
 import type { PreparedCoat } from './optics/coat';
 
@@ -14,21 +17,27 @@ import type { PreparedCoat } from './optics/coat';
  */
 export interface Shop {
   readonly film: Film;
+  /** The reference library and the shop's own materials. */
+  readonly library: Library;
   readonly model: (geometries: readonly Geometry[]) => FastModel;
   readonly ground: (material: GroundMaterial) => MapGround;
   readonly grounds: () => readonly MapGround[];
   readonly coat: (system: EffectSystem, strength: number) => PreparedCoat;
 }
 
-export function createShop(n = 1.5): Shop {
+/** The library every shop starts with. */
+export const REFERENCE_LIBRARY: Library = { grounds: GROUNDS, pigments: EFFECT_PIGMENTS, dyes: DYES, systems: SYSTEMS };
+
+export function createShop(own: readonly OwnMaterial[] = [], n = 1.5): Shop {
   const film = createFilm(n);
+  const library = mergeLibrary(film, REFERENCE_LIBRARY, own);
   const models = new Map<string, FastModel>();
   const grounds = new Map<GroundMaterial, MapGround>();
   const unit = new Map<EffectSystem, PreparedCoat>();
   const ground = (material: GroundMaterial): MapGround => {
     let known = grounds.get(material);
     if (!known) {
-      const coats = groundCoats(material, dyeDepth).map((c) => prepareCoat(film, c));
+      const coats = groundCoats(material).map((c) => prepareCoat(film, c));
       known = { id: material.id, albedo: labToAlbedo(film, material.lab), coats };
       grounds.set(material, known);
     }
@@ -36,6 +45,7 @@ export function createShop(n = 1.5): Shop {
   };
   return {
     film,
+    library,
     model: (geometries) => {
       const key = JSON.stringify(geometries.map((g) => [g.incidence, g.aspecular]));
       let known = models.get(key);
@@ -43,10 +53,10 @@ export function createShop(n = 1.5): Shop {
       return known;
     },
     ground,
-    grounds: () => GROUNDS.map(ground),
+    grounds: () => library.grounds.map(ground),
     coat: (system, strength) => {
       let full = unit.get(system);
-      if (!full) unit.set(system, (full = prepareCoat(film, systemCoat(system, 1))));
+      if (!full) unit.set(system, (full = prepareCoat(film, systemCoat(system, 1, library.dyes, library.pigments))));
       return { ...full, a: full.a.map((v) => v * strength), tau: full.tau * strength };
     },
   };

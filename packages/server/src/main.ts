@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { FolderInUseError } from './db/folderLock';
 import { openEmbedded, openServer } from './db/open';
+import { createMaterialsRepo } from './db/materialsRepo';
 import { createRepo } from './db/repo';
 import { seedDemo } from './demo/seed';
 import { createApp } from './http/app';
@@ -31,6 +32,7 @@ async function main(): Promise<void> {
   if (settings.demo && (await repo.countJobs()) === 0) await seedDemo(repo);
   const app = createApp({
     repo,
+    materials: createMaterialsRepo(open.db),
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,

@@ -1,3 +1,4 @@
+import { CoreError } from '../coreError';
 import { spectrumFrom } from '../colour/spectrum';
 
 /** A transparent colorant: napierian optical depth spectrum of one nominal full coat at strength 1. */
@@ -58,3 +59,10 @@ export const DYES: readonly Dye[] = [
   ]),
   dye('smoke-black', 'Smoke black', [[550, 240, 0.28]], 0.04),
 ];
+
+/** Depth spectrum of a dye, one nominal coat. @throws CoreError `notFound` */
+export function dyeDepth(id: string, dyes: readonly Dye[] = DYES): Float64Array {
+  const found = dyes.find((d) => d.id === id);
+  if (!found) throw new CoreError('notFound', `There is no dye called ${id}.`);
+  return found.depth;
+}

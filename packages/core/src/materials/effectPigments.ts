@@ -1,3 +1,4 @@
+import { CoreError } from '../coreError';
 import type { FlakeOptics } from '../optics/flakeOptics';
 import { DYES } from './dyes';
 import { OPTICAL_CONSTANTS as C } from './opticalConstants';
@@ -22,7 +23,7 @@ export interface EffectPigment {
 }
 
 /** Titania film on mica; thickness by interference order, n d = lambda/2 at the colour that is missing. */
-function interference(id: string, name: string, filmNm: number, sizeUm: number): EffectPigment {
+export function interference(id: string, name: string, filmNm: number, sizeUm = 20): EffectPigment {
   const fine = sizeUm < 20;
   return {
     id,
@@ -43,7 +44,8 @@ function interference(id: string, name: string, filmNm: number, sizeUm: number):
   };
 }
 
-function ironOxide(id: string, name: string, filmNm: number): EffectPigment {
+/** Iron oxide film on mica. */
+export function ironOxide(id: string, name: string, filmNm: number): EffectPigment {
   return {
     id,
     name,
@@ -63,7 +65,8 @@ function ironOxide(id: string, name: string, filmNm: number): EffectPigment {
   };
 }
 
-function colourShift(id: string, name: string, spacerNm: number): EffectPigment {
+/** Chromium, spacer of magnesium fluoride, opaque aluminium. */
+export function colourShift(id: string, name: string, spacerNm: number): EffectPigment {
   return {
     id,
     name,
@@ -163,3 +166,10 @@ export const EFFECT_PIGMENTS: readonly EffectPigment[] = [
   metalFlake('red-flake-400', 'Red flake 0.4 mm', 400, 'cinder-red', 2.5),
   metalFlake('blue-flake-600', 'Blue flake 0.6 mm', 600, 'lagoon-blue', 2.5),
 ];
+
+/** @throws CoreError `notFound` */
+export function findPigment(id: string, pigments: readonly EffectPigment[] = EFFECT_PIGMENTS): EffectPigment {
+  const found = pigments.find((p) => p.id === id);
+  if (!found) throw new CoreError('notFound', `There is no effect pigment called ${id}.`);
+  return found;
+}

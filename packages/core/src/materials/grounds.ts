@@ -6,7 +6,8 @@ import type { Coat } from '../optics/coat';
 import type { Film } from '../optics/film';
 import { fresnel } from '../optics/fresnel';
 import { CoreError } from '../coreError';
-import { EFFECT_PIGMENTS } from './effectPigments';
+import { dyeDepth } from './dyes';
+import { findPigment } from './effectPigments';
 
 /** A ground coat: a solid colour known by its look under clear, or a metallic laid over a solid. */
 export interface GroundMaterial {
@@ -95,18 +96,18 @@ export const GROUNDS: readonly GroundMaterial[] = [
   },
 ];
 
-export function findGround(id: string): GroundMaterial {
-  const found = GROUNDS.find((g) => g.id === id);
+/** @throws CoreError `notFound` */
+export function findGround(id: string, grounds: readonly GroundMaterial[] = GROUNDS): GroundMaterial {
+  const found = grounds.find((g) => g.id === id);
   if (!found) throw new CoreError('notFound', `There is no ground called ${id}.`);
   return found;
 }
 
 /** The coats of a ground above its solid base: none for a solid, one sprayed-out coat for a metallic. */
-export function groundCoats(ground: GroundMaterial, dyeDepth: (id: string) => Float64Array): Coat[] {
+export function groundCoats(ground: GroundMaterial): Coat[] {
   if (!ground.flakes) return [];
   const { pigmentId, cover, tint } = ground.flakes;
-  const pigment = EFFECT_PIGMENTS.find((p) => p.id === pigmentId);
-  if (!pigment) throw new CoreError('notFound', `There is no effect pigment called ${pigmentId}.`);
+  const pigment = findPigment(pigmentId);
   return [
     {
       dye: tint ? dyeDepth(tint[0]).map((v) => v * tint[1]) : flatSpectrum(0),

@@ -1,7 +1,7 @@
 import { CoreError } from '../coreError';
 import type { Coat } from '../optics/coat';
-import { DYES } from './dyes';
-import { EFFECT_PIGMENTS } from './effectPigments';
+import { dyeDepth, DYES, type Dye } from './dyes';
+import { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './effectPigments';
 
 export type FinishFamily = 'pearl' | 'candy' | 'tinted-clear';
 
@@ -90,29 +90,29 @@ export const SYSTEMS: readonly EffectSystem[] = [
   },
 ];
 
-export function findSystem(id: string): EffectSystem {
-  const found = SYSTEMS.find((s) => s.id === id);
+export function findSystem(id: string, systems: readonly EffectSystem[] = SYSTEMS): EffectSystem {
+  const found = systems.find((s) => s.id === id);
   if (!found) throw new CoreError('notFound', `There is no effect system called ${id}.`);
   return found;
-}
-
-export function dyeDepth(id: string): Float64Array {
-  const found = DYES.find((d) => d.id === id);
-  if (!found) throw new CoreError('notFound', `There is no dye called ${id}.`);
-  return found.depth;
 }
 
 /**
  * One nominal full coat of a system at a strength (1 = the parts on the sheet). Dye depth and flake depth are both
  * proportional to strength: a(l) = strength a1(l), c = 1 - (1 - c1)^strength.
  */
-export function systemCoat(system: EffectSystem, strength = 1): Coat {
+export function systemCoat(
+  system: EffectSystem,
+  strength = 1,
+  dyes: readonly Dye[] = DYES,
+  pigments: readonly EffectPigment[] = EFFECT_PIGMENTS,
+): Coat {
   const dye = new Float64Array(31);
-  for (const { dyeId, depth } of system.dyes) dyeDepth(dyeId).forEach((v, i) => (dye[i]! += v * depth * strength));
+  for (const { dyeId, depth } of system.dyes) {
+    dyeDepth(dyeId, dyes).forEach((v, i) => (dye[i]! += v * depth * strength));
+  }
   if (!system.flake) return { dye };
-  const { pigmentId, cover } = system.flake;
-  const pigment = EFFECT_PIGMENTS.find((p) => p.id === pigmentId);
-  if (!pigment) throw new CoreError('notFound', `There is no effect pigment called ${pigmentId}.`);
+  const { cover } = system.flake;
+  const pigment = findPigment(system.flake.pigmentId, pigments);
   return {
     dye,
     flakes: {

@@ -2,6 +2,7 @@ import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard
 import { choiceSchema } from '@steady-gleam/contracts';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
+import { knownMaterial } from './materialsRepo';
 import type { Db } from './open';
 import { cards, jobs, readings, readingSets } from './schema';
 
@@ -80,6 +81,12 @@ export function createRepo(db: Db): Repo {
     if (!row) throw new ApiError('notFound');
     return row;
   };
+  const checkMaterials = async (handle: Db, systemId: string, groundId?: string): Promise<void> => {
+    if (!(await knownMaterial(handle, 'system', systemId)))
+      throw new ApiError('badRequest', { systemId: 'This mix is not here any more; choose another.' });
+    if (groundId !== undefined && !(await knownMaterial(handle, 'ground', groundId)))
+      throw new ApiError('badRequest', { groundId: 'This ground is not here any more; choose another.' });
+  };
   /** The newest set of each kind and rung of a job. */
   const inForce = (rows: readonly SetRow[]): SetRow[] => {
     const seen = new Set<string>();
@@ -122,6 +129,7 @@ export function createRepo(db: Db): Repo {
           if (!same) throw new ApiError('conflict');
           return toJob(existing);
         }
+        await checkMaterials(tx as unknown as Db, job.systemId);
         const [row] = await tx
           .insert(jobs)
           .values({ ...job, invented })
@@ -148,7 +156,8 @@ export function createRepo(db: Db): Repo {
 
     changeJob: (id, { version, ...change }) =>
       db.transaction(async (tx) => {
-        await findJob(tx as unknown as Db, id);
+        const job = await findJob(tx as unknown as Db, id);
+        await checkMaterials(tx as unknown as Db, job.systemId, change.choice?.groundId);
         const [row] = await tx
           .update(jobs)
           .set({ ...change, version: version + 1, updatedAt: new Date() })

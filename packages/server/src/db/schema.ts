@@ -1,4 +1,5 @@
 import type { Card, Choice } from '@steady-gleam/contracts';
+import type { OwnMaterial } from '@steady-gleam/core';
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 const stamps = {
@@ -71,3 +72,13 @@ export const readings = pgTable(
   },
   (t) => [index('readings_set').on(t.setId)],
 );
+
+/** A material of the shop's own; the details are validated by the contract on the way in and out. */
+export const materials = pgTable('materials', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').notNull(),
+  name: text('name').notNull(),
+  material: jsonb('material').$type<OwnMaterial>().notNull(),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { api, pathOf, type JobDetail, type JobSummary, type ReadingSet } from '@steady-gleam/contracts';
+import { api, materialsApi, pathOf, type JobDetail, type JobSummary, type ReadingSet } from '@steady-gleam/contracts';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -8,6 +8,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
 import { openEmbedded, type OpenDb } from '../db/open';
+import { createMaterialsRepo } from '../db/materialsRepo';
 import { createRepo } from '../db/repo';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './app';
@@ -19,7 +20,7 @@ let app: ReturnType<typeof createApp>;
 
 beforeAll(async () => {
   open = await openEmbedded(migrations);
-  app = createApp({ repo: createRepo(open.db), logger });
+  app = createApp({ repo: createRepo(open.db), materials: createMaterialsRepo(open.db), logger });
 }, 60_000);
 afterAll(() => open.close());
 
@@ -149,7 +150,12 @@ describe('jobs and readings', () => {
   });
 
   it('limits the rate with the same shape', async () => {
-    const slow = createApp({ repo: createRepo(open.db), logger, requestsAMinute: 2 });
+    const slow = createApp({
+      repo: createRepo(open.db),
+      materials: createMaterialsRepo(open.db),
+      logger,
+      requestsAMinute: 2,
+    });
     await request(slow).get('/api/health').expect(200);
     await request(slow).get('/api/health').expect(200);
     expect((await request(slow).get('/api/health').expect(429)).body.code).toBe('tooMany');
@@ -164,6 +170,83 @@ describe('jobs and readings', () => {
     expect(demo.filter((j) => j.targetAngles === 0)).toHaveLength(1);
     expect(demo.filter((j) => j.status === 'finished')).toHaveLength(1);
     expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(1);
+  });
+});
+
+describe('materials', () => {
+  const own = (over: object = {}) => ({
+    kind: 'ground',
+    id: randomUUID(),
+    name: 'Fog pastel',
+    mark: 'fog',
+    lab: [78, -3, 4],
+    pricePerLitre: 30,
+    ...over,
+  });
+  const path = (id: string) => pathOf(materialsApi.put.path, { id });
+
+  it('keeps, changes and removes one; bounds are named at the field', async () => {
+    const ground = own();
+    await request(app).put(path(ground.id)).send({ version: 0, material: ground }).expect(200);
+    await request(app)
+      .put(path(ground.id))
+      .send({ version: 1, material: { ...ground, name: 'Mist pastel' } })
+      .expect(200);
+    expect((await request(app).put(path(ground.id)).send({ version: 1, material: ground }).expect(409)).body.code).toBe(
+      'stale',
+    );
+    const listed = (await request(app).get(materialsApi.list.path)).body as { material: { name: string } }[];
+    expect(listed.map((m) => m.material.name)).toContain('Mist pastel');
+    const thin = {
+      kind: 'pigment',
+      id: randomUUID(),
+      name: 'x',
+      structure: 'titania-mica',
+      filmNm: 900,
+      sizeUm: 20,
+      tilt: 40,
+      edge: 0.1,
+    };
+    const bad = await request(app).put(path(thin.id)).send({ version: 0, material: thin }).expect(400);
+    expect(bad.body.fields).toMatchObject({
+      'material.filmNm': expect.stringContaining('at most 260 nm'),
+      'material.tilt': expect.stringContaining('above 20'),
+    });
+    await request(app).delete(path(ground.id)).send({ version: 2 }).expect(200);
+    await request(app).delete(path(ground.id)).send({ version: 2 }).expect(404);
+  });
+
+  it('is refused to a job when it is not there, and can not be removed while used, which is said', async () => {
+    const mix = {
+      kind: 'system',
+      id: randomUUID(),
+      name: 'Harbour candy',
+      family: 'candy',
+      carrierId: 'intercoat',
+      pigmentId: null,
+      cover: 0.3,
+      dyeId: 'reed-green',
+      depth: 1,
+      filmUm: 10,
+      flashMinutes: 12,
+      pricePerLitre: 70,
+    };
+    const job = { ...newJob(), systemId: mix.id };
+    expect((await request(app).post(api.createJob.path).send(job).expect(400)).body.fields.systemId).toContain(
+      'not here any more',
+    );
+    expect(
+      (
+        await request(app)
+          .put(path(mix.id))
+          .send({ version: 0, material: { ...mix, dyeId: randomUUID() } })
+          .expect(400)
+      ).body.fields.dyeId,
+    ).toContain('not here');
+    await request(app).put(path(mix.id)).send({ version: 0, material: mix }).expect(200);
+    await request(app).post(api.createJob.path).send(job).expect(201);
+    const kept = await request(app).delete(path(mix.id)).send({ version: 1 }).expect(409);
+    expect(kept.body).toMatchObject({ code: 'inUse', message: expect.stringContaining('used by Waltzer tub 9') });
   });
 });
 

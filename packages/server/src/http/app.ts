@@ -1,4 +1,4 @@
-import { api, type Endpoint } from '@steady-gleam/contracts';
+import { api, materialsApi, type Endpoint } from '@steady-gleam/contracts';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -7,11 +7,13 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { string, type InferType, type Schema } from 'yup';
+import type { MaterialsRepo } from '../db/materialsRepo';
 import type { Repo } from '../db/repo';
 import { ApiError, handleErrors } from './apiError';
 
 export interface AppOptions {
   readonly repo: Repo;
+  readonly materials: MaterialsRepo;
   readonly logger: Logger;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
@@ -22,7 +24,7 @@ export interface AppOptions {
 const idSchema = string().uuid().required();
 
 /** The HTTP application: API under /api, the web application for every other path. */
-export function createApp({ repo, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
+export function createApp({ repo, materials, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -52,7 +54,7 @@ export function createApp({ repo, logger, webFolder, requestsAMinute = 1200 }: A
     handler: (body: B extends Schema ? InferType<B> : undefined, id: string) => Promise<InferType<R>>,
     status = 200,
   ): void => {
-    const method = e.method.toLowerCase() as 'get' | 'post' | 'patch' | 'put';
+    const method = e.method.toLowerCase() as 'get' | 'post' | 'patch' | 'put' | 'delete';
     app[method](e.path, async (req: Request, res) => {
       const id = req.params['id'];
       if (id !== undefined && !(await idSchema.isValid(id))) throw new ApiError('notFound');
@@ -70,6 +72,12 @@ export function createApp({ repo, logger, webFolder, requestsAMinute = 1200 }: A
   route(api.changeJob, (body, id) => repo.changeJob(id, body));
   route(api.addReadings, (body, id) => repo.addReadings(id, body), 201);
   route(api.putCard, (body, id) => repo.putCard(id, body));
+  route(materialsApi.list, () => materials.list());
+  route(materialsApi.put, (body, id) => materials.put(id, body.version, body.material));
+  route(materialsApi.remove, async (body, id) => {
+    await materials.remove(id, body.version);
+    return {};
+  });
   app.use('/api', () => {
     throw new ApiError('notFound');
   });

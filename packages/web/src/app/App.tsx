@@ -6,6 +6,7 @@ import { ApiFailure } from '../shared/apiClient';
 import { JobsPage } from '../features/jobs/JobsPage';
 import { NewJobPage } from '../features/jobs/NewJobPage';
 import { TargetPage } from '../features/target/TargetPage';
+import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
 import { CardPage } from '../features/card/CardPage';
 import { JobLayout } from './JobLayout';
@@ -20,6 +21,7 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },
+      { path: '/materials', element: <MaterialsPage /> },
       {
         path: '/jobs/:id',
         element: <JobLayout />,

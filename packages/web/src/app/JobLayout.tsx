@@ -5,6 +5,7 @@ import { FilmSection } from '../shared/FilmSection';
 import { choiceOf } from '../shared/jobModel';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
+import { useLibrary } from '../shared/library';
 import { useJobDetail } from '../shared/useJob';
 import { HEADER } from './Shell';
 
@@ -12,6 +13,7 @@ import { HEADER } from './Shell';
 export function JobLayout() {
   const { id = '' } = useParams();
   const { tones } = useTheme();
+  const { library } = useLibrary();
   const { data, error, isPending, refetch } = useJobDetail(id);
   if (isPending) return <Notice title="Opening the job …" />;
   if (error || !data) {
@@ -52,7 +54,7 @@ export function JobLayout() {
           <Typography
             variant="body2"
             noWrap
-            title={`${findSystem(job.systemId).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`}
+            title={`${findSystem(job.systemId, library.systems).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`}
             sx={{ color: 'text.secondary' }}
           >
             matching {job.matching}

@@ -1,6 +1,8 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
 import { use, type ReactNode } from 'react';
 import { NavLink, Outlet, useMatch } from 'react-router';
+import { LibraryProvider } from '../shared/library';
+import { Notice } from '../shared/Notice';
 import { ThemeModeContext } from './themeMode';
 
 const RAIL = 118;
@@ -74,6 +76,7 @@ export function Shell() {
         <Place to="/" end>
           Jobs
         </Place>
+        <Place to="/materials">Materials</Place>
         {id ? (
           <>
             <Place to={`/jobs/${id}/target`}>Target</Place>
@@ -96,7 +99,9 @@ export function Shell() {
         </ButtonBase>
       </Box>
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
-        <Outlet />
+        <LibraryProvider waiting={<Notice title="Opening the shop …" />}>
+          <Outlet />
+        </LibraryProvider>
       </Box>
     </Box>
   );

@@ -2,10 +2,19 @@ import { Box, useTheme } from '@mui/material';
 import type { ReactNode } from 'react';
 
 /** A place: the work on the left, what follows from it in a panel on the right. */
-export function Bench({ children, side }: { children: ReactNode; side: ReactNode }) {
+export function Bench({
+  children,
+  side,
+  standalone = false,
+}: {
+  children: ReactNode;
+  side: ReactNode;
+  /** Without a job's header above it. */
+  standalone?: boolean;
+}) {
   const { tones } = useTheme();
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+    <Box sx={{ display: 'flex', flex: 1, minHeight: standalone ? '100vh' : 0 }}>
       <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>{children}</Box>
       <Box
         component="aside"

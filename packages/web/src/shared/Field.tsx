@@ -23,7 +23,10 @@ export function Field({ label, error, hint, decimal = false, ...rest }: FieldPro
         fullWidth
         error={!!error}
         helperText={error ?? hint}
-        slotProps={{ htmlInput: { autoComplete: 'off', ...(decimal ? { inputMode: 'decimal' } : {}) } }}
+        slotProps={{
+          htmlInput: { autoComplete: 'off', ...(decimal ? { inputMode: 'decimal' } : {}) },
+          ...(rest.select ? { select: { native: true } } : {}),
+        }}
       />
     </Box>
   );

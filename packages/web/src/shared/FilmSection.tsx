@@ -3,6 +3,7 @@ import { filmSection, findGround, findSystem, totalFilmUm, type FilmLayer } from
 import type { Choice, Job } from '@steady-gleam/contracts';
 import { useCompute } from '../worker/useCompute';
 import { FIGURES } from '../app/theme';
+import { useLibrary } from './library';
 import { cssOf } from './screenColour';
 import { sayCoats } from './jobModel';
 
@@ -29,8 +30,9 @@ export function FilmSection({ job, choice, planned, compact = false }: FilmSecti
     c.sectionColours(mix, choice.groundId, choice.coats),
   );
   const scale = value && choice.coats > 0 ? value.film / choice.coats : 1;
-  const ground = findGround(choice.groundId);
-  const system = findSystem(job.systemId);
+  const { library } = useLibrary();
+  const ground = findGround(choice.groundId, library.grounds);
+  const system = findSystem(job.systemId, library.systems);
   const layers = filmSection(ground, system, choice.coats, scale);
   const total = totalFilmUm(layers);
   const fill = (l: FilmLayer): string => {

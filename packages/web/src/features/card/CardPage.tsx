@@ -6,6 +6,7 @@ import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddReadings, useChangeJob, useJob } from '../../shared/useJob';
@@ -19,6 +20,7 @@ import { LadderPicture } from './LadderPicture';
 export function CardPage() {
   const { job, target: set, card, rungs } = useJob();
   const { tones } = useTheme();
+  const { library } = useLibrary();
   const add = useAddReadings(job.id);
   const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
@@ -58,7 +60,7 @@ export function CardPage() {
   const { answer, why } = sayCard(assessment);
   const { calibration, hand, bestSd, advice, stop } = assessment;
   const misread = calibration ? sayMisread(calibration.misread) : null;
-  const recipe = `${findSystem(job.systemId).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${choice.controlCoat ? ' and a control coat' : ''}, over ${findGround(choice.groundId).name.toLowerCase()}`;
+  const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${choice.controlCoat ? ' and a control coat' : ''}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
   const nextRung = planned.find((n) => !readings.some((r) => r.coats === n)) ?? null;
 
   const figure = (name: string, value: string) => (

@@ -7,11 +7,13 @@ import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { FilmSection } from '../../shared/FilmSection';
 import { choiceOf, nextStep } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 
 /** The pieces to be finished, each with its film section and its next step. */
 export function JobsPage() {
   const { tones } = useTheme();
+  const { library } = useLibrary();
   const { data, error, isPending, refetch } = useQuery({ queryKey: ['jobs'], queryFn: () => call(api.listJobs) });
   if (isPending) return <Notice title="Opening the jobs …" />;
   if (error) {
@@ -86,7 +88,7 @@ export function JobsPage() {
                 <Box sx={{ minWidth: 0 }}>
                   <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} compact />
                   <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
-                    {findSystem(job.systemId).name} · {FAMILY_NAMES[job.family].toLowerCase()}
+                    {findSystem(job.systemId, library.systems).name} · {FAMILY_NAMES[job.family].toLowerCase()}
                     {job.choice ? '' : ' · nothing picked yet'}
                   </Typography>
                 </Box>

@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
-import { FAMILY_NAMES, SYSTEMS } from '@steady-gleam/core';
+import { FAMILY_NAMES } from '@steady-gleam/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -9,10 +9,12 @@ import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
+import { useLibrary } from '../../shared/library';
 
 /** A new job: the piece, what it has to match, the family and what is in the cup. */
 export function NewJobPage() {
   const navigate = useNavigate();
+  const { library } = useLibrary();
   const client = useQueryClient();
   const [id] = useState(() => crypto.randomUUID());
   const form = useForm<NewJob>({
@@ -72,7 +74,7 @@ export function NewJobPage() {
             onChange={(_, value: NewJob['family'] | null) => {
               if (!value) return;
               field.onChange(value);
-              form.setValue('systemId', SYSTEMS.find((s) => s.family === value)!.id);
+              form.setValue('systemId', library.systems.find((s) => s.family === value)!.id);
             }}
           >
             {families.map((f) => (
@@ -97,18 +99,20 @@ export function NewJobPage() {
               value={field.value}
               onChange={(_, v: string | null) => v && field.onChange(v)}
             >
-              {SYSTEMS.filter((s) => s.family === family).map((s) => (
-                <ToggleButton
-                  key={s.id}
-                  value={s.id}
-                  sx={{ flexDirection: 'column', alignItems: 'flex-start', py: 1.25, textAlign: 'left' }}
-                >
-                  {s.name}
-                  <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
-                    {s.parts.map((p) => `${p.parts} ${p.name}`).join(' : ')}
-                  </Box>
-                </ToggleButton>
-              ))}
+              {library.systems
+                .filter((s) => s.family === family)
+                .map((s) => (
+                  <ToggleButton
+                    key={s.id}
+                    value={s.id}
+                    sx={{ flexDirection: 'column', alignItems: 'flex-start', py: 1.25, textAlign: 'left' }}
+                  >
+                    {s.name}
+                    <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
+                      {s.parts.map((p) => `${p.parts} ${p.name}`).join(' : ')}
+                    </Box>
+                  </ToggleButton>
+                ))}
             </ToggleButtonGroup>
             <FormHelperText error={!!errors.systemId}>
               {errors.systemId?.message ?? 'Parts by volume. Demo mixes, invented.'}

@@ -1,9 +1,10 @@
 import { Box, useTheme } from '@mui/material';
-import { findGround, GROUNDS, type Lab, type MatchMap, type TargetAngle } from '@steady-gleam/core';
+import { findGround, type MatchMap, type TargetAngle } from '@steady-gleam/core';
 import { memo, useCallback, useEffect, useRef, type KeyboardEvent } from 'react';
 import { FIGURES } from '../../app/theme';
-import { cssOf, inkOn } from '../../shared/screenColour';
-import { columnAt, columnLabel, groundName } from './mapModel';
+import { useLibrary } from '../../shared/library';
+import { cssOf, groundFace, inkOn } from '../../shared/screenColour';
+import { columnAt, columnLabel } from './mapModel';
 import type { Probe } from './useProbe';
 
 interface CellProps {
@@ -62,6 +63,7 @@ const SAY_UP_TO = 9.95;
 /** Ground shades by coat counts. Pointer or arrow keys move the probe; [ and ] step the angle. */
 export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle }: MapGridProps) {
   const { tones } = useTheme();
+  const { library } = useLibrary();
   const grid = useRef<HTMLDivElement>(null);
   const rows = map.rows.length;
   const columns = map.counts.length;
@@ -143,13 +145,13 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
               ...(i === atRow ? { textDecoration: 'underline', textUnderlineOffset: 3 } : {}),
             }}
           >
-            {findGround(r.groundId).mark}
+            {findGround(r.groundId, library.grounds).mark}
           </Box>
         ))}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateRows: `repeat(${rows}, 1fr)`, mr: 1 }} aria-hidden>
         {map.rows.map((r) => (
-          <div key={r.groundId} style={{ background: cssOf(groundFace(r.groundId)) }} />
+          <div key={r.groundId} style={{ background: cssOf(groundFace(findGround(r.groundId, library.grounds))) }} />
         ))}
       </Box>
       <Box
@@ -185,7 +187,7 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
                   background={`linear-gradient(to top right, ${css} calc(50% - .5px), ${targetCss} calc(50% + .5px))`}
                   ink={inkOn(targetLab, exposure)}
                   figure={cell.score.meanDe <= SAY_UP_TO ? cell.score.meanDe.toFixed(1) : ''}
-                  label={`${groundName(row.groundId)}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
+                  label={`${findGround(row.groundId, library.grounds).name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
                   tabIndex={i === atRow && c === atColumn ? 0 : -1}
                   selected={i === atRow && c === atColumn}
                 />
@@ -301,10 +303,4 @@ function Ring({
       />
     </>
   );
-}
-
-/** A metallic is shown by what it looks like near the face, roughly its base brightened; solids by their own look. */
-function groundFace(id: string): Lab {
-  const ground = GROUNDS.find((g) => g.id === id)!;
-  return ground.flakes ? [Math.min(92, ground.lab[0] * 1.5), ground.lab[1] * 0.8, ground.lab[2] * 1.2] : ground.lab;
 }

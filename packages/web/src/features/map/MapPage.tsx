@@ -14,6 +14,7 @@ import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { choiceOf, mixOf, targetOf } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { dimmedNote } from '../../shared/screenColour';
 import { useChangeJob, useJob } from '../../shared/useJob';
@@ -30,6 +31,7 @@ const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];
 export function MapPage() {
   const { job, target: set } = useJob();
   const navigate = useNavigate();
+  const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const target = targetOf(set);
   const [mix, setMix] = useState(() => mixOf(job));
@@ -65,8 +67,8 @@ export function MapPage() {
       ? { groundId: chosen.groundId, coats: map.counts.includes(chosen.coats) ? chosen.coats : map.best.coats }
       : map.best);
   const cell = cellOf(map, at.groundId, at.coats);
-  const { answer, why } = sayAnswer(map);
-  const system = findSystem(job.systemId);
+  const { answer, why } = sayAnswer(map, library.grounds);
+  const system = findSystem(job.systemId, library.systems);
   const colour = system.parts
     .slice(1)
     .map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`)

@@ -14,8 +14,8 @@ import type { Job } from '@steady-gleam/contracts';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
 import type { Mix } from '../../worker/compute';
-import { groundName } from './mapModel';
 
 /** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */
 const TRANSFER = 0.65;
@@ -34,8 +34,9 @@ interface ProbePanelProps {
 /** What follows from the place under the probe. */
 export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse }: ProbePanelProps) {
   const { tones } = useTheme();
-  const system = findSystem(job.systemId);
-  const ground = findGround(groundId);
+  const { library } = useLibrary();
+  const system = findSystem(job.systemId, library.systems);
+  const ground = findGround(groundId, library.grounds);
   const carrier = CARRIERS.find((c) => c.id === system.carrierId)!;
   const perCoat = STYLES[mix.style].film;
   const control = mix.controlCoat ? STYLES.control.film : 0;
@@ -59,7 +60,7 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
     <>
       <Box>
         <Typography variant="h2" data-testid="probe">
-          At {countCoats(cell.coats)} over {groundName(groundId).toLowerCase()}
+          At {countCoats(cell.coats)} over {ground.name.toLowerCase()}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           target above, prediction below

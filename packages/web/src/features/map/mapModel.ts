@@ -1,10 +1,15 @@
-import { findGround, type Lab, type MatchMap, type MapCell, type MapRow, type TargetAngle } from '@steady-gleam/core';
+import {
+  findGround,
+  GROUNDS,
+  type GroundMaterial,
+  type Lab,
+  type MatchMap,
+  type MapCell,
+  type MapRow,
+  type TargetAngle,
+} from '@steady-gleam/core';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { exposuresByAngle } from '../../shared/screenColour';
-
-export const groundName = (id: string): string => findGround(id).name;
-/** A ground's name inside a sentence. */
-const saidGround = (id: string): string => groundName(id).toLowerCase();
 
 export function rowOf(map: MatchMap, groundId: string): MapRow {
   return map.rows.find((r) => r.groundId === groundId) ?? map.rows[0]!;
@@ -18,8 +23,13 @@ export function cellOf(map: MatchMap, groundId: string, coats: number): MapCell 
 const span = (w: readonly [number, number]) => `${w[0].toFixed(1)} and ${w[1].toFixed(1)}`;
 
 /** The sentence on top of the map, and its reason. */
-export function sayAnswer(map: MatchMap): { answer: string; why: string } {
+export function sayAnswer(
+  map: MatchMap,
+  grounds: readonly GroundMaterial[] = GROUNDS,
+): { answer: string; why: string } {
   const { best, forgiving } = map;
+  const groundName = (id: string): string => findGround(id, grounds).name;
+  const saidGround = (id: string): string => groundName(id).toLowerCase();
   const row = rowOf(map, best.groundId);
   const cell = cellOf(map, best.groundId, best.coats);
   const name = groundName(best.groundId);

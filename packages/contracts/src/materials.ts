@@ -1,0 +1,126 @@
+import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { CARRIERS, FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
+import { endpoint } from './endpoint';
+
+const amount = (label: string, lo: number, hi: number, unit = '') =>
+  number()
+    .typeError(`${label} must be a number.`)
+    .required(`${label} is missing.`)
+    .min(lo, `${label} can’t be below ${lo}${unit}.`)
+    .max(hi, `${label} can’t be above ${hi}${unit}.`);
+
+const base = (kind: OwnMaterial['kind']) => ({
+  kind: string().oneOf([kind]).required(),
+  id: string().uuid().required(),
+  name: string().trim().required('Give it a name.').max(40, 'Keep the name under 40 letters.'),
+});
+
+const lab = (what: string) =>
+  array(
+    number()
+      .typeError(`${what}: L*, a* and b* must be numbers.`)
+      .required(`${what}: L*, a* and b* are needed.`)
+      .min(-128)
+      .max(128),
+  )
+    .required(`${what} is missing.`)
+    .length(3, `${what}: L*, a* and b* are needed.`)
+    .test(
+      'lightness',
+      `${what}: L* lies between 1 and 100 for a solid.`,
+      (v) => v === undefined || v.length < 1 || (v[0]! >= 1 && v[0]! <= 100),
+    );
+
+const price = amount('The price', 0, 10000);
+const structures = Object.keys(FILM_NM) as FlakeStructure[];
+
+export const ownGroundSchema = object({
+  ...base('ground'),
+  mark: string().trim().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
+  lab: lab('The reading'),
+  pricePerLitre: price,
+}).noUnknown();
+
+export const ownPigmentSchema = object({
+  ...base('pigment'),
+  structure: string()
+    .oneOf(structures, 'Choose what the flake is made of.')
+    .required('Choose what the flake is made of.'),
+  filmNm: amount('The film', 1, 2000, ' nm').when('structure', ([structure], s) => {
+    const range = FILM_NM[structure as FlakeStructure];
+    return range
+      ? s
+          .min(range[0], `A film of this kind is at least ${range[0]} nm thick.`)
+          .max(range[1], `A film of this kind is at most ${range[1]} nm thick.`)
+      : s;
+  }),
+  sizeUm: amount('The flake size', 3, 1000, ' µm'),
+  tilt: amount('The tilt', 2, 20, '°'),
+  edge: amount('The edge share', 0, 0.5),
+}).noUnknown();
+
+export const ownDyeSchema = object({
+  ...base('dye'),
+  bare: lab('The bare drawdown'),
+  dyed: lab('The dyed drawdown').test('darker', 'The dyed drawdown must be darker than the bare one.', (v, context) => {
+    const bare = (context.parent as { bare?: number[] }).bare;
+    return !v || !bare || v.length < 3 || bare.length < 3 || v[0]! < bare[0]!;
+  }),
+  coats: amount('The coats', 0.5, 12),
+}).noUnknown();
+
+export const ownSystemSchema = object({
+  ...base('system'),
+  family: string()
+    .oneOf(['pearl', 'candy', 'tinted-clear'] as const)
+    .required('Choose the finish family.'),
+  carrierId: string()
+    .oneOf(CARRIERS.map((c) => c.id))
+    .required('Choose the carrier.'),
+  pigmentId: string().nullable().defined().max(60),
+  cover: amount('The cover of a coat', 0.01, 0.95),
+  dyeId: string()
+    .nullable()
+    .defined()
+    .max(60)
+    .test(
+      'something',
+      'A mix needs a pigment or a dye.',
+      (v, context) => !!v || !!(context.parent as { pigmentId?: string | null }).pigmentId,
+    ),
+  depth: amount('The dye strength', 0.01, 10),
+  filmUm: amount('The film of a coat', 1, 100, ' µm'),
+  flashMinutes: amount('The flash', 1, 240, ' min'),
+  pricePerLitre: price,
+}).noUnknown();
+
+const schemas = { ground: ownGroundSchema, pigment: ownPigmentSchema, dye: ownDyeSchema, system: ownSystemSchema };
+
+/** Schema of one of a shop's own materials, by its kind. */
+export const ownMaterialSchema = lazy(
+  (value: unknown) =>
+    schemas[(value as { kind?: keyof typeof schemas } | undefined)?.kind ?? 'ground'] ?? ownGroundSchema,
+) as unknown as Schema<OwnMaterial>;
+
+export const storedMaterialSchema = object({
+  version: number().integer().min(1).required(),
+  material: ownMaterialSchema,
+});
+export type StoredMaterial = Omit<InferType<typeof storedMaterialSchema>, 'material'> & { material: OwnMaterial };
+
+export const putMaterialSchema = object({
+  version: number().integer().min(0).required(),
+  material: ownMaterialSchema,
+}).noUnknown();
+const removeMaterialSchema = object({ version: number().integer().min(1).required() }).noUnknown();
+
+export const materialsApi = {
+  list: endpoint({
+    method: 'GET',
+    path: '/api/materials',
+    body: null,
+    reply: array(storedMaterialSchema.required()).required(),
+  }),
+  put: endpoint({ method: 'PUT', path: '/api/materials/:id', body: putMaterialSchema, reply: storedMaterialSchema }),
+  remove: endpoint({ method: 'DELETE', path: '/api/materials/:id', body: removeMaterialSchema, reply: object({}) }),
+} as const;

@@ -1,0 +1,100 @@
+import { describe, expect, it } from '@jest/globals';
+import { de2000 } from '../colour/difference';
+import type { Lab } from '../colour/lab';
+import { factorsToLabs } from '../matching/ladder';
+import { prepareCoat } from '../optics/coat';
+import { createShop, REFERENCE_LIBRARY } from '../shop';
+import { FILM_NM, pigmentFromThickness, thicknessOf, usedByMaterials, type OwnMaterial } from './ownMaterials';
+import { labToAlbedo } from './grounds';
+
+const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`;
+const view = [{ incidence: 45, aspecular: 45 }];
+
+describe('a shop’s own materials', () => {
+  it('makes a dye from two drawdowns that gives the second look over the first', () => {
+    const bare: Lab = [93, 0, 3];
+    for (const dyed of [
+      [60, 40, 20],
+      [70, -30, 15],
+      [45, 10, -40],
+    ] as Lab[]) {
+      const shop = createShop([{ kind: 'dye', id: id(1), name: 'Ours', bare, dyed, coats: 2 }]);
+      const { depth } = shop.library.dyes.find((d) => d.id === id(1))!;
+      const coat = prepareCoat(shop.film, { dye: depth, factor: 2 });
+      const lab = factorsToLabs(shop.model(view).evaluate({ albedo: labToAlbedo(shop.film, bare) }, [coat]))[0]!;
+      expect(de2000(lab, dyed)).toBeLessThan(1);
+    }
+  });
+
+  it('makes a pigment from its film: a copy at the same thickness is the same flake, out of bounds is refused', () => {
+    for (const p of REFERENCE_LIBRARY.pigments) {
+      const film = thicknessOf(p);
+      if (!film) continue;
+      const copy = pigmentFromThickness({
+        kind: 'pigment',
+        id: id(2),
+        name: 'Copy',
+        ...film,
+        sizeUm: p.sizeUm,
+        tilt: p.tilt,
+        edge: p.edge,
+      });
+      expect(copy.optics).toEqual(p.optics);
+      const [lo, hi] = FILM_NM[film.structure];
+      expect(film.filmNm).toBeGreaterThan(lo);
+      expect(film.filmNm).toBeLessThan(hi);
+    }
+    expect(() =>
+      pigmentFromThickness({
+        kind: 'pigment',
+        id: id(2),
+        name: 'x',
+        structure: 'titania-mica',
+        filmNm: 900,
+        sizeUm: 20,
+        tilt: 9,
+        edge: 0,
+      }),
+    ).toThrow(/between 20 and 260 nm/);
+  });
+
+  it('puts own grounds and mixes where the map finds them, and knows what leans on what', () => {
+    const own: OwnMaterial[] = [
+      { kind: 'ground', id: id(3), name: 'Fog', mark: 'fog', lab: [78, -3, 4], pricePerLitre: 30 },
+      {
+        kind: 'pigment',
+        id: id(4),
+        name: 'Ours',
+        structure: 'titania-mica',
+        filmNm: 140,
+        sizeUm: 20,
+        tilt: 9,
+        edge: 0.1,
+      },
+      {
+        kind: 'system',
+        id: id(5),
+        name: 'Our mix',
+        family: 'pearl',
+        carrierId: 'binder',
+        pigmentId: id(4),
+        cover: 0.4,
+        dyeId: 'lagoon-blue',
+        depth: 0.5,
+        filmUm: 8,
+        flashMinutes: 10,
+        pricePerLitre: 90,
+      },
+    ];
+    const shop = createShop(own);
+    expect(shop.grounds().map((g) => g.id)).toContain(id(3));
+    const coat = shop.coat(
+      shop.library.systems.find((s) => s.id === id(5))!,
+      1,
+    );
+    expect(1 - Math.exp(-coat.tau)).toBeCloseTo(0.4, 9);
+    expect(coat.a[20]).toBeGreaterThan(0.05);
+    expect(usedByMaterials(id(4), own)).toEqual(['Our mix']);
+    expect(usedByMaterials(id(3), own)).toEqual([]);
+  });
+});

@@ -1,0 +1,168 @@
+import { spectrumFromLab } from '../colour/spectrumFromLab';
+import type { Lab } from '../colour/lab';
+import { CoreError } from '../coreError';
+import type { Film } from '../optics/film';
+import { fresnel } from '../optics/fresnel';
+import type { Dye } from './dyes';
+import { colourShift, interference, ironOxide, type EffectPigment } from './effectPigments';
+import type { GroundMaterial } from './grounds';
+import type { EffectSystem } from './systems';
+
+/** What a pigment's flake is made of; the film's thickness sets its colour. */
+export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'colour-shift';
+
+/** Believable film thicknesses, nm: thinner is colourless, thicker orders are not made (common practice, no source). */
+export const FILM_NM: Record<FlakeStructure, readonly [number, number]> = {
+  'titania-mica': [20, 260],
+  'iron-oxide-mica': [10, 160],
+  'colour-shift': [150, 700],
+};
+
+interface Own<K extends string> {
+  readonly kind: K;
+  readonly id: string;
+  readonly name: string;
+}
+
+/** A solid ground from the reading of its cleared drawdown. */
+export interface OwnGround extends Own<'ground'> {
+  readonly mark: string;
+  readonly lab: Lab;
+  readonly pricePerLitre: number;
+}
+
+/** An effect pigment from the thickness of its film. */
+export interface OwnPigment extends Own<'pigment'> {
+  readonly structure: FlakeStructure;
+  readonly filmNm: number;
+  readonly sizeUm: number;
+  readonly tilt: number;
+  readonly edge: number;
+}
+
+/** A dye from two readings: the bare drawdown, and the same with some coats of dyed clear over it. */
+export interface OwnDye extends Own<'dye'> {
+  readonly bare: Lab;
+  readonly dyed: Lab;
+  readonly coats: number;
+}
+
+/** A mix: what is in the cup. */
+export interface OwnSystem extends Own<'system'> {
+  readonly family: EffectSystem['family'];
+  readonly carrierId: string;
+  readonly pigmentId: string | null;
+  readonly cover: number;
+  readonly dyeId: string | null;
+  readonly depth: number;
+  readonly filmUm: number;
+  readonly flashMinutes: number;
+  readonly pricePerLitre: number;
+}
+
+export type OwnMaterial = OwnGround | OwnPigment | OwnDye | OwnSystem;
+
+/** The materials of one shop: the reference library and its own. */
+export interface Library {
+  readonly grounds: readonly GroundMaterial[];
+  readonly pigments: readonly EffectPigment[];
+  readonly dyes: readonly Dye[];
+  readonly systems: readonly EffectSystem[];
+}
+
+/** Effect pigment with a film of this thickness. @throws CoreError `badMaterial` outside {@link FILM_NM}. */
+export function pigmentFromThickness(own: OwnPigment): EffectPigment {
+  const [lo, hi] = FILM_NM[own.structure];
+  if (!(own.filmNm >= lo && own.filmNm <= hi)) {
+    throw new CoreError('badMaterial', `A film of this kind is between ${lo} and ${hi} nm thick.`);
+  }
+  const make = { 'titania-mica': interference, 'iron-oxide-mica': ironOxide, 'colour-shift': colourShift }[
+    own.structure
+  ];
+  return { ...make(own.id, own.name, own.filmNm), sizeUm: own.sizeUm, tilt: own.tilt, edge: own.edge };
+}
+
+/** Deepest dye that two readings can tell, napierian depth of one coat. */
+const DEEPEST = 6;
+
+/**
+ * Depth spectrum of one coat of a dye from two readings at 45 degrees in, seen from the normal. Smooth metamers of both looks
+ * are taken; light crosses the dye at 1/cos in and out and, inside, again on every diffuse return, so the depth is found by
+ * bisection at each wavelength. It is one of many spectra with these looks.
+ */
+export function dyeFromDrawdowns(film: Film, own: OwnDye): Dye {
+  const bare = spectrumFromLab(own.bare).spectrum;
+  const dyed = spectrumFromLab(own.dyed).spectrum;
+  const cosIn = Math.sqrt(1 - 0.5 / film.n ** 2);
+  const surface = ((1 - fresnel(1, film.n, Math.SQRT1_2).r) * (1 - fresnel(1, film.n, 1).r)) / film.n ** 2;
+  const look = (rho: number, a: number): number => {
+    // Saunderson in two classes with a pure absorber: returned shares of the escape cone and of the trapped light.
+    const back = film.fC * film.rC * Math.exp(-2 * a * film.mC) + film.fT * Math.exp(-2 * a * film.mT(a));
+    return (surface * rho * Math.exp(-a * (1 / cosIn + 1))) / (1 - rho * back);
+  };
+  const depth = bare.map((v, i) => {
+    const rho = Math.min(0.995, v / (surface + film.internal * v));
+    if (dyed[i]! >= v) return 0;
+    let [lo, hi] = [0, DEEPEST * own.coats];
+    for (let k = 0; k < 50; k++) {
+      const mid = (lo + hi) / 2;
+      if (look(rho, mid) > dyed[i]!) lo = mid;
+      else hi = mid;
+    }
+    return lo / own.coats;
+  });
+  return { id: own.id, name: own.name, depth, note: 'From two drawdown readings of this shop.' };
+}
+
+function toSystem(own: OwnSystem, pigments: readonly EffectPigment[], dyes: readonly Dye[]): EffectSystem {
+  const pigment = pigments.find((p) => p.id === own.pigmentId);
+  const dye = dyes.find((d) => d.id === own.dyeId);
+  return {
+    id: own.id,
+    name: own.name,
+    family: own.family,
+    carrierId: own.carrierId,
+    parts: [
+      { name: 'as mixed', parts: 1 },
+      ...(pigment ? [{ name: pigment.name.toLowerCase(), parts: 1 }] : []),
+      ...(dye ? [{ name: dye.name.toLowerCase(), parts: 1 }] : []),
+    ],
+    dyes: own.dyeId ? [{ dyeId: own.dyeId, depth: own.depth }] : [],
+    ...(own.pigmentId ? { flake: { pigmentId: own.pigmentId, cover: own.cover } } : {}),
+    filmUm: own.filmUm,
+    flashMinutes: own.flashMinutes,
+    pricePerLitre: own.pricePerLitre,
+  };
+}
+
+/** The reference library with a shop's own materials added. */
+export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMaterial[]): Library {
+  const of = <K extends OwnMaterial['kind']>(kind: K) =>
+    own.filter((m): m is Extract<OwnMaterial, { kind: K }> => m.kind === kind);
+  const pigments = [...reference.pigments, ...of('pigment').map(pigmentFromThickness)];
+  const dyes = [...reference.dyes, ...of('dye').map((d) => dyeFromDrawdowns(film, d))];
+  return {
+    grounds: [
+      ...reference.grounds,
+      ...of('ground').map(({ id, name, mark, lab, pricePerLitre }) => ({ id, name, mark, lab, pricePerLitre })),
+    ],
+    pigments,
+    dyes,
+    systems: [...reference.systems, ...of('system').map((s) => toSystem(s, pigments, dyes))],
+  };
+}
+
+/** What of a shop's own materials leans on one of them: names of mixes. */
+export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string[] {
+  return own.filter((m) => m.kind === 'system' && (m.pigmentId === id || m.dyeId === id)).map((m) => m.name);
+}
+
+/** Structure of a reference pigment that can be copied by thickness, or null. */
+export function thicknessOf(pigment: EffectPigment): { structure: FlakeStructure; filmNm: number } | null {
+  if (pigment.optics.kind !== 'thinFilm' || pigment.kind === 'glass') return null;
+  const structure = { interference: 'titania-mica', 'iron-oxide': 'iron-oxide-mica', 'colour-shift': 'colour-shift' }[
+    pigment.kind as string
+  ];
+  if (!structure) return null;
+  return { structure: structure as FlakeStructure, filmNm: pigment.optics.layers.at(-1)!.nm };
+}

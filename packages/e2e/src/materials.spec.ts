@@ -1,0 +1,69 @@
+import { expect, test } from '@playwright/test';
+import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+
+let folder: string;
+let server: TestServer;
+
+test.beforeAll(async () => {
+  folder = makeFolder();
+  server = await startServer(folder, 4731);
+});
+test.afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+test('a painter adds a ground and a mix of their own and uses them on the map', async ({ page }) => {
+  await page.goto(`${server.address}/materials`);
+  await test.step('a ground, copied and changed; wrong figures are said and kept', async () => {
+    await page.getByRole('button', { name: 'Copy Aqua pastel' }).click();
+    const form = page.getByRole('form', { name: 'Material' });
+    await form.getByLabel('Name').fill('Harbour pastel');
+    await form.getByLabel('L*').fill('140');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText(/must be|lies between/).first()).toBeVisible();
+    await expect(form.getByLabel('L*')).toHaveValue('140');
+    await form.getByLabel('L*').fill('80');
+    await form.getByLabel('Mark on the map').fill('harbour');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByTestId('answer')).toHaveText('16 grounds, 1 of your own.');
+  });
+  await test.step('a pigment by thickness, and a mix with it', async () => {
+    await page.getByRole('button', { name: 'Effect pigments' }).click();
+    await page.getByRole('button', { name: 'Add an effect pigment' }).click();
+    const form = page.getByRole('form', { name: 'Material' });
+    await form.getByLabel('Name').fill('Harbour blue');
+    await form.getByLabel('Film, nm').fill('900');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText('at most 260 nm thick')).toBeVisible();
+    await form.getByLabel('Film, nm').fill('136');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText('Harbour blue')).toBeVisible();
+    await page.getByRole('button', { name: 'Mixes' }).click();
+    await page.getByRole('button', { name: 'Add a mix' }).click();
+    await form.getByLabel('Name').fill('Harbour pearl');
+    await form.getByLabel('Effect pigment').selectOption({ label: 'Harbour blue' });
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText('Harbour pearl')).toBeVisible();
+  });
+  await test.step('a job with the mix, and the ground as a row of its map', async () => {
+    await page.goto(`${server.address}/jobs/new`);
+    await page.getByLabel('Piece').fill('Dodgem shell 3');
+    await page.getByLabel('Has to match').fill('shell 1');
+    await page.getByRole('button', { name: /Harbour pearl/ }).click();
+    await page.getByRole('button', { name: 'Start this job' }).click();
+    await page.getByLabel('L* at row 3', { exact: true }).fill('70');
+    await page.getByLabel('a* at row 3', { exact: true }).fill('-15');
+    await page.getByLabel('b* at row 3', { exact: true }).fill('-12');
+    await page.getByRole('button', { name: 'Keep this target' }).click();
+    await page.getByRole('link', { name: 'Find the ground and coats' }).click();
+    await expect(page.getByRole('gridcell', { name: /^Harbour pastel, 3 coats/ })).toBeVisible();
+  });
+  await test.step('what is used is kept, and said', async () => {
+    await page.goto(`${server.address}/materials`);
+    await page.getByRole('button', { name: 'Mixes' }).click();
+    await page.getByRole('button', { name: 'Change Harbour pearl' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
+    await expect(page.getByText('used by Dodgem shell 3')).toBeVisible();
+  });
+});

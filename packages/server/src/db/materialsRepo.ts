@@ -1,0 +1,97 @@
+import { ownMaterialSchema, type StoredMaterial } from '@steady-gleam/contracts';
+import { REFERENCE_LIBRARY, usedByMaterials, type OwnMaterial } from '@steady-gleam/core';
+import { and, asc, eq } from 'drizzle-orm';
+import { ApiError } from '../http/apiError';
+import type { Db } from './open';
+import { jobs, materials } from './schema';
+
+/** The shop's own materials. */
+export interface MaterialsRepo {
+  readonly list: () => Promise<StoredMaterial[]>;
+  readonly put: (id: string, version: number, material: OwnMaterial) => Promise<StoredMaterial>;
+  /** Refused while a job or a mix uses it; the message says where. */
+  readonly remove: (id: string, version: number) => Promise<void>;
+}
+
+const toStored = (row: typeof materials.$inferSelect): StoredMaterial => ({
+  version: row.version,
+  material: ownMaterialSchema.validateSync(row.material) as OwnMaterial,
+});
+
+/** Ids a material of this kind may be referred to by: the reference library and the shop's own. */
+export async function knownMaterial(db: Db, kind: 'ground' | 'system', id: string): Promise<boolean> {
+  const reference = kind === 'ground' ? REFERENCE_LIBRARY.grounds : REFERENCE_LIBRARY.systems;
+  if (reference.some((m) => m.id === id)) return true;
+  const own = await db.select({ id: materials.id }).from(materials).where(eq(materials.kind, kind));
+  return own.some((m) => m.id === id);
+}
+
+export function createMaterialsRepo(db: Db): MaterialsRepo {
+  const listOwn = async (handle: Db) =>
+    (await handle.select().from(materials).orderBy(asc(materials.createdAt))).map(toStored);
+
+  const checkParts = async (handle: Db, material: OwnMaterial): Promise<void> => {
+    if (material.kind !== 'system') return;
+    const own = await listOwn(handle);
+    const has = (kind: OwnMaterial['kind'], reference: readonly { id: string }[], id: string | null) =>
+      id === null ||
+      reference.some((m) => m.id === id) ||
+      own.some((m) => m.material.kind === kind && m.material.id === id);
+    if (!has('pigment', REFERENCE_LIBRARY.pigments, material.pigmentId))
+      throw new ApiError('badRequest', { pigmentId: 'This pigment is not here any more.' });
+    if (!has('dye', REFERENCE_LIBRARY.dyes, material.dyeId))
+      throw new ApiError('badRequest', { dyeId: 'This dye is not here any more.' });
+  };
+
+  return {
+    list: () => listOwn(db),
+
+    put: (id, version, material) =>
+      db.transaction(async (tx) => {
+        const handle = tx as unknown as Db;
+        if (material.id !== id) throw new ApiError('badRequest', { id: 'The id does not match.' });
+        await checkParts(handle, material);
+        const values = { kind: material.kind, name: material.name, material };
+        const [existing] = await tx.select().from(materials).where(eq(materials.id, id));
+        if (!existing) {
+          if (version !== 0) throw new ApiError('notFound');
+          const [row] = await tx
+            .insert(materials)
+            .values({ id, ...values })
+            .returning();
+          return toStored(row!);
+        }
+        if (existing.kind !== material.kind) throw new ApiError('conflict');
+        const [row] = await tx
+          .update(materials)
+          .set({ ...values, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(materials.id, id), eq(materials.version, version)))
+          .returning();
+        if (!row) throw new ApiError('stale');
+        return toStored(row);
+      }),
+
+    remove: (id, version) =>
+      db.transaction(async (tx) => {
+        const [existing] = await tx.select().from(materials).where(eq(materials.id, id));
+        if (!existing) throw new ApiError('notFound');
+        if (existing.version !== version) throw new ApiError('stale');
+        const own = await listOwn(tx as unknown as Db);
+        const users = usedByMaterials(
+          id,
+          own.map((m) => m.material),
+        );
+        for (const job of await tx.select().from(jobs)) {
+          if (job.systemId === id || job.choice?.groundId === id) users.push(job.piece);
+        }
+        if (users.length) {
+          throw new ApiError(
+            'inUse',
+            undefined,
+            `${existing.name} is used by ${users.join(', ')}. Change that first; it was kept.`,
+          );
+        }
+        await tx.delete(materials).where(eq(materials.id, id));
+      }),
+  };
+}

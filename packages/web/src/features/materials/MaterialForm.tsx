@@ -1,0 +1,144 @@
+import { Alert, Box, Button, Typography } from '@mui/material';
+import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import type { OwnMaterial } from '@steady-gleam/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState, type FormEvent } from 'react';
+import { ValidationError } from 'yup';
+import { ApiFailure, call } from '../../shared/apiClient';
+import { Field } from '../../shared/Field';
+import { materialsKey, useLibrary } from '../../shared/library';
+import { fieldsOf, SCHEMA_OF, toCandidate, type FormField, type FormValues, type MaterialKind } from './materialForms';
+
+interface MaterialFormProps {
+  readonly kind: MaterialKind;
+  readonly start: FormValues;
+  /** The stored material being edited; null for a new one. */
+  readonly stored: StoredMaterial | null;
+  readonly onDone: () => void;
+}
+
+/** One material of the shop's own: entered, checked against its bounds, kept. */
+export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps) {
+  const { library } = useLibrary();
+  const client = useQueryClient();
+  const [id] = useState(() => stored?.material.id ?? crypto.randomUUID());
+  const [values, setValues] = useState<FormValues>(start);
+  const [errors, setErrors] = useState<Record<string, string>>({});
+  const fields = fieldsOf(kind, library);
+  const refresh = () => client.invalidateQueries({ queryKey: materialsKey });
+  const put = useMutation({
+    mutationFn: (material: OwnMaterial) =>
+      call(materialsApi.put, { params: { id }, body: { version: stored?.version ?? 0, material } }),
+    onSuccess: async () => {
+      await refresh();
+      onDone();
+    },
+    onError: (error) => error instanceof ApiFailure && setErrors(error.fields),
+  });
+  const remove = useMutation({
+    mutationFn: () => call(materialsApi.remove, { params: { id }, body: { version: stored!.version } }),
+    onSuccess: async () => {
+      await refresh();
+      onDone();
+    },
+  });
+
+  const save = (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      const material = SCHEMA_OF[kind].validateSync(toCandidate(kind, id, values, fields), {
+        abortEarly: false,
+      }) as unknown as OwnMaterial;
+      setErrors({});
+      put.mutate(material);
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      const found: Record<string, string> = {};
+      for (const e of error.inner.length ? error.inner : [error])
+        found[(e.path ?? '').replace(/\[\d\]$/, '')] ??= e.message;
+      setErrors(found);
+    }
+  };
+
+  const set = (name: string) => (e: { target: { value: string } }) =>
+    setValues((old) => ({ ...old, [name]: e.target.value }));
+  const one = (f: FormField) => {
+    if (f.type === 'lab') {
+      return (
+        <Box key={f.name} role="group" aria-label={f.label}>
+          <Typography variant="h3" component="div" sx={{ mb: 0.25 }}>
+            {f.label}
+          </Typography>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+            {['L*', 'a*', 'b*'].map((axis, i) => (
+              <Field
+                key={axis}
+                label={axis}
+                value={values[`${f.name}.${i}`] ?? ''}
+                onChange={set(`${f.name}.${i}`)}
+                error={errors[f.name] ? ' ' : undefined}
+                decimal
+              />
+            ))}
+          </Box>
+          {errors[f.name] ? (
+            <Typography variant="body2" sx={{ color: 'error.main' }}>
+              {errors[f.name]}
+            </Typography>
+          ) : null}
+        </Box>
+      );
+    }
+    const choice = f.type === 'choice';
+    return (
+      <Field
+        key={f.name}
+        label={f.label}
+        value={values[f.name] ?? ''}
+        onChange={set(f.name)}
+        error={errors[f.name]}
+        decimal={f.type === 'number'}
+        select={choice}
+      >
+        {choice
+          ? f.choices!.map((c) => (
+              <option key={c.value} value={c.value}>
+                {c.name}
+              </option>
+            ))
+          : null}
+      </Field>
+    );
+  };
+
+  const failure = put.error && !Object.keys(errors).length ? put.error.message : remove.error?.message;
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={save}
+      aria-label="Material"
+      sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
+    >
+      {fields.map(one)}
+      {failure ? (
+        <Alert severity="error" variant="outlined" sx={{ color: 'text.primary' }}>
+          {failure}
+        </Alert>
+      ) : null}
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
+        <Button type="submit" variant="contained" disabled={put.isPending}>
+          Keep it
+        </Button>
+        <Button variant="outlined" onClick={onDone}>
+          Leave it
+        </Button>
+        {stored ? (
+          <Button variant="text" color="error" onClick={() => remove.mutate()} disabled={remove.isPending}>
+            Remove
+          </Button>
+        ) : null}
+      </Box>
+    </Box>
+  );
+}

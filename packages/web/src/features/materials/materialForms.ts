@@ -1,0 +1,192 @@
+import { ownDyeSchema, ownGroundSchema, ownPigmentSchema, ownSystemSchema } from '@steady-gleam/contracts';
+import { CARRIERS, thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core';
+
+export type MaterialKind = OwnMaterial['kind'];
+
+/** A form value: figures and names as typed, readings as three texts. */
+export type FormValues = Record<string, string>;
+
+export interface FormField {
+  readonly name: string;
+  readonly label: string;
+  /** `lab` stands for three fields name.0, name.1, name.2. */
+  readonly type: 'text' | 'number' | 'lab' | 'choice';
+  readonly choices?: readonly { readonly value: string; readonly name: string }[];
+}
+
+const NONE = { value: '', name: 'none' };
+
+/** Fields of each kind of material, in the order they are filled in. */
+export function fieldsOf(kind: MaterialKind, library: Library): readonly FormField[] {
+  const price: FormField = { name: 'pricePerLitre', label: 'Price of a litre, ready to spray', type: 'number' };
+  const name: FormField = { name: 'name', label: 'Name', type: 'text' };
+  switch (kind) {
+    case 'ground':
+      return [
+        name,
+        { name: 'mark', label: 'Mark on the map', type: 'text' },
+        { name: 'lab', label: 'Cleared drawdown, 45° in, seen from the normal', type: 'lab' },
+        price,
+      ];
+    case 'pigment':
+      return [
+        name,
+        {
+          name: 'structure',
+          label: 'Flake',
+          type: 'choice',
+          choices: [
+            { value: 'titania-mica', name: 'Titania on mica' },
+            { value: 'iron-oxide-mica', name: 'Iron oxide on mica' },
+            { value: 'colour-shift', name: 'Colour-shift, spacer' },
+          ],
+        },
+        { name: 'filmNm', label: 'Film, nm', type: 'number' },
+        { name: 'sizeUm', label: 'Flake size, µm', type: 'number' },
+        { name: 'tilt', label: 'Tilt as laid, degrees rms', type: 'number' },
+        { name: 'edge', label: 'Edge share, 0 to 0.5', type: 'number' },
+      ];
+    case 'dye':
+      return [
+        name,
+        { name: 'bare', label: 'Drawdown without dye', type: 'lab' },
+        { name: 'dyed', label: 'The same with dyed clear over it', type: 'lab' },
+        { name: 'coats', label: 'Coats of it', type: 'number' },
+      ];
+    case 'system':
+      return [
+        name,
+        {
+          name: 'family',
+          label: 'Finish family',
+          type: 'choice',
+          choices: [
+            { value: 'pearl', name: 'Three-stage pearl' },
+            { value: 'candy', name: 'Candy over metallic' },
+            { value: 'tinted-clear', name: 'Tinted clear' },
+          ],
+        },
+        {
+          name: 'carrierId',
+          label: 'Carrier',
+          type: 'choice',
+          choices: CARRIERS.map((c) => ({ value: c.id, name: c.name })),
+        },
+        {
+          name: 'pigmentId',
+          label: 'Effect pigment',
+          type: 'choice',
+          choices: [NONE, ...library.pigments.map((p) => ({ value: p.id, name: p.name }))],
+        },
+        { name: 'cover', label: 'Cover of a full coat, 0 to 0.95', type: 'number' },
+        {
+          name: 'dyeId',
+          label: 'Dye',
+          type: 'choice',
+          choices: [NONE, ...library.dyes.map((d) => ({ value: d.id, name: d.name }))],
+        },
+        { name: 'depth', label: 'Dye strength of a full coat', type: 'number' },
+        { name: 'filmUm', label: 'Film of a full coat, µm', type: 'number' },
+        { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
+        price,
+      ];
+  }
+}
+
+export const SCHEMA_OF = {
+  ground: ownGroundSchema,
+  pigment: ownPigmentSchema,
+  dye: ownDyeSchema,
+  system: ownSystemSchema,
+};
+
+/** Typed values as a candidate for the schema; what is not a number stays text, so that the schema names it. */
+export function toCandidate(
+  kind: MaterialKind,
+  id: string,
+  values: FormValues,
+  fields: readonly FormField[],
+): Record<string, unknown> {
+  const read = (text: string | undefined): unknown =>
+    text === undefined || text.trim() === '' ? undefined : Number.isNaN(Number(text)) ? text : Number(text);
+  const out: Record<string, unknown> = { kind, id };
+  for (const f of fields) {
+    if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}.${i}`]));
+    else if (f.type === 'number') out[f.name] = read(values[f.name]);
+    else if (f.name === 'pigmentId' || f.name === 'dyeId') out[f.name] = values[f.name] || null;
+    else out[f.name] = values[f.name] ?? '';
+  }
+  return out;
+}
+
+export function toValues(material: OwnMaterial): FormValues {
+  const out: FormValues = {};
+  for (const [key, value] of Object.entries(material)) {
+    if (Array.isArray(value)) value.forEach((v, i) => (out[`${key}.${i}`] = String(v)));
+    else out[key] = value === null ? '' : String(value);
+  }
+  return out;
+}
+
+export const EMPTY: Record<MaterialKind, FormValues> = {
+  ground: { pricePerLitre: '30' },
+  pigment: { structure: 'titania-mica', filmNm: '130', sizeUm: '20', tilt: '9', edge: '0.08' },
+  dye: { coats: '1' },
+  system: {
+    family: 'pearl',
+    carrierId: 'binder',
+    pigmentId: 'white-pearl-fine',
+    cover: '0.3',
+    dyeId: '',
+    depth: '1',
+    filmUm: '9',
+    flashMinutes: '10',
+    pricePerLitre: '80',
+  },
+};
+
+/** Starting values for a copy of something in the library, or null when its kind can't be copied by these fields. */
+export function copyOf(kind: MaterialKind, id: string, library: Library): FormValues | null {
+  if (kind === 'ground') {
+    const g = library.grounds.find((m) => m.id === id);
+    if (!g || g.flakes) return null;
+    return {
+      name: `${g.name}, ours`,
+      mark: g.mark,
+      'lab.0': String(g.lab[0]),
+      'lab.1': String(g.lab[1]),
+      'lab.2': String(g.lab[2]),
+      pricePerLitre: String(g.pricePerLitre),
+    };
+  }
+  if (kind === 'pigment') {
+    const p = library.pigments.find((m) => m.id === id);
+    const film = p && thicknessOf(p);
+    if (!p || !film) return null;
+    return {
+      name: `${p.name}, ours`,
+      structure: film.structure,
+      filmNm: String(film.filmNm),
+      sizeUm: String(p.sizeUm),
+      tilt: String(p.tilt),
+      edge: String(p.edge),
+    };
+  }
+  if (kind === 'system') {
+    const s = library.systems.find((m) => m.id === id);
+    if (!s || s.dyes.length > 1) return null;
+    return {
+      name: `${s.name}, ours`,
+      family: s.family,
+      carrierId: s.carrierId,
+      pigmentId: s.flake?.pigmentId ?? '',
+      cover: String(s.flake?.cover ?? 0.3),
+      dyeId: s.dyes[0]?.dyeId ?? '',
+      depth: String(s.dyes[0]?.depth ?? 1),
+      filmUm: String(s.filmUm),
+      flashMinutes: String(s.flashMinutes),
+      pricePerLitre: String(s.pricePerLitre),
+    };
+  }
+  return null;
+}

@@ -1,0 +1,47 @@
+import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import { createFilm, mergeLibrary, REFERENCE_LIBRARY, type Library } from '@steady-gleam/core';
+import { useQuery } from '@tanstack/react-query';
+import { createContext, use, useMemo, type ReactNode } from 'react';
+import { computeRemote } from '../worker/useCompute';
+import { call } from './apiClient';
+
+interface LibraryValue {
+  readonly library: Library;
+  readonly own: readonly StoredMaterial[];
+  readonly error: Error | null;
+}
+
+const LibraryContext = createContext<LibraryValue>({ library: REFERENCE_LIBRARY, own: [], error: null });
+
+export const materialsKey = ['materials'] as const;
+
+/** Loads the shop's own materials once, for the screens and for the worker. */
+export function LibraryProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
+  const film = useMemo(() => createFilm(), []);
+  const { data, error, isPending } = useQuery({
+    queryKey: materialsKey,
+    queryFn: async () => {
+      const own = await call(materialsApi.list);
+      // The worker answers in order: whatever is asked after this knows the materials.
+      void computeRemote().setMaterials(own.map((m) => m.material));
+      return own as readonly StoredMaterial[];
+    },
+  });
+  const value = useMemo((): LibraryValue => {
+    const own = data ?? [];
+    return {
+      library: mergeLibrary(
+        film,
+        REFERENCE_LIBRARY,
+        own.map((m) => m.material),
+      ),
+      own,
+      error,
+    };
+  }, [film, data, error]);
+  return <LibraryContext value={value}>{isPending ? waiting : children}</LibraryContext>;
+}
+
+export function useLibrary(): LibraryValue {
+  return use(LibraryContext);
+}
