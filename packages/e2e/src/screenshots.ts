@@ -20,7 +20,7 @@ interface View {
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
   { name: 'new-job', path: '/jobs/new', ready: 'form' },
-  { name: 'materials', path: '/materials', ready: 'ul[aria-label=Grounds]' },
+  { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(5)}/target`, ready: 'table' },
   { name: 'target-unread', path: `/jobs/${job(1)}/target`, ready: 'form' },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },

@@ -83,7 +83,11 @@ export function createCompute(): Compute {
         (n) => factorsToLabs(model.evaluate(ground, [prepareCoat(shop.film, { dye: depth, factor: n })]))[0]!,
       );
     },
-    matchMap: (mix, target) => computeMatchMap(shop.model(target), shop.grounds(), recipeOf(mix), mapCounts(), target),
+    matchMap: (mix, target) => {
+      const map = computeMatchMap(shop.model(target), shop.grounds(), recipeOf(mix), mapCounts(), target);
+      // The curves stay here: the map shows windows only, and copying them would cost more than drawing.
+      return { ...map, rows: map.rows.map((row) => ({ ...row, stop: { ...row.stop, curve: [] } })) };
+    },
     assess: (mix, groundId, target, rungs, last) =>
       assessLadder(
         shop.model(target),

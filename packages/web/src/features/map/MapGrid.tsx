@@ -3,12 +3,12 @@ import { findGround, type MatchMap, type TargetAngle } from '@steady-gleam/core'
 import { memo, useCallback, useEffect, useRef, type KeyboardEvent } from 'react';
 import { FIGURES } from '../../app/theme';
 import { useLibrary } from '../../shared/library';
+import { CellColours } from './CellColours';
 import { cssOf, groundFace, inkOn } from '../../shared/screenColour';
 import { columnAt, columnLabel } from './mapModel';
 import type { Probe } from './useProbe';
 
 interface CellProps {
-  readonly background: string;
   readonly ink: string;
   readonly figure: string;
   readonly label: string;
@@ -18,8 +18,8 @@ interface CellProps {
   readonly selected: boolean;
 }
 
-/** One split cell: prediction below the diagonal, target above; where they match the diagonal vanishes. */
-const Cell = memo(function Cell({ background, ink, figure, label, tabIndex, row, column, selected }: CellProps) {
+/** The figure and the name of a cell; its two colours are on the canvas behind. */
+const Cell = memo(function Cell({ ink, figure, label, tabIndex, row, column, selected }: CellProps) {
   return (
     <div
       role="gridcell"
@@ -29,7 +29,6 @@ const Cell = memo(function Cell({ background, ink, figure, label, tabIndex, row,
       data-row={row}
       data-column={column}
       style={{
-        background,
         color: ink,
         display: 'flex',
         alignItems: 'flex-end',
@@ -48,6 +47,8 @@ const Cell = memo(function Cell({ background, ink, figure, label, tabIndex, row,
 
 interface MapGridProps {
   readonly map: MatchMap;
+  /** Mix strength this map was computed for. */
+  readonly strength: number;
   readonly target: readonly TargetAngle[];
   /** Index of the angle shown. */
   readonly angle: number;
@@ -61,7 +62,16 @@ interface MapGridProps {
 const SAY_UP_TO = 9.95;
 
 /** Ground shades by coat counts. Pointer or arrow keys move the probe; [ and ] step the angle. */
-export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle }: MapGridProps) {
+export const MapGrid = memo(function MapGrid({
+  map,
+  strength,
+  target,
+  angle,
+  exposure,
+  probe,
+  onProbe,
+  onAngle,
+}: MapGridProps) {
   const { tones } = useTheme();
   const { library } = useLibrary();
   const grid = useRef<HTMLDivElement>(null);
@@ -73,7 +83,6 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
   );
   const atColumn = Math.max(0, map.counts.indexOf(probe.coats));
   const targetLab = target[angle]!.lab;
-  const targetCss = cssOf(targetLab, exposure);
   const hadKeys = useRef(false);
 
   useEffect(() => {
@@ -158,6 +167,7 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
         ref={grid}
         role="grid"
         aria-label="Match map: grounds by effect coats"
+        data-strength={strength}
         aria-rowcount={rows}
         aria-colcount={columns}
         onKeyDown={onKey}
@@ -170,21 +180,19 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
           minWidth: 0,
         }}
       >
+        <CellColours map={map} angle={angle} exposure={exposure} target={targetLab} />
         {map.rows.map((row, i) => (
           <Box
             role="row"
             key={row.groundId}
-            sx={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0 }}
+            sx={{ position: 'relative', display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0 }}
           >
             {row.cells.map((cell, c) => {
-              const lab = cell.labs[angle]!;
-              const css = cssOf(lab, exposure);
               return (
                 <Cell
                   key={cell.coats}
                   row={i}
                   column={c}
-                  background={`linear-gradient(to top right, ${css} calc(50% - .5px), ${targetCss} calc(50% + .5px))`}
                   ink={inkOn(targetLab, exposure)}
                   figure={cell.score.meanDe <= SAY_UP_TO ? cell.score.meanDe.toFixed(1) : ''}
                   label={`${findGround(row.groundId, library.grounds).name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
@@ -258,7 +266,7 @@ export function MapGrid({ map, target, angle, exposure, probe, onProbe, onAngle 
       </Box>
     </Box>
   );
-}
+});
 
 function Ring({
   map,

@@ -9,7 +9,7 @@ import {
   Typography,
 } from '@mui/material';
 import { findSystem, STYLES, type StyleId } from '@steady-gleam/core';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -33,12 +33,29 @@ export function MapPage() {
   const navigate = useNavigate();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
-  const target = targetOf(set);
+  const target = useMemo(() => targetOf(set), [set]);
   const [mix, setMix] = useState(() => mixOf(job));
   const { probe, angle, moveTo, showAngle } = useProbe();
-  const { value: map, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) =>
-    c.matchMap(mix, target),
+  const { value: shown, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) =>
+    c.matchMap(mix, target).then((map) => ({ map, strength: mix.strength })),
   );
+  const map = shown?.map;
+
+  const exposures = useMemo(() => (map ? mapExposures(map, target) : []), [map, target]);
+  const shownAt = Math.max(
+    0,
+    target.findIndex((t) => t.aspecular === (angle ?? 45)),
+  );
+  const stepAngle = useCallback(
+    (step: 1 | -1) => showAngle(target[Math.min(target.length - 1, Math.max(0, shownAt + step))]!.aspecular),
+    [target, shownAt, showAngle],
+  );
+
+  const at = useMemo(() => {
+    if (!map || probe) return probe;
+    const { groundId, coats } = choiceOf(job);
+    return job.choice ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
+  }, [map, probe, job]);
 
   if (!target.length) {
     return (
@@ -53,19 +70,8 @@ export function MapPage() {
     );
   }
   if (error) return <Notice title="The map could not be computed." text={error} />;
-  if (!map) return <Notice title="Working out the map …" />;
+  if (!shown || !map || !at) return <Notice title="Working out the map …" />;
 
-  const shownAt = Math.max(
-    0,
-    target.findIndex((t) => t.aspecular === (angle ?? 45)),
-  );
-  const exposures = mapExposures(map, target);
-  const chosen = choiceOf(job);
-  const at =
-    probe ??
-    (job.choice
-      ? { groundId: chosen.groundId, coats: map.counts.includes(chosen.coats) ? chosen.coats : map.best.coats }
-      : map.best);
   const cell = cellOf(map, at.groundId, at.coats);
   const { answer, why } = sayAnswer(map, library.grounds);
   const system = findSystem(job.systemId, library.systems);
@@ -109,12 +115,13 @@ export function MapPage() {
       <Answer why={why}>{answer}</Answer>
       <MapGrid
         map={map}
+        strength={shown.strength}
         target={target}
         angle={shownAt}
         exposure={exposures[shownAt]!}
         probe={at}
         onProbe={moveTo}
-        onAngle={(step) => showAngle(target[Math.min(target.length - 1, Math.max(0, shownAt + step))]!.aspecular)}
+        onAngle={stepAngle}
       />
       <Typography variant="body2" sx={{ ml: '104px', color: 'text.secondary' }}>
         effect coats · figures: dE00 over all angles · outlined: every angle passes

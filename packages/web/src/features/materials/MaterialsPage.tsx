@@ -1,6 +1,7 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import { FAMILY_NAMES, findSystem, type Lab } from '@steady-gleam/core';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useLibrary } from '../../shared/library';
@@ -66,7 +67,8 @@ interface Editing {
 export function MaterialsPage() {
   const { tones } = useTheme();
   const { library, own } = useLibrary();
-  const [kind, setKind] = useState<MaterialKind>('ground');
+  const [params, setParams] = useSearchParams();
+  const kind = KINDS.find((k) => k.kind === params.get('kind'))?.kind ?? 'ground';
   const [editing, setEditing] = useState<Editing | null>(null);
   const { one, name } = KINDS.find((k) => k.kind === kind)!;
   const entries = { ground: library.grounds, pigment: library.pigments, dye: library.dyes, system: library.systems }[
@@ -153,7 +155,7 @@ export function MaterialsPage() {
         aria-label="Kind of material"
         onChange={(_, v: MaterialKind | null) => {
           if (!v) return;
-          setKind(v);
+          setParams({ kind: v }, { replace: true });
           setEditing(null);
         }}
       >
