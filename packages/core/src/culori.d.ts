@@ -5,4 +5,5 @@ declare module 'culori' {
   export function differenceCie94(): (a: Colour, b: Colour) => number;
   export function differenceCmc(l: number, c: number): (a: Colour, b: Colour) => number;
   export function converter(mode: 'rgb'): (c: Colour) => { r: number; g: number; b: number } | undefined;
+  export function converter(mode: 'lab65'): (c: Colour) => { l: number; a: number; b: number } | undefined;
 }

@@ -72,6 +72,19 @@ describe('spectra to colour', () => {
     );
   });
 
+  it('agrees with a general colour library on CIELAB from XYZ, its own D65 white taken', () => {
+    const toLab = converter('lab65');
+    const axis = fc.double({ min: 0.5, max: 95, noNaN: true });
+    fc.assert(
+      fc.property(axis, axis, axis, (x, y, z) => {
+        const theirs = toLab({ mode: 'xyz65', x: x / 100, y: y / 100, z: z / 100 })!;
+        // Chromaticity 0.3127, 0.3290, as the library has it.
+        const ours = xyzToLab([x, y, z], [(100 * 0.3127) / 0.329, 100, (100 * 0.3583) / 0.329]);
+        [theirs.l, theirs.a, theirs.b].forEach((v, i) => expect(ours[i]).toBeCloseTo(v, 4));
+      }),
+    );
+  });
+
   it('agrees with a general colour library on sRGB from D65/2 XYZ', () => {
     const toRgb = converter('rgb');
     fc.assert(

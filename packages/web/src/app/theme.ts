@@ -110,7 +110,11 @@ export function createSteadyTheme(mode: ThemeMode): Theme {
       },
       MuiOutlinedInput: {
         styleOverrides: {
-          root: { background: t.raised, minHeight: 44 },
+          root: {
+            background: t.raised,
+            minHeight: 44,
+            '&.Mui-focused:not(.Mui-error) .MuiOutlinedInput-notchedOutline': { borderColor: t.ink },
+          },
           input: { paddingBlock: 10 },
           notchedOutline: { borderColor: t.hairline },
         },
