@@ -20,4 +20,4 @@ const project = (name) => ({
   transform,
 });
 
-export default { projects: ['core', 'contracts', 'calc', 'server', 'web'].map(project) };
+export default { testTimeout: 60_000, projects: ['core', 'contracts', 'calc', 'server', 'web'].map(project) };

@@ -4,7 +4,9 @@ import { CHROMIUM, CHROMIUM_FLAGS } from './src/browser';
 export default defineConfig({
   testDir: './src',
   testMatch: '*.spec.ts',
-  timeout: 120_000,
+  // Generous: the journey takes 30 s on a calm machine and three times that in a slow spell.
+  timeout: 400_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../../.cache/e2e-report.json' }]],

@@ -184,4 +184,7 @@ test('unknown addresses and a server that is away are said, not shown as blanks'
   await page.route('**/api/jobs', (route) => route.abort());
   await page.goto(server.address);
   await expect(page.getByText('The jobs could not be opened.')).toBeVisible({ timeout: 15_000 });
+  await page.route('**/api/materials', (route) => route.abort());
+  await page.reload();
+  await expect(page.getByText('The materials could not be opened.')).toBeVisible({ timeout: 15_000 });
 });

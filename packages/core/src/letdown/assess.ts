@@ -27,6 +27,8 @@ export interface Assessment {
 
 /** How much painters differ from nominal before a card is read: standard deviation of ln(film). Ours. */
 export const UNREAD_HAND_SD = 0.2;
+/** What a card sprayed in the hand adds to the doubt of the film, standard deviation of ln(film). Ours. */
+export const HAND_HELD_SD = 0.1;
 /** Counts of the ladder behind the curve. */
 const KNOT_STEP = 0.25;
 
@@ -42,6 +44,7 @@ function refinedBest(stop: StopWindow): number {
 /**
  * Assesses a ladder for one ground and recipe.
  * @param last highest coat count looked at.
+ * @param handHeld the card was sprayed in the hand, not on a stand: its count is trusted less.
  * @param rungs readings of the card in the order of the target's geometries; empty before the card is sprayed.
  */
 export function assessLadder(
@@ -51,6 +54,7 @@ export function assessLadder(
   target: readonly TargetAngle[],
   rungs: readonly RungReading[],
   last = 6,
+  handHeld = false,
   viewing: Viewing = D65_10,
 ): Assessment {
   const counts = coatGrid(0, last, KNOT_STEP);
@@ -63,7 +67,7 @@ export function assessLadder(
   const labs = ladder(hand);
   const stop = calibration ? findStopWindow(target, counts, labs) : nominal;
   const best = refinedBest(stop);
-  const relative = calibration ? relativeDoubt(calibration) : UNREAD_HAND_SD;
+  const relative = calibration ? Math.hypot(relativeDoubt(calibration), handHeld ? HAND_HELD_SD : 0) : UNREAD_HAND_SD;
 
   function relativeDoubt({ free, covariance }: Calibration): number {
     const slope = free.map((name) => {

@@ -9,6 +9,7 @@ import { TargetPage } from '../features/target/TargetPage';
 import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
 import { CardPage } from '../features/card/CardPage';
+import { FaultPage } from './FaultPage';
 import { JobLayout } from './JobLayout';
 import { NotFoundPage } from './NotFoundPage';
 import { Shell } from './Shell';
@@ -18,6 +19,7 @@ import { ThemeModeContext } from './themeMode';
 const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <FaultPage />,
     children: [
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },

@@ -1,24 +1,25 @@
+import { Button } from '@mui/material';
 import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
 import { createFilm, mergeLibrary, REFERENCE_LIBRARY, type Library } from '@steady-gleam/core';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useMemo, type ReactNode } from 'react';
 import { computeRemote } from '../worker/useCompute';
 import { call } from './apiClient';
+import { Notice } from './Notice';
 
 interface LibraryValue {
   readonly library: Library;
   readonly own: readonly StoredMaterial[];
-  readonly error: Error | null;
 }
 
-const LibraryContext = createContext<LibraryValue>({ library: REFERENCE_LIBRARY, own: [], error: null });
+const LibraryContext = createContext<LibraryValue>({ library: REFERENCE_LIBRARY, own: [] });
 
 export const materialsKey = ['materials'] as const;
 
 /** Loads the shop's own materials once, for the screens and for the worker. */
 export function LibraryProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
   const film = useMemo(() => createFilm(), []);
-  const { data, error, isPending } = useQuery({
+  const { data, error, isPending, refetch } = useQuery({
     queryKey: materialsKey,
     queryFn: async () => {
       const own = await call(materialsApi.list);
@@ -36,9 +37,17 @@ export function LibraryProvider({ children, waiting }: { children: ReactNode; wa
         own.map((m) => m.material),
       ),
       own,
-      error,
     };
-  }, [film, data, error]);
+  }, [film, data]);
+  if (error && !data) {
+    return (
+      <Notice title="The materials could not be opened." text={error.message}>
+        <Button variant="contained" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </Notice>
+    );
+  }
   return <LibraryContext value={value}>{isPending ? waiting : children}</LibraryContext>;
 }
 

@@ -53,6 +53,7 @@ export interface Compute {
     target: readonly TargetAngle[],
     rungs: readonly RungReading[],
     last: number,
+    handHeld: boolean,
   ): Assessment;
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
 }
@@ -88,7 +89,7 @@ export function createCompute(): Compute {
       // The curves stay here: the map shows windows only, and copying them would cost more than drawing.
       return { ...map, rows: map.rows.map((row) => ({ ...row, stop: { ...row.stop, curve: [] } })) };
     },
-    assess: (mix, groundId, target, rungs, last) =>
+    assess: (mix, groundId, target, rungs, last, handHeld) =>
       assessLadder(
         shop.model(target),
         shop.ground(findGround(groundId, shop.library.grounds)),
@@ -96,6 +97,7 @@ export function createCompute(): Compute {
         target,
         rungs,
         last,
+        handHeld,
       ),
     sectionColours: (mix, groundId, coats) => {
       const model = shop.model(FIVE_ANGLES);

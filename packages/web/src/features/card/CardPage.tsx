@@ -31,10 +31,11 @@ export function CardPage() {
   const planned = card?.rungs ?? [];
   const readings = rungReadingsOf(rungs, target).filter((r) => planned.includes(r.coats));
   const last = Math.max(6, ...planned) + 1;
+  const handHeld = card?.onStand === false;
   const ready = target.length > 0 && job.choice !== null;
   const { value: assessment, error } = useCompute(
-    ready ? JSON.stringify([mix, choice.groundId, target, readings, last]) : null,
-    (c) => c.assess(mix, choice.groundId, target, readings, last),
+    ready ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld]) : null,
+    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld),
   );
 
   if (!ready) {

@@ -21,10 +21,9 @@ export function CardPlanForm({ job, card, onDone }: { job: Job; card: StoredCard
       : { id, rungs: [...USUAL_RUNGS[job.family]], gun: '', pressureBar: 1.4, onStand: true },
   });
   const { errors } = form.formState;
-  const save = form.handleSubmit(async (values) => {
-    await put.mutateAsync({ ...values, version: card?.version ?? 0 });
-    onDone?.();
-  });
+  const save = form.handleSubmit((values) =>
+    put.mutate({ ...values, version: card?.version ?? 0 }, { onSuccess: () => onDone?.() }),
+  );
   return (
     <Box component="form" noValidate onSubmit={(e) => void save(e)} aria-label="Card plan" sx={{ maxWidth: 720 }}>
       <Typography variant="h2" sx={{ mb: 1 }} id="rungs-label">

@@ -80,19 +80,20 @@ export function MapPage() {
     .map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`)
     .join(' : ');
 
-  const use = async () => {
-    await change.mutateAsync({
-      version: job.version,
-      choice: {
-        groundId: at.groundId,
-        coats: at.coats,
-        strength: mix.strength,
-        style: mix.style,
-        controlCoat: mix.controlCoat,
+  const use = () =>
+    change.mutate(
+      {
+        version: job.version,
+        choice: {
+          groundId: at.groundId,
+          coats: at.coats,
+          strength: mix.strength,
+          style: mix.style,
+          controlCoat: mix.controlCoat,
+        },
       },
-    });
-    await navigate(`/jobs/${job.id}/card`);
-  };
+      { onSuccess: () => void navigate(`/jobs/${job.id}/card`) },
+    );
 
   return (
     <Bench
@@ -108,7 +109,7 @@ export function MapPage() {
             exposures,
           )}
           busy={change.isPending}
-          onUse={() => void use()}
+          onUse={use}
         />
       }
     >
