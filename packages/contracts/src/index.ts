@@ -36,6 +36,7 @@ export {
   ownMaterialSchema,
   ownGroundSchema,
   ownPigmentSchema,
+  ownCarrierSchema,
   ownDyeSchema,
   ownSystemSchema,
   storedMaterialSchema,

@@ -1,5 +1,5 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { CARRIERS, FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
+import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 
 const amount = (label: string, lo: number, hi: number, unit = '') =>
@@ -38,6 +38,10 @@ export const ownGroundSchema = object({
   ...base('ground'),
   mark: string().trim().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
   lab: lab('The reading'),
+  pigmentId: string().nullable().max(60).default(null),
+  cover: amount('The cover', 0.05, 0.99).default(0.93),
+  tintId: string().nullable().max(60).default(null),
+  tintDepth: amount('The tint', 0.01, 10).default(1),
   pricePerLitre: price,
 }).noUnknown();
 
@@ -69,14 +73,23 @@ export const ownDyeSchema = object({
   coats: amount('The coats', 0.5, 12),
 }).noUnknown();
 
+export const ownCarrierSchema = object({
+  ...base('carrier'),
+  chemistry: string()
+    .oneOf(['solvent', 'waterborne', 'two-pack'] as const, 'Choose its chemistry.')
+    .required('Choose its chemistry.'),
+  volumeSolids: amount('The volume solids', 0.02, 1),
+  filmUm: amount('The film of a coat', 1, 200, ' µm'),
+  densityGPerMl: amount('The density', 0.6, 2, ' g/ml'),
+  flashMinutes: amount('The flash', 1, 240, ' min'),
+}).noUnknown();
+
 export const ownSystemSchema = object({
   ...base('system'),
   family: string()
     .oneOf(['pearl', 'candy', 'tinted-clear'] as const)
     .required('Choose the finish family.'),
-  carrierId: string()
-    .oneOf(CARRIERS.map((c) => c.id))
-    .required('Choose the carrier.'),
+  carrierId: string().required('Choose the carrier.').max(60),
   pigmentId: string().nullable().defined().max(60),
   cover: amount('The cover of a coat', 0.01, 0.95),
   dyeId: string()
@@ -94,7 +107,13 @@ export const ownSystemSchema = object({
   pricePerLitre: price,
 }).noUnknown();
 
-const schemas = { ground: ownGroundSchema, pigment: ownPigmentSchema, dye: ownDyeSchema, system: ownSystemSchema };
+const schemas = {
+  ground: ownGroundSchema,
+  pigment: ownPigmentSchema,
+  dye: ownDyeSchema,
+  carrier: ownCarrierSchema,
+  system: ownSystemSchema,
+};
 
 /** Schema of one of a shop's own materials, by its kind. */
 export const ownMaterialSchema = lazy(

@@ -68,7 +68,7 @@ export {
   type OwnDye,
   type OwnSystem,
 } from './materials/ownMaterials';
-export { CARRIERS, type Carrier } from './materials/carriers';
+export { CARRIERS, findCarrier, type Carrier } from './materials/carriers';
 export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
 export {
   SYSTEMS,

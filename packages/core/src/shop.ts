@@ -4,6 +4,7 @@ import { createOptics } from './optics/optics';
 import { createFastModel, type FastModel } from './optics/stack';
 import type { Geometry } from './optics/geometry';
 import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './materials/grounds';
+import { CARRIERS } from './materials/carriers';
 import { DYES } from './materials/dyes';
 import { EFFECT_PIGMENTS } from './materials/effectPigments';
 import { mergeLibrary, type Library, type OwnMaterial } from './materials/ownMaterials';
@@ -26,7 +27,13 @@ export interface Shop {
 }
 
 /** The library every shop starts with. */
-export const REFERENCE_LIBRARY: Library = { grounds: GROUNDS, pigments: EFFECT_PIGMENTS, dyes: DYES, systems: SYSTEMS };
+export const REFERENCE_LIBRARY: Library = {
+  grounds: GROUNDS,
+  pigments: EFFECT_PIGMENTS,
+  dyes: DYES,
+  carriers: CARRIERS,
+  systems: SYSTEMS,
+};
 
 export function createShop(own: readonly OwnMaterial[] = [], n = 1.5): Shop {
   const film = createFilm(n);
@@ -37,7 +44,7 @@ export function createShop(own: readonly OwnMaterial[] = [], n = 1.5): Shop {
   const ground = (material: GroundMaterial): MapGround => {
     let known = grounds.get(material);
     if (!known) {
-      const coats = groundCoats(material).map((c) => prepareCoat(film, c));
+      const coats = groundCoats(material, library.dyes, library.pigments).map((c) => prepareCoat(film, c));
       known = { id: material.id, albedo: labToAlbedo(film, material.lab), coats };
       grounds.set(material, known);
     }

@@ -1,3 +1,5 @@
+import { CoreError } from '../coreError';
+
 /** What carries colour or flake, or closes the film. Figures are common practice (no source); the product's sheet rules. */
 export interface Carrier {
   readonly id: string;
@@ -42,3 +44,10 @@ export const CARRIERS: readonly Carrier[] = [
     flashMinutes: 12,
   },
 ];
+
+/** @throws CoreError `notFound` */
+export function findCarrier(id: string, carriers: readonly Carrier[] = CARRIERS): Carrier {
+  const found = carriers.find((c) => c.id === id);
+  if (!found) throw new CoreError('notFound', `There is no carrier called ${id}.`);
+  return found;
+}

@@ -6,8 +6,8 @@ import type { Coat } from '../optics/coat';
 import type { Film } from '../optics/film';
 import { fresnel } from '../optics/fresnel';
 import { CoreError } from '../coreError';
-import { dyeDepth } from './dyes';
-import { findPigment } from './effectPigments';
+import { dyeDepth, type Dye } from './dyes';
+import { findPigment, type EffectPigment } from './effectPigments';
 
 /** A ground coat: a solid colour known by its look under clear, or a metallic laid over a solid. */
 export interface GroundMaterial {
@@ -104,13 +104,17 @@ export function findGround(id: string, grounds: readonly GroundMaterial[] = GROU
 }
 
 /** The coats of a ground above its solid base: none for a solid, one sprayed-out coat for a metallic. */
-export function groundCoats(ground: GroundMaterial): Coat[] {
+export function groundCoats(
+  ground: GroundMaterial,
+  dyes?: readonly Dye[],
+  pigments?: readonly EffectPigment[],
+): Coat[] {
   if (!ground.flakes) return [];
   const { pigmentId, cover, tint } = ground.flakes;
-  const pigment = findPigment(pigmentId);
+  const pigment = findPigment(pigmentId, pigments);
   return [
     {
-      dye: tint ? dyeDepth(tint[0]).map((v) => v * tint[1]) : flatSpectrum(0),
+      dye: tint ? dyeDepth(tint[0], dyes).map((v) => v * tint[1]) : flatSpectrum(0),
       flakes: { cover, tilt: pigment.tilt, edge: pigment.edge, optics: pigment.optics },
     },
   ];

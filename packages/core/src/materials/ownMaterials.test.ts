@@ -5,9 +5,11 @@ import { factorsToLabs } from '../matching/ladder';
 import { prepareCoat } from '../optics/coat';
 import { createShop, REFERENCE_LIBRARY } from '../shop';
 import { FILM_NM, pigmentFromThickness, thicknessOf, usedByMaterials, type OwnMaterial } from './ownMaterials';
+import { findCarrier } from './carriers';
 import { labToAlbedo } from './grounds';
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`;
+const solid = { pigmentId: null, cover: 0.93, tintId: null, tintDepth: 1 } as const;
 const view = [{ incidence: 45, aspecular: 45 }];
 
 describe('a shop’s own materials', () => {
@@ -60,7 +62,28 @@ describe('a shop’s own materials', () => {
 
   it('puts own grounds and mixes where the map finds them, and knows what leans on what', () => {
     const own: OwnMaterial[] = [
-      { kind: 'ground', id: id(3), name: 'Fog', mark: 'fog', lab: [78, -3, 4], pricePerLitre: 30 },
+      { kind: 'ground', id: id(3), name: 'Fog', mark: 'fog', lab: [78, -3, 4], ...solid, pricePerLitre: 30 },
+      {
+        ...solid,
+        kind: 'ground',
+        id: id(6),
+        name: 'Tin',
+        mark: 'tin',
+        lab: [50, 0, 0],
+        pigmentId: id(4),
+        tintId: 'marsh-gold',
+        pricePerLitre: 40,
+      },
+      {
+        kind: 'carrier',
+        id: id(7),
+        name: 'Our binder',
+        chemistry: 'waterborne',
+        volumeSolids: 0.16,
+        filmUm: 8,
+        densityGPerMl: 1.02,
+        flashMinutes: 12,
+      },
       {
         kind: 'pigment',
         id: id(4),
@@ -76,7 +99,7 @@ describe('a shop’s own materials', () => {
         id: id(5),
         name: 'Our mix',
         family: 'pearl',
-        carrierId: 'binder',
+        carrierId: id(7),
         pigmentId: id(4),
         cover: 0.4,
         dyeId: 'lagoon-blue',
@@ -94,7 +117,12 @@ describe('a shop’s own materials', () => {
     );
     expect(1 - Math.exp(-coat.tau)).toBeCloseTo(0.4, 9);
     expect(coat.a[20]).toBeGreaterThan(0.05);
-    expect(usedByMaterials(id(4), own)).toEqual(['Our mix']);
+    expect(usedByMaterials(id(4), own)).toEqual(['Tin', 'Our mix']);
+    expect(usedByMaterials(id(7), own)).toEqual(['Our mix']);
+    expect(findCarrier(id(7), shop.library.carriers).volumeSolids).toBe(0.16);
+    const tin = shop.grounds().find((g) => g.id === id(6))!;
+    expect(1 - Math.exp(-tin.coats[0]!.tau)).toBeCloseTo(0.93, 9);
+    expect(tin.coats[0]!.a[3]).toBeGreaterThan(0.2);
     expect(usedByMaterials(id(3), own)).toEqual([]);
   });
 });

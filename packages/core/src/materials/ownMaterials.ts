@@ -3,6 +3,7 @@ import type { Lab } from '../colour/lab';
 import { CoreError } from '../coreError';
 import type { Film } from '../optics/film';
 import { fresnel } from '../optics/fresnel';
+import type { Carrier } from './carriers';
 import type { Dye } from './dyes';
 import { colourShift, interference, ironOxide, type EffectPigment } from './effectPigments';
 import type { GroundMaterial } from './grounds';
@@ -24,10 +25,17 @@ interface Own<K extends string> {
   readonly name: string;
 }
 
-/** A solid ground from the reading of its cleared drawdown. */
+/** A ground from the reading of its cleared drawdown: a solid, or a metallic laid over that solid. */
 export interface OwnGround extends Own<'ground'> {
   readonly mark: string;
   readonly lab: Lab;
+  /** Flakes of a metallic; null for a solid. */
+  readonly pigmentId: string | null;
+  /** Cover of the metallic, 0..1. */
+  readonly cover: number;
+  /** Dye that tints the metallic, or null. */
+  readonly tintId: string | null;
+  readonly tintDepth: number;
   readonly pricePerLitre: number;
 }
 
@@ -60,13 +68,24 @@ export interface OwnSystem extends Own<'system'> {
   readonly pricePerLitre: number;
 }
 
-export type OwnMaterial = OwnGround | OwnPigment | OwnDye | OwnSystem;
+/** What carries colour or flake, by its sheet. */
+export interface OwnCarrier extends Own<'carrier'> {
+  readonly chemistry: Carrier['chemistry'];
+  /** Ready to spray, fraction. */
+  readonly volumeSolids: number;
+  readonly filmUm: number;
+  readonly densityGPerMl: number;
+  readonly flashMinutes: number;
+}
+
+export type OwnMaterial = OwnGround | OwnPigment | OwnDye | OwnCarrier | OwnSystem;
 
 /** The materials of one shop: the reference library and its own. */
 export interface Library {
   readonly grounds: readonly GroundMaterial[];
   readonly pigments: readonly EffectPigment[];
   readonly dyes: readonly Dye[];
+  readonly carriers: readonly Carrier[];
   readonly systems: readonly EffectSystem[];
 }
 
@@ -114,6 +133,11 @@ export function dyeFromDrawdowns(film: Film, own: OwnDye): Dye {
   return { id: own.id, name: own.name, depth, note: 'From two drawdown readings of this shop.' };
 }
 
+function toGround({ kind: _, pigmentId, cover, tintId, tintDepth, ...solid }: OwnGround): GroundMaterial {
+  if (!pigmentId) return solid;
+  return { ...solid, flakes: { pigmentId, cover, ...(tintId ? { tint: [tintId, tintDepth] as const } : {}) } };
+}
+
 function toSystem(own: OwnSystem, pigments: readonly EffectPigment[], dyes: readonly Dye[]): EffectSystem {
   const pigment = pigments.find((p) => p.id === own.pigmentId);
   const dye = dyes.find((d) => d.id === own.dyeId);
@@ -144,17 +168,24 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
   return {
     grounds: [
       ...reference.grounds,
-      ...of('ground').map(({ id, name, mark, lab, pricePerLitre }) => ({ id, name, mark, lab, pricePerLitre })),
+      ...of('ground').map(toGround),
     ],
     pigments,
     dyes,
+    carriers: [...reference.carriers, ...of('carrier').map(({ kind: _, ...carrier }) => carrier)],
     systems: [...reference.systems, ...of('system').map((s) => toSystem(s, pigments, dyes))],
   };
 }
 
-/** What of a shop's own materials leans on one of them: names of mixes. */
+/** What of a shop's own materials leans on one of them: names of mixes and metallic grounds. */
 export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string[] {
-  return own.filter((m) => m.kind === 'system' && (m.pigmentId === id || m.dyeId === id)).map((m) => m.name);
+  const parts = (m: OwnMaterial): (string | null)[] =>
+    m.kind === 'system'
+      ? [m.pigmentId, m.dyeId, m.carrierId]
+      : m.kind === 'ground'
+        ? [m.pigmentId, m.tintId]
+        : [];
+  return own.filter((m) => parts(m).includes(id)).map((m) => m.name);
 }
 
 /** Structure of a reference pigment that can be copied by thickness, or null. */

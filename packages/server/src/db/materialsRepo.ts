@@ -31,7 +31,7 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
     (await handle.select().from(materials).orderBy(asc(materials.createdAt))).map(toStored);
 
   const checkParts = async (handle: Db, material: OwnMaterial): Promise<void> => {
-    if (material.kind !== 'system') return;
+    if (material.kind !== 'system' && material.kind !== 'ground') return;
     const own = await listOwn(handle);
     const has = (kind: OwnMaterial['kind'], reference: readonly { id: string }[], id: string | null) =>
       id === null ||
@@ -39,8 +39,15 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
       own.some((m) => m.material.kind === kind && m.material.id === id);
     if (!has('pigment', REFERENCE_LIBRARY.pigments, material.pigmentId))
       throw new ApiError('badRequest', { pigmentId: 'This pigment is not here any more.' });
+    if (material.kind === 'ground') {
+      if (!has('dye', REFERENCE_LIBRARY.dyes, material.tintId))
+        throw new ApiError('badRequest', { tintId: 'This dye is not here any more.' });
+      return;
+    }
     if (!has('dye', REFERENCE_LIBRARY.dyes, material.dyeId))
       throw new ApiError('badRequest', { dyeId: 'This dye is not here any more.' });
+    if (!has('carrier', REFERENCE_LIBRARY.carriers, material.carrierId))
+      throw new ApiError('badRequest', { carrierId: 'This carrier is not here any more.' });
   };
 
   return {

@@ -1,8 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import {
-  CARRIERS,
   describeDifference,
   filmSection,
+  findCarrier,
   findGround,
   findSystem,
   STYLES,
@@ -37,7 +37,7 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
   const { library } = useLibrary();
   const system = findSystem(job.systemId, library.systems);
   const ground = findGround(groundId, library.grounds);
-  const carrier = CARRIERS.find((c) => c.id === system.carrierId)!;
+  const carrier = findCarrier(system.carrierId, library.carriers);
   const perCoat = STYLES[mix.style].film;
   const control = mix.controlCoat ? STYLES.control.film : 0;
   const film = cell.coats * perCoat + control;

@@ -120,7 +120,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       aria-label="Material"
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
     >
-      {fields.map(one)}
+      {fields.filter((f) => !f.when || values[f.when]).map(one)}
       {failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary' }}>
           {failure}

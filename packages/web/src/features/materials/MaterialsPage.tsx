@@ -14,6 +14,7 @@ const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'ground', name: 'Grounds', one: 'a ground' },
   { kind: 'pigment', name: 'Effect pigments', one: 'an effect pigment' },
   { kind: 'dye', name: 'Dyes', one: 'a dye' },
+  { kind: 'carrier', name: 'Carriers', one: 'a carrier' },
   { kind: 'system', name: 'Mixes', one: 'a mix' },
 ];
 
@@ -46,6 +47,16 @@ function DyeSwatch({ id, version }: { id: string; version: number }) {
   return value ? <Swatches labs={value} /> : <Box sx={{ height: 40 }} />;
 }
 
+/** How much of what is sprayed stays: the solid part, filled. */
+function CarrierSwatch({ solids }: { solids: number }) {
+  const { tones } = useTheme();
+  return (
+    <Box sx={{ height: 40, border: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'flex-end' }} aria-hidden>
+      <Box sx={{ width: '100%', height: `${solids * 100}%`, background: tones.hairline }} />
+    </Box>
+  );
+}
+
 function MixSwatch({ id, version }: { id: string; version: number }) {
   const mix = { systemId: id, strength: 1, style: 'wet' as const, controlCoat: false };
   const { library } = useLibrary();
@@ -71,9 +82,13 @@ export function MaterialsPage() {
   const kind = KINDS.find((k) => k.kind === params.get('kind'))?.kind ?? 'ground';
   const [editing, setEditing] = useState<Editing | null>(null);
   const { one, name } = KINDS.find((k) => k.kind === kind)!;
-  const entries = { ground: library.grounds, pigment: library.pigments, dye: library.dyes, system: library.systems }[
-    kind
-  ];
+  const entries = {
+    ground: library.grounds,
+    pigment: library.pigments,
+    dye: library.dyes,
+    carrier: library.carriers,
+    system: library.systems,
+  }[kind];
   const storedOf = (id: string) => own.find((m) => m.material.id === id) ?? null;
   const begin = (start: FormValues, ownId: string | null) =>
     setEditing({ key: crypto.randomUUID(), kind, start, ownId });
@@ -81,6 +96,7 @@ export function MaterialsPage() {
     ground: 'Swatch: cleared, at 45°.',
     pigment: 'Swatch: half cover from face to flop, over white above, over black below.',
     dye: 'Swatch: ½, 1, 2, 3 and 4 coats over white.',
+    carrier: 'Figures are common practice; the product’s sheet rules.',
     system: 'Swatch: 1 to 4 coats at 45°, pearl over white, the others over fine silver.',
   }[kind];
 
@@ -88,17 +104,22 @@ export function MaterialsPage() {
     const version = storedOf(id)?.version ?? 0;
     if (kind === 'ground') return <Swatches labs={[groundFace(library.grounds.find((g) => g.id === id)!)]} />;
     if (kind === 'pigment') return <PigmentSwatch id={id} version={version} />;
+    if (kind === 'carrier') return <CarrierSwatch solids={library.carriers.find((c) => c.id === id)!.volumeSolids} />;
     if (kind === 'dye') return <DyeSwatch id={id} version={version} />;
     return <MixSwatch id={id} version={version} />;
   };
   const about = (id: string): string => {
     if (kind === 'ground') {
       const g = library.grounds.find((m) => m.id === id)!;
-      return g.flakes ? 'metallic' : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}`;
+      return g.flakes ? `metallic, ${Math.round(g.flakes.cover * 100)} % cover` : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}`;
     }
     if (kind === 'pigment') {
       const p = library.pigments.find((m) => m.id === id)!;
       return `${p.kind.replace('-', ' ')}, ${p.sizeUm} µm, tilt ${p.tilt}°`;
+    }
+    if (kind === 'carrier') {
+      const c = library.carriers.find((m) => m.id === id)!;
+      return `${c.chemistry}, ${Math.round(c.volumeSolids * 100)} % solids, ${c.filmUm} µm a coat`;
     }
     if (kind === 'dye') return library.dyes.find((d) => d.id === id)!.note;
     const s = library.systems.find((m) => m.id === id)!;
@@ -131,6 +152,7 @@ export function MaterialsPage() {
                   ground: 'Read a cleared drawdown: lamp at 45°, seen from the normal.',
                   pigment: 'Give the thickness of the flake’s film, or copy the nearest and change it.',
                   dye: 'Read a drawdown bare, and again with the dyed clear over it.',
+                  carrier: 'Take solids, film and density ready to spray from the product’s sheet.',
                   system: 'A mix is a pigment, a dye or both in a carrier. Jobs are sprayed with mixes.',
                 }[kind]
               }

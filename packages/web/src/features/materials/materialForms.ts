@@ -1,5 +1,5 @@
-import { ownDyeSchema, ownGroundSchema, ownPigmentSchema, ownSystemSchema } from '@steady-gleam/contracts';
-import { CARRIERS, thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core';
+import { ownCarrierSchema, ownDyeSchema, ownGroundSchema, ownPigmentSchema, ownSystemSchema } from '@steady-gleam/contracts';
+import { thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core';
 
 export type MaterialKind = OwnMaterial['kind'];
 
@@ -11,9 +11,12 @@ export interface FormField {
   readonly label: string;
   /** `lab` stands for three fields name.0, name.1, name.2. */
   readonly type: 'text' | 'number' | 'lab' | 'choice';
+  /** Shown only while this other field is filled. */
+  readonly when?: string;
   readonly choices?: readonly { readonly value: string; readonly name: string }[];
 }
 
+const named = (m: { readonly id: string; readonly name: string }) => ({ value: m.id, name: m.name });
 const NONE = { value: '', name: 'none' };
 
 /** Fields of each kind of material, in the order they are filled in. */
@@ -26,6 +29,21 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
         name,
         { name: 'mark', label: 'Mark on the map', type: 'text' },
         { name: 'lab', label: 'Cleared drawdown, 45° in, seen from the normal', type: 'lab' },
+        {
+          name: 'pigmentId',
+          label: 'Flakes over it, for a metallic',
+          type: 'choice',
+          choices: [{ value: '', name: 'none: a solid' }, ...library.pigments.map(named)],
+        },
+        { name: 'cover', label: 'Cover of the flakes, 0.05 to 0.99', type: 'number', when: 'pigmentId' },
+        {
+          name: 'tintId',
+          label: 'Dye that tints the metallic',
+          type: 'choice',
+          choices: [NONE, ...library.dyes.map(named)],
+          when: 'pigmentId',
+        },
+        { name: 'tintDepth', label: 'Strength of the tint', type: 'number', when: 'tintId' },
         price,
       ];
     case 'pigment':
@@ -53,6 +71,24 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
         { name: 'dyed', label: 'The same with dyed clear over it', type: 'lab' },
         { name: 'coats', label: 'Coats of it', type: 'number' },
       ];
+    case 'carrier':
+      return [
+        name,
+        {
+          name: 'chemistry',
+          label: 'Chemistry',
+          type: 'choice',
+          choices: [
+            { value: 'solvent', name: 'Solvent' },
+            { value: 'waterborne', name: 'Waterborne' },
+            { value: 'two-pack', name: 'Two-pack' },
+          ],
+        },
+        { name: 'volumeSolids', label: 'Volume solids ready to spray, 0 to 1', type: 'number' },
+        { name: 'filmUm', label: 'Film of a full coat, µm', type: 'number' },
+        { name: 'densityGPerMl', label: 'Density ready to spray, g/ml', type: 'number' },
+        { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
+      ];
     case 'system':
       return [
         name,
@@ -70,20 +106,20 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
           name: 'carrierId',
           label: 'Carrier',
           type: 'choice',
-          choices: CARRIERS.map((c) => ({ value: c.id, name: c.name })),
+          choices: library.carriers.map(named),
         },
         {
           name: 'pigmentId',
           label: 'Effect pigment',
           type: 'choice',
-          choices: [NONE, ...library.pigments.map((p) => ({ value: p.id, name: p.name }))],
+          choices: [NONE, ...library.pigments.map(named)],
         },
         { name: 'cover', label: 'Cover of a full coat, 0 to 0.95', type: 'number' },
         {
           name: 'dyeId',
           label: 'Dye',
           type: 'choice',
-          choices: [NONE, ...library.dyes.map((d) => ({ value: d.id, name: d.name }))],
+          choices: [NONE, ...library.dyes.map(named)],
         },
         { name: 'depth', label: 'Dye strength of a full coat', type: 'number' },
         { name: 'filmUm', label: 'Film of a full coat, µm', type: 'number' },
@@ -97,6 +133,7 @@ export const SCHEMA_OF = {
   ground: ownGroundSchema,
   pigment: ownPigmentSchema,
   dye: ownDyeSchema,
+  carrier: ownCarrierSchema,
   system: ownSystemSchema,
 };
 
@@ -113,7 +150,7 @@ export function toCandidate(
   for (const f of fields) {
     if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}.${i}`]));
     else if (f.type === 'number') out[f.name] = read(values[f.name]);
-    else if (f.name === 'pigmentId' || f.name === 'dyeId') out[f.name] = values[f.name] || null;
+    else if (['pigmentId', 'dyeId', 'tintId'].includes(f.name)) out[f.name] = values[f.name] || null;
     else out[f.name] = values[f.name] ?? '';
   }
   return out;
@@ -129,9 +166,10 @@ export function toValues(material: OwnMaterial): FormValues {
 }
 
 export const EMPTY: Record<MaterialKind, FormValues> = {
-  ground: { pricePerLitre: '30' },
+  ground: { pigmentId: '', cover: '0.93', tintId: '', tintDepth: '1', pricePerLitre: '30' },
   pigment: { structure: 'titania-mica', filmNm: '130', sizeUm: '20', tilt: '9', edge: '0.08' },
   dye: { coats: '1' },
+  carrier: { chemistry: 'solvent', volumeSolids: '0.2', filmUm: '10', densityGPerMl: '0.95', flashMinutes: '10' },
   system: {
     family: 'pearl',
     carrierId: 'binder',
@@ -149,13 +187,18 @@ export const EMPTY: Record<MaterialKind, FormValues> = {
 export function copyOf(kind: MaterialKind, id: string, library: Library): FormValues | null {
   if (kind === 'ground') {
     const g = library.grounds.find((m) => m.id === id);
-    if (!g || g.flakes) return null;
+    if (!g) return null;
     return {
       name: `${g.name}, ours`,
       mark: g.mark,
       'lab.0': String(g.lab[0]),
       'lab.1': String(g.lab[1]),
       'lab.2': String(g.lab[2]),
+      ...EMPTY.ground,
+      pigmentId: g.flakes?.pigmentId ?? '',
+      cover: String(g.flakes?.cover ?? 0.93),
+      tintId: g.flakes?.tint?.[0] ?? '',
+      tintDepth: String(g.flakes?.tint?.[1] ?? 1),
       pricePerLitre: String(g.pricePerLitre),
     };
   }
@@ -171,6 +214,19 @@ export function copyOf(kind: MaterialKind, id: string, library: Library): FormVa
       tilt: String(p.tilt),
       edge: String(p.edge),
     };
+  }
+  if (kind === 'carrier') {
+    const c = library.carriers.find((m) => m.id === id);
+    return c
+      ? {
+          name: `${c.name}, ours`,
+          chemistry: c.chemistry,
+          volumeSolids: String(c.volumeSolids),
+          filmUm: String(c.filmUm),
+          densityGPerMl: String(c.densityGPerMl),
+          flashMinutes: String(c.flashMinutes),
+        }
+      : null;
   }
   if (kind === 'system') {
     const s = library.systems.find((m) => m.id === id);
