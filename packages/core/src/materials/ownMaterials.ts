@@ -133,7 +133,9 @@ export function dyeFromDrawdowns(film: Film, own: OwnDye): Dye {
   return { id: own.id, name: own.name, depth, note: 'From two drawdown readings of this shop.' };
 }
 
-function toGround({ kind: _, pigmentId, cover, tintId, tintDepth, ...solid }: OwnGround): GroundMaterial {
+function toGround(own: OwnGround): GroundMaterial {
+  const { id, name, mark, lab, pricePerLitre, pigmentId, cover, tintId, tintDepth } = own;
+  const solid = { id, name, mark, lab, pricePerLitre };
   if (!pigmentId) return solid;
   return { ...solid, flakes: { pigmentId, cover, ...(tintId ? { tint: [tintId, tintDepth] as const } : {}) } };
 }
@@ -172,7 +174,7 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
     ],
     pigments,
     dyes,
-    carriers: [...reference.carriers, ...of('carrier').map(({ kind: _, ...carrier }) => carrier)],
+    carriers: [...reference.carriers, ...of('carrier')],
     systems: [...reference.systems, ...of('system').map((s) => toSystem(s, pigments, dyes))],
   };
 }
