@@ -100,13 +100,40 @@ export {
   type Scatter,
 } from './matching/risk';
 export {
+  assembleMap,
+  bestCell,
+  computeMapRows,
   computeMatchMap,
+  packRows,
+  unpackRows,
   mapCounts,
   type MatchMap,
   type MapRow,
   type MapCell,
   type MapPick,
 } from './matching/matchMap';
+export { recipeFigures, USUAL_TRANSFER, type RecipeFigures } from './matching/figures';
+export { lookUnder, targetUnder, type SecondLook } from './matching/light';
+export {
+  createSearch,
+  rateExactly,
+  paretoRecipes,
+  USUAL_SEARCH,
+  type RatedRecipe,
+  type Recipe,
+  type SearchInput,
+  type SearchSpace,
+} from './matching/search';
+export {
+  nudge,
+  remarkToLabs,
+  tonerParts,
+  type Nudge,
+  type NudgeInput,
+  type NudgeStep,
+  type Remark,
+  type TonerDose,
+} from './matching/nudge';
 export { describeDifference, type DifferenceWords } from './matching/words';
 
 export { calibrateHand, readingNoise, MISREAD_LIMIT, type Calibration, type RungReading } from './letdown/calibrate';
@@ -115,4 +142,5 @@ export { assessLadder, filmFactor, type Assessment } from './letdown/assess';
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';
+export { mapToCsv } from './formats/mapCsv';
 export { demoReadings, type DemoTruth } from './demo/demoReadings';

@@ -33,6 +33,8 @@ export interface MatchMap {
   readonly best: MapPick;
   /** Best cell of the ground whose window is widest against the painter's scatter; null when nothing matches. */
   readonly forgiving: MapPick | null;
+  /** Passing cell with the least cost; null when nothing matches or no costs were given. */
+  readonly cheapest: MapPick | null;
 }
 
 export interface MapGround extends PreparedGround {
@@ -48,11 +50,11 @@ export function mapCounts(last = 6): number[] {
 }
 
 /**
- * Match map: every ground with every coat count against the target. Piles are shared by all grounds without coats of
+ * Rows of a match map: every ground with every coat count against the target. Piles are shared by all grounds without coats of
  * their own, so the layer operators are worked out once for each column.
  * @param model its geometries are the target's, in the same order.
  */
-export function computeMatchMap(
+export function computeMapRows(
   model: FastModel,
   grounds: readonly MapGround[],
   recipe: LadderRecipe,
@@ -60,7 +62,7 @@ export function computeMatchMap(
   target: readonly TargetAngle[],
   viewing: Viewing = D65_10,
   scatter: Scatter = DEFAULT_SCATTER,
-): MatchMap {
+): MapRow[] {
   const withZero = [0, ...counts];
   const shared = new Map<readonly PreparedCoat[], Pile[]>();
   const none: readonly PreparedCoat[] = [];
@@ -73,8 +75,7 @@ export function computeMatchMap(
     if (!piles) shared.set(key, (piles = effects.map((above) => model.pile([...key, ...above], slabs))));
     return piles;
   };
-  pilesFor(none);
-  const rows = grounds.map((ground): MapRow => {
+  return grounds.map((ground): MapRow => {
     const labs = pilesFor(ground.coats).map((pile) => factorsToLabs(model.over(ground, pile), viewing));
     const stop = findStopWindow(target, withZero, labs, WORTH_A_WINDOW);
     const forgiveness = stop.window
@@ -84,14 +85,117 @@ export function computeMatchMap(
     const cells = counts.map((coats, c) => ({ coats, labs: labs[c + 1]!, score: scoreMatch(target, labs[c + 1]!) }));
     return { groundId: ground.id, cells, stop, forgiveness: Math.max(0, forgiveness) };
   });
-  const bestCell = (row: MapRow): MapCell => row.cells.reduce((a, b) => (b.score.meanDe < a.score.meanDe ? b : a));
+}
+
+/** The best cell of a row. */
+export function bestCell(row: MapRow): MapCell {
+  return row.cells.reduce((a, b) => (b.score.meanDe < a.score.meanDe ? b : a));
+}
+
+/**
+ * A map of its rows with its three picks: the best match, the most forgiving ground, the cheapest cell that passes.
+ * @param costOf cost of a cell in the shop's currency per square metre.
+ */
+export function assembleMap(
+  counts: readonly number[],
+  rows: readonly MapRow[],
+  costOf?: (pick: MapPick) => number,
+): MatchMap {
+  const pickOf = (row: MapRow, cell = bestCell(row)): MapPick => ({ groundId: row.groundId, coats: cell.coats });
   const bestRow = rows.reduce((a, b) => (bestCell(b).score.meanDe < bestCell(a).score.meanDe ? b : a));
   const open = rows.filter((r) => r.forgiveness > 0 && bestCell(r).score.badness <= 1);
   const widest = open.length ? open.reduce((a, b) => (b.forgiveness > a.forgiveness ? b : a)) : null;
-  return {
-    counts,
-    rows,
-    best: { groundId: bestRow.groundId, coats: bestCell(bestRow).coats },
-    forgiving: widest && { groundId: widest.groundId, coats: bestCell(widest).coats },
-  };
+  let cheapest: MapPick | null = null;
+  if (costOf) {
+    let least = Infinity;
+    for (const row of rows) {
+      const cell = row.cells.find((c) => c.score.badness <= 1);
+      if (!cell) continue;
+      const cost = costOf(pickOf(row, cell));
+      if (cost < least) [least, cheapest] = [cost, pickOf(row, cell)];
+    }
+  }
+  return { counts, rows, best: pickOf(bestRow), forgiving: widest && pickOf(widest), cheapest };
+}
+
+/** Rows and picks in one go; see {@link computeMapRows}. */
+export function computeMatchMap(
+  model: FastModel,
+  grounds: readonly MapGround[],
+  recipe: LadderRecipe,
+  counts: readonly number[],
+  target: readonly TargetAngle[],
+  viewing?: Viewing,
+  scatter?: Scatter,
+): MatchMap {
+  return assembleMap(counts, computeMapRows(model, grounds, recipe, counts, target, viewing, scatter));
+}
+
+/**
+ * Rows as one flat array, cheap to hand from a worker to the screen: per row the window (lo, hi or NaN), closes, best coats,
+ * its rms difference and badness, forgiveness; per cell badness, rms, and per angle difference and Lab.
+ */
+export function packRows(rows: readonly MapRow[]): Float64Array {
+  const angles = rows[0]?.cells[0]?.labs.length ?? 0;
+  const columns = rows[0]?.cells.length ?? 0;
+  const out = new Float64Array(rows.length * (PACKED_ROW + columns * (2 + 4 * angles)));
+  let p = 0;
+  for (const { stop, forgiveness, cells } of rows) {
+    out[p++] = stop.window?.[0] ?? NaN;
+    out[p++] = stop.window?.[1] ?? NaN;
+    out[p++] = stop.closes ? 1 : 0;
+    out[p++] = stop.best.coats;
+    out[p++] = stop.best.meanDe;
+    out[p++] = stop.best.badness;
+    out[p++] = forgiveness;
+    for (const { score, labs } of cells) {
+      out[p++] = score.badness;
+      out[p++] = score.meanDe;
+      for (let g = 0; g < angles; g++) {
+        out[p++] = score.differences[g]!;
+        out[p++] = labs[g]![0];
+        out[p++] = labs[g]![1];
+        out[p++] = labs[g]![2];
+      }
+    }
+  }
+  return out;
+}
+
+const PACKED_ROW = 7;
+
+/** Rows from {@link packRows}; their stop windows come without the curve. */
+export function unpackRows(
+  packed: Float64Array,
+  groundIds: readonly string[],
+  counts: readonly number[],
+  angles: number,
+): MapRow[] {
+  let p = 0;
+  return groundIds.map((groundId) => {
+    const [lo, hi, closes, coats, meanDe, badness, forgiveness] = packed.subarray(p, p + PACKED_ROW);
+    p += PACKED_ROW;
+    const cells = counts.map((n): MapCell => {
+      const [cellBadness, cellMean] = [packed[p]!, packed[p + 1]!];
+      p += 2;
+      const differences: number[] = [];
+      const labs: Lab[] = [];
+      for (let g = 0; g < angles; g++, p += 4) {
+        differences.push(packed[p]!);
+        labs.push([packed[p + 1]!, packed[p + 2]!, packed[p + 3]!]);
+      }
+      return { coats: n, labs, score: { badness: cellBadness, meanDe: cellMean, differences } };
+    });
+    return {
+      groundId,
+      cells,
+      stop: {
+        window: Number.isNaN(lo!) ? null : [lo!, hi!],
+        closes: closes === 1,
+        best: { coats: coats!, meanDe: meanDe!, badness: badness! },
+        curve: [],
+      },
+      forgiveness: forgiveness!,
+    };
+  });
 }

@@ -168,10 +168,7 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
   const pigments = [...reference.pigments, ...of('pigment').map(pigmentFromThickness)];
   const dyes = [...reference.dyes, ...of('dye').map((d) => dyeFromDrawdowns(film, d))];
   return {
-    grounds: [
-      ...reference.grounds,
-      ...of('ground').map(toGround),
-    ],
+    grounds: [...reference.grounds, ...of('ground').map(toGround)],
     pigments,
     dyes,
     carriers: [...reference.carriers, ...of('carrier')],
@@ -182,11 +179,7 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
 /** What of a shop's own materials leans on one of them: names of mixes and metallic grounds. */
 export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string[] {
   const parts = (m: OwnMaterial): (string | null)[] =>
-    m.kind === 'system'
-      ? [m.pigmentId, m.dyeId, m.carrierId]
-      : m.kind === 'ground'
-        ? [m.pigmentId, m.tintId]
-        : [];
+    m.kind === 'system' ? [m.pigmentId, m.dyeId, m.carrierId] : m.kind === 'ground' ? [m.pigmentId, m.tintId] : [];
   return own.filter((m) => parts(m).includes(id)).map((m) => m.name);
 }
 

@@ -7,7 +7,7 @@ import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
 import { useJobDetail } from '../shared/useJob';
-import { HEADER } from './Shell';
+import { HEADER } from './layout';
 
 /** Header of a job: what it is, and its film section; the place below. */
 export function JobLayout() {

@@ -3,10 +3,10 @@ import { use, type ReactNode } from 'react';
 import { NavLink, Outlet, useMatch } from 'react-router';
 import { LibraryProvider } from '../shared/library';
 import { Notice } from '../shared/Notice';
+import { HEADER } from './layout';
 import { ThemeModeContext } from './themeMode';
 
 const RAIL = 118;
-export const HEADER = 78;
 
 function Place({ to, end, children }: { to: string; end?: boolean; children: ReactNode }) {
   const { tones } = useTheme();

@@ -1,5 +1,6 @@
 import { Box, useTheme } from '@mui/material';
 import type { ReactNode } from 'react';
+import { HEADER } from '../app/layout';
 
 /** A place: the work on the left, what follows from it in a panel on the right. */
 export function Bench({
@@ -23,13 +24,22 @@ export function Bench({
           flex: 'none',
           background: tones.panel,
           borderLeft: `1px solid ${tones.hairline}`,
-          p: '18px 18px 16px',
-          display: 'flex',
-          flexDirection: 'column',
-          gap: 2,
         }}
       >
-        {side}
+        <Box
+          sx={{
+            position: 'sticky',
+            top: 0,
+            height: standalone ? '100vh' : `calc(100vh - ${HEADER}px)`,
+            overflowY: 'auto',
+            p: '18px 18px 16px',
+            display: 'flex',
+            flexDirection: 'column',
+            gap: 1.5,
+          }}
+        >
+          {side}
+        </Box>
       </Box>
     </Box>
   );

@@ -1,6 +1,7 @@
-import { Box, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { Lab } from '@steady-gleam/core';
 import { FIGURES } from '../app/theme';
+import { downloadPng, fileName } from './download';
 import { cssOf, exposuresByAngle, fitsScreen, inkOn } from './screenColour';
 
 interface FlopStripProps {
@@ -11,50 +12,82 @@ interface FlopStripProps {
   readonly sample?: readonly Lab[];
   readonly height?: number;
   readonly label: string;
+  /** Offers the strip as a picture under this name. */
+  readonly fileTitle?: string;
 }
 
 /** Colours from face to flop, target over sample, sharing an edge: no gap, no border. */
-export function FlopStrip({ angles, target, sample, height = 116, label }: FlopStripProps) {
+export function FlopStrip({ angles, target, sample, height = 116, label, fileTitle }: FlopStripProps) {
   const exposures = exposuresByAngle(sample ? [target, sample] : [target]);
   const beyond = [...target, ...(sample ?? [])].some((lab, i) => !fitsScreen(lab, exposures[i % target.length]));
   // A colour the screen cannot show carries a notch in its corner.
-  const mark = (lab: Lab, g: number) =>
-    fitsScreen(lab, exposures[g])
-      ? {}
-      : {
-          position: 'relative',
-          '&::after': {
-            content: '""',
+  const swatch = (lab: Lab, g: number) => (
+    <div style={{ flex: 1, position: 'relative', background: cssOf(lab, exposures[g]) }}>
+      {fitsScreen(lab, exposures[g]) ? null : (
+        <div
+          style={{
             position: 'absolute',
             top: 0,
             right: 0,
             borderStyle: 'solid',
             borderWidth: '0 9px 9px 0',
             borderColor: `transparent ${inkOn(lab, exposures[g])} transparent transparent`,
-          },
-        };
+          }}
+        />
+      )}
+    </div>
+  );
+  const save = () => {
+    const canvas = document.createElement('canvas');
+    const [width, half] = [240, 260];
+    canvas.width = width * angles.length;
+    canvas.height = half * (sample ? 2 : 1) + 60;
+    const ink = canvas.getContext('2d')!;
+    ink.fillStyle = '#ababab';
+    ink.fillRect(0, 0, canvas.width, canvas.height);
+    ink.font = '30px sans-serif';
+    ink.textAlign = 'center';
+    angles.forEach((angle, g) => {
+      [target[g]!, ...(sample ? [sample[g]!] : [])].forEach((lab, i) => {
+        ink.fillStyle = cssOf(lab, exposures[g]);
+        ink.fillRect(g * width, i * half, width, half);
+      });
+      ink.fillStyle = '#121212';
+      ink.fillText(`${angle}°`, (g + 0.5) * width, canvas.height - 20);
+    });
+    downloadPng(canvas, fileName(fileTitle!));
+  };
   return (
     <Box>
-      <Box role="img" aria-label={label} sx={{ display: 'flex', height }}>
+      <div role="img" aria-label={label} style={{ display: 'flex', height }}>
         {angles.map((angle, g) => (
-          <Box key={angle} sx={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
-            <Box sx={{ flex: 1, background: cssOf(target[g]!, exposures[g]), ...mark(target[g]!, g) }} />
-            {sample ? (
-              <Box sx={{ flex: 1, background: cssOf(sample[g]!, exposures[g]), ...mark(sample[g]!, g) }} />
-            ) : null}
-          </Box>
+          <div key={angle} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+            {swatch(target[g]!, g)}
+            {sample ? swatch(sample[g]!, g) : null}
+          </div>
         ))}
-      </Box>
-      <Box sx={{ display: 'flex', fontFamily: FIGURES, fontSize: 13, mt: 0.5 }} aria-hidden>
+      </div>
+      <div style={{ display: 'flex', fontFamily: FIGURES, fontSize: 13, marginTop: 4 }} aria-hidden>
         {angles.map((angle) => (
-          <Box key={angle} sx={{ flex: 1, textAlign: 'center' }}>
+          <span key={angle} style={{ flex: 1, textAlign: 'center' }}>
             {angle}°
-          </Box>
+          </span>
         ))}
-      </Box>
+      </div>
+      {fileTitle ? (
+        <Button
+          variant="text"
+          color="inherit"
+          size="small"
+          onClick={save}
+          sx={{ minHeight: 44, px: 1, mb: -1.5, float: 'right' }}
+        >
+          Picture
+        </Button>
+      ) : null}
       {beyond ? (
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          ◥ more colour than this screen can show
+          ◥ beyond this screen
         </Typography>
       ) : null}
     </Box>

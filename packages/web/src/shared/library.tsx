@@ -23,8 +23,8 @@ export function LibraryProvider({ children, waiting }: { children: ReactNode; wa
     queryKey: materialsKey,
     queryFn: async () => {
       const own = await call(materialsApi.list);
-      // The worker answers in order: whatever is asked after this knows the materials.
-      void computeRemote().setMaterials(own.map((m) => m.material));
+      // A worker answers in order: whatever is asked after this knows the materials.
+      for (const which of [0, 1] as const) void computeRemote(which).setMaterials(own.map((m) => m.material));
       return own as readonly StoredMaterial[];
     },
   });

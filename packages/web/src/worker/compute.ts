@@ -4,7 +4,18 @@ import {
   prepareCoat,
   type OwnMaterial,
   assessLadder,
-  computeMatchMap,
+  computeMapRows,
+  contrastRatio,
+  createSearch,
+  findCarrier,
+  lookUnder,
+  nudge,
+  packRows,
+  paretoRecipes,
+  rateExactly,
+  recipeFigures,
+  sparkleIndex,
+  targetUnder,
   createShop,
   factorsToLabs,
   filmFactor,
@@ -16,7 +27,11 @@ import {
   STYLES,
   type Assessment,
   type Lab,
-  type MatchMap,
+  type Illuminant,
+  type Nudge,
+  type RatedRecipe,
+  type RecipeFigures,
+  type SecondLook,
   type RungReading,
   type StyleId,
   type TargetAngle,
@@ -38,6 +53,17 @@ export interface SectionColours {
   readonly film: number;
 }
 
+/** One place on the map, looked at closely. */
+export interface ProbeLook {
+  readonly figures: RecipeFigures;
+  /** The match under the second light. */
+  readonly second: SecondLook;
+  /** Contrast ratio of the effect coats over black and white at 45 degrees from the mirror. */
+  readonly contrast: number;
+  /** Sparkle index of the effect coats; null without flakes. */
+  readonly sparkle: number | null;
+}
+
 /** Everything the screens have computed, off the main thread. */
 export interface Compute {
   /** Tells the worker of the shop's own materials; what is asked afterwards knows them. */
@@ -46,7 +72,25 @@ export interface Compute {
   pigmentLook(pigmentId: string, cover: number): { white: readonly Lab[]; black: readonly Lab[] };
   /** A dye over white: half a coat to four coats. */
   dyeLook(dyeId: string): readonly Lab[];
-  matchMap(mix: Mix, target: readonly TargetAngle[]): MatchMap;
+  /**
+   * Rows of the match map, packed (see `packRows`), for some of the grounds: two workers share a map.
+   * @param light the light the cells and the target are looked at under; D65 is how the target was read.
+   */
+  mapRows(mix: Mix, target: readonly TargetAngle[], light: Illuminant, groundIds: readonly string[]): Float64Array;
+  /** What the panel says of one place on the map beyond the map's own figures. */
+  probe(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], light: Illuminant): ProbeLook;
+  /** Recipes over some grounds; stops between grounds when `stopped` says so. */
+  search(
+    mix: Mix,
+    target: readonly TargetAngle[],
+    groundIds: readonly string[],
+    ticket: number,
+    onGround: (done: number) => void,
+  ): Promise<RatedRecipe[] | null>;
+  /** Ends the search with this ticket at the next ground. */
+  stopSearch(ticket: number): void;
+  /** Toners that bring a sprayed card to the target. */
+  nudge(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], card: readonly Lab[]): Nudge | null;
   assess(
     mix: Mix,
     groundId: string,
@@ -60,6 +104,7 @@ export interface Compute {
 
 export function createCompute(): Compute {
   let shop = createShop();
+  const stopped = new Set<number>();
   const recipeOf = (mix: Mix) => ({
     coat: shop.coat(findSystem(mix.systemId, shop.library.systems), mix.strength),
     style: STYLES[mix.style],
@@ -84,11 +129,76 @@ export function createCompute(): Compute {
         (n) => factorsToLabs(model.evaluate(ground, [prepareCoat(shop.film, { dye: depth, factor: n })]))[0]!,
       );
     },
-    matchMap: (mix, target) => {
-      const map = computeMatchMap(shop.model(target), shop.grounds(), recipeOf(mix), mapCounts(), target);
-      // The curves stay here: the map shows windows only, and copying them would cost more than drawing.
-      return { ...map, rows: map.rows.map((row) => ({ ...row, stop: { ...row.stop, curve: [] } })) };
+    mapRows: (mix, target, light, groundIds) => {
+      const wanted = new Set(groundIds);
+      const viewing = { illuminant: light, observer: '10' } as const;
+      const rows = computeMapRows(
+        shop.model(target),
+        shop.grounds().filter((g) => wanted.has(g.id)),
+        recipeOf(mix),
+        mapCounts(),
+        light === 'D65' ? target : targetUnder(target, viewing),
+        viewing,
+      );
+      return packRows(rows);
     },
+    probe: (mix, groundId, coats, target, light) => {
+      const system = findSystem(mix.systemId, shop.library.systems);
+      const material = findGround(groundId, shop.library.grounds);
+      const ground = shop.ground(material);
+      const effects = effectCoats(recipeOf(mix), coats);
+      const model = shop.model(target);
+      const factors = model.over(ground, model.pile([...ground.coats, ...effects]));
+      const pigment = system.flake && findPigment(system.flake.pigmentId, shop.library.pigments);
+      const tau = effects.reduce((sum, c) => sum + c.tau * c.factor, 0);
+      return {
+        figures: recipeFigures(material, system, findCarrier(system.carrierId, shop.library.carriers), {
+          ...mix,
+          coats,
+        }),
+        second: lookUnder(target, factors, light),
+        contrast: contrastRatio(shop.model([{ incidence: 45, aspecular: 45 }]), effects)[0]!,
+        sparkle: pigment ? sparkleIndex(pigment.sizeUm, 1 - Math.exp(-tau), pigment.tilt) : null,
+      };
+    },
+    search: async (mix, target, groundIds, ticket, onGround) => {
+      const wanted = new Set(groundIds);
+      const grounds = shop.grounds().filter((g) => wanted.has(g.id));
+      const input = {
+        model: shop.model(target),
+        grounds,
+        coat: shop.coat(findSystem(mix.systemId, shop.library.systems), 1),
+        style: STYLES[mix.style],
+        target,
+      };
+      const overGround = createSearch(input);
+      const found: RatedRecipe[] = [];
+      for (const [i, ground] of grounds.entries()) {
+        found.push(...overGround(ground));
+        onGround(i + 1);
+        // Lets a stop, or a map that waits, come in between grounds.
+        await new Promise((resolve) => setTimeout(resolve, 0));
+        if (stopped.delete(ticket)) return null;
+      }
+      return paretoRecipes(found, Infinity).map((r) =>
+        rateExactly(
+          input,
+          grounds.find((g) => g.id === r.groundId)!,
+          r,
+        ),
+      );
+    },
+    stopSearch: (ticket) => void stopped.add(ticket),
+    nudge: (mix, groundId, coats, target, card) =>
+      nudge({
+        model: shop.model(target),
+        ground: shop.ground(findGround(groundId, shop.library.grounds)),
+        recipe: recipeOf(mix),
+        coats,
+        target,
+        card,
+        toners: shop.library.dyes,
+      }),
     assess: (mix, groundId, target, rungs, last, handHeld) =>
       assessLadder(
         shop.model(target),

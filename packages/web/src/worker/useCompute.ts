@@ -2,12 +2,15 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './compute';
 
-let remote: Remote<Compute> | null = null;
+const remotes: (Remote<Compute> | null)[] = [null, null];
 
-/** The one worker of the page. */
-export function computeRemote(): Remote<Compute> {
-  remote ??= wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
-  return remote;
+/** One of the page's two workers. The first answers single questions; maps and searches are shared between both. */
+export function computeRemote(which: 0 | 1 = 0): Remote<Compute> {
+  const known = remotes[which];
+  if (known) return known;
+  const made = wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
+  remotes[which] = made;
+  return made;
 }
 
 export interface Computed<T> {
@@ -20,7 +23,7 @@ export interface Computed<T> {
 /**
  * Computes in the worker, newest request wins: while one runs, only the latest that came in waits. The last value stays
  * until the next is there, so a picture never blinks while a slider moves.
- * @param key identifies the request; null computes nothing.
+ * @param key identifies the request; null computes nothing and keeps what was there.
  */
 export function useCompute<T>(key: string | null, run: (compute: Remote<Compute>) => Promise<T>): Computed<T> {
   const [done, setDone] = useState<{ key: string; value: T } | null>(null);
@@ -60,7 +63,7 @@ export function useCompute<T>(key: string | null, run: (compute: Remote<Compute>
   }, [key]);
 
   return {
-    value: key === null ? null : (done?.value ?? null),
+    value: done?.value ?? null,
     stale: done?.key !== key,
     error: failed && failed.key === key ? failed.message : null,
   };

@@ -1,80 +1,49 @@
-import { Box, useTheme } from '@mui/material';
-import { findGround, type MatchMap, type TargetAngle } from '@steady-gleam/core';
-import { memo, useCallback, useEffect, useRef, type KeyboardEvent } from 'react';
+import { useTheme } from '@mui/material';
+import { findGround, type GroundMaterial, type MatchMap, type TargetAngle } from '@steady-gleam/core';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+} from 'react';
 import { FIGURES } from '../../app/theme';
-import { useLibrary } from '../../shared/library';
-import { CellColours } from './CellColours';
-import { cssOf, groundFace, inkOn } from '../../shared/screenColour';
-import { columnAt, columnLabel } from './mapModel';
+import { cssOf, groundFace } from '../../shared/screenColour';
+import { drawMap } from './drawMap';
+import { columnLabel } from './mapModel';
 import type { Probe } from './useProbe';
-
-interface CellProps {
-  readonly ink: string;
-  readonly figure: string;
-  readonly label: string;
-  readonly tabIndex: number;
-  readonly row: number;
-  readonly column: number;
-  readonly selected: boolean;
-}
-
-/** The figure and the name of a cell; its two colours are on the canvas behind. */
-const Cell = memo(function Cell({ ink, figure, label, tabIndex, row, column, selected }: CellProps) {
-  return (
-    <div
-      role="gridcell"
-      aria-label={label}
-      aria-selected={selected}
-      tabIndex={tabIndex}
-      data-row={row}
-      data-column={column}
-      style={{
-        color: ink,
-        display: 'flex',
-        alignItems: 'flex-end',
-        justifyContent: 'flex-end',
-        padding: '0 5px 2px',
-        fontFamily: FIGURES,
-        fontSize: 13,
-        minWidth: 0,
-        outlineOffset: -3,
-      }}
-    >
-      {figure}
-    </div>
-  );
-});
 
 interface MapGridProps {
   readonly map: MatchMap;
   /** Mix strength this map was computed for. */
   readonly strength: number;
+  readonly grounds: readonly GroundMaterial[];
   readonly target: readonly TargetAngle[];
   /** Index of the angle shown. */
   readonly angle: number;
   readonly exposure: number;
   readonly probe: Probe;
   readonly onProbe: (p: Probe) => void;
-  readonly onAngle: (step: 1 | -1) => void;
+  /** Keys that are not about the place: [ and ] step the angle, L the light. */
+  readonly onStep: (step: 'angle up' | 'angle down' | 'light') => void;
 }
 
-/** Figures are shown up to this rms difference. */
-const SAY_UP_TO = 9.95;
+/** A row of the map is at least this high, px: forty grounds then scroll with the page. */
+const LEAST_ROW = 20;
 
-/** Ground shades by coat counts. Pointer or arrow keys move the probe; [ and ] step the angle. */
-export const MapGrid = memo(function MapGrid({
-  map,
-  strength,
-  target,
-  angle,
-  exposure,
-  probe,
-  onProbe,
-  onAngle,
-}: MapGridProps) {
+const STRETCH: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' };
+
+/** Ground shades by coat counts, one picture. Pointer or arrow keys move the probe. */
+export const MapGrid = memo(function MapGrid(props: MapGridProps) {
+  const { map, strength, grounds, target, angle, exposure, probe, onProbe, onStep } = props;
   const { tones } = useTheme();
-  const { library } = useLibrary();
   const grid = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
   const rows = map.rows.length;
   const columns = map.counts.length;
   const atRow = Math.max(
@@ -82,8 +51,27 @@ export const MapGrid = memo(function MapGrid({
     map.rows.findIndex((r) => r.groundId === probe.groundId),
   );
   const atColumn = Math.max(0, map.counts.indexOf(probe.coats));
-  const targetLab = target[angle]!.lab;
   const hadKeys = useRef(false);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  useLayoutEffect(() => {
+    const element = canvas.current!;
+    const width = Math.round(size.width * devicePixelRatio);
+    const height = Math.round(size.height * devicePixelRatio);
+    if (!width || !height) return;
+    if (element.width !== width || element.height !== height) {
+      element.width = width;
+      element.height = height;
+    }
+    const picture = { map, angle, exposure, target: target[angle]!.lab, pick: tones.pick, probe };
+    drawMap(element.getContext('2d', { alpha: false })!, picture, width, height, devicePixelRatio);
+  }, [map, angle, exposure, target, size, tones, probe]);
 
   useEffect(() => {
     if (!hadKeys.current) return;
@@ -110,205 +98,141 @@ export const MapGrid = memo(function MapGrid({
       End: [0, columns],
     };
     const by = step[e.key];
+    const other = ({ '[': 'angle down', ']': 'angle up', l: 'light', L: 'light' } as const)[e.key];
     if (by) {
       e.preventDefault();
       hadKeys.current = true;
       move(atRow + by[0], atColumn + by[1]);
-    } else if (e.key === '[' || e.key === ']') {
+    } else if (other && !e.ctrlKey && !e.metaKey) {
       e.preventDefault();
-      onAngle(e.key === ']' ? 1 : -1);
+      onStep(other);
     }
   };
 
-  const fromPointer = (element: EventTarget): void => {
-    const cell = (element as HTMLElement).closest<HTMLElement>('[data-row]');
-    if (cell) move(Number(cell.dataset['row']), Number(cell.dataset['column']));
-  };
-
   return (
-    <Box
-      sx={{
+    <div
+      style={{
         flex: 1,
-        minHeight: 360,
+        minHeight: Math.max(300, rows * LEAST_ROW),
         display: 'grid',
         gridTemplateColumns: '70px 34px 1fr',
         gridTemplateRows: '1fr auto',
       }}
     >
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateRows: `repeat(${rows}, 1fr)`,
-          fontFamily: 'h3.fontFamily',
-          fontStretch: '80%',
-          fontWeight: 600,
-          fontSize: 14.5,
-        }}
-      >
-        {map.rows.map((r, i) => (
-          <Box
-            key={r.groundId}
-            sx={{
-              display: 'flex',
-              alignItems: 'center',
-              ...(i === atRow ? { textDecoration: 'underline', textUnderlineOffset: 3 } : {}),
-            }}
-          >
-            {findGround(r.groundId, library.grounds).mark}
-          </Box>
-        ))}
-      </Box>
-      <Box sx={{ display: 'grid', gridTemplateRows: `repeat(${rows}, 1fr)`, mr: 1 }} aria-hidden>
-        {map.rows.map((r) => (
-          <div key={r.groundId} style={{ background: cssOf(groundFace(findGround(r.groundId, library.grounds))) }} />
-        ))}
-      </Box>
-      <Box
+      <GroundMarks map={map} grounds={grounds} at={atRow} />
+      <div
         ref={grid}
         role="grid"
         aria-label="Match map: grounds by effect coats"
         data-strength={strength}
         aria-rowcount={rows}
         aria-colcount={columns}
+        tabIndex={-1}
         onKeyDown={onKey}
-        onClick={(e) => fromPointer(e.target)}
-        sx={{
-          position: 'relative',
+        onClick={(e) => {
+          const cell = (e.target as HTMLElement).closest<HTMLElement>('[data-row]');
+          if (cell) move(Number(cell.dataset['row']), Number(cell.dataset['column']));
+        }}
+        style={{ position: 'relative', cursor: 'crosshair', minWidth: 0, marginLeft: 8 }}
+      >
+        <canvas ref={canvas} aria-hidden style={STRETCH} />
+        <Cells map={useDeferredValue(map)} grounds={grounds} atRow={atRow} atColumn={atColumn} />
+      </div>
+      <div style={{ gridColumn: '1 / 3' }} />
+      <div
+        aria-hidden
+        style={{
           display: 'grid',
-          gridTemplateRows: `repeat(${rows}, 1fr)`,
-          cursor: 'crosshair',
-          minWidth: 0,
+          gridTemplateColumns: `repeat(${columns}, 1fr)`,
+          marginLeft: 8,
+          fontFamily: FIGURES,
+          fontSize: 14,
+          paddingTop: 5,
+          textAlign: 'center',
         }}
       >
-        <CellColours map={map} angle={angle} exposure={exposure} target={targetLab} />
-        {map.rows.map((row, i) => (
-          <Box
-            role="row"
-            key={row.groundId}
-            sx={{ position: 'relative', display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0 }}
-          >
-            {row.cells.map((cell, c) => {
-              return (
-                <Cell
-                  key={cell.coats}
-                  row={i}
-                  column={c}
-                  ink={inkOn(targetLab, exposure)}
-                  figure={cell.score.meanDe <= SAY_UP_TO ? cell.score.meanDe.toFixed(1) : ''}
-                  label={`${findGround(row.groundId, library.grounds).name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
-                  tabIndex={i === atRow && c === atColumn ? 0 : -1}
-                  selected={i === atRow && c === atColumn}
-                />
-              );
-            })}
-          </Box>
+        {map.counts.map((n) => (
+          <span key={n}>{columnLabel(n)}</span>
         ))}
-        <svg
-          viewBox={`0 0 ${columns} ${rows}`}
-          preserveAspectRatio="none"
-          width="100%"
-          height="100%"
-          style={{ position: 'absolute', inset: 0, pointerEvents: 'none', overflow: 'visible' }}
-          aria-hidden
-        >
-          {map.rows.map((row, i) => {
-            if (!row.stop.window) return null;
-            const x0 = columnAt(row.stop.window[0], columns);
-            const x1 = columnAt(row.stop.window[1], columns);
-            return (
-              <g key={row.groundId} fill="none" vectorEffect="non-scaling-stroke">
-                <rect
-                  x={x0}
-                  y={i + 0.1}
-                  width={Math.max(0.03, x1 - x0)}
-                  height={0.8}
-                  stroke="#f4f4f4"
-                  strokeWidth="4"
-                  vectorEffect="non-scaling-stroke"
-                />
-                <rect
-                  x={x0}
-                  y={i + 0.1}
-                  width={Math.max(0.03, x1 - x0)}
-                  height={0.8}
-                  stroke="#101010"
-                  strokeWidth="1.75"
-                  vectorEffect="non-scaling-stroke"
-                />
-              </g>
-            );
-          })}
-          <Ring map={map} at={map.best} colour={tones.pick} width={5} />
-          {probe.groundId === map.best.groundId && probe.coats === map.best.coats ? null : (
-            <Ring map={map} at={probe} colour="#101010" width={2} dashed />
-          )}
-        </svg>
-      </Box>
-      <Box />
-      <Box />
-      <Box>
-        <Box
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: `repeat(${columns}, 1fr)`,
-            fontFamily: FIGURES,
-            fontSize: 14,
-            pt: 0.6,
-          }}
-          aria-hidden
-        >
-          {map.counts.map((n) => (
-            <Box key={n} sx={{ textAlign: 'center' }}>
-              {columnLabel(n)}
-            </Box>
-          ))}
-        </Box>
-      </Box>
-    </Box>
+      </div>
+    </div>
   );
 });
 
-function Ring({
+/** Names and faces of the grounds, left of their rows. */
+const GroundMarks = memo(
+  function GroundMarks({ map, grounds, at }: { map: MatchMap; grounds: readonly GroundMaterial[]; at: number }) {
+    const list: CSSProperties = { display: 'grid', gridTemplateRows: `repeat(${map.rows.length}, 1fr)`, minHeight: 0 };
+    return (
+      <>
+        <div style={{ ...list, fontFamily: '"Archivo Variable", sans-serif', fontStretch: '80%', fontWeight: 600 }}>
+          {map.rows.map((r, i) => (
+            <span
+              key={r.groundId}
+              style={{
+                alignSelf: 'center',
+                fontSize: 14.5,
+                lineHeight: 1.1,
+                whiteSpace: 'nowrap',
+                ...(i === at ? { textDecoration: 'underline', textUnderlineOffset: 3 } : {}),
+              }}
+            >
+              {findGround(r.groundId, grounds).mark}
+            </span>
+          ))}
+        </div>
+        <div style={list} aria-hidden>
+          {map.rows.map((r) => (
+            <div key={r.groundId} style={{ background: cssOf(groundFace(findGround(r.groundId, grounds))) }} />
+          ))}
+        </div>
+      </>
+    );
+  },
+  (a, b) => a.at === b.at && a.grounds === b.grounds && a.map.rows.length === b.map.rows.length,
+);
+
+/**
+ * The same map for keyboard and screen readers: a transparent cell over every drawn one. It may follow the picture a frame
+ * later, so that dragging stays quick.
+ */
+const Cells = memo(function Cells({
   map,
-  at,
-  colour,
-  width,
-  dashed,
+  grounds,
+  atRow,
+  atColumn,
 }: {
   map: MatchMap;
-  at: Probe;
-  colour: string;
-  width: number;
-  dashed?: boolean;
+  grounds: readonly GroundMaterial[];
+  atRow: number;
+  atColumn: number;
 }) {
-  const row = map.rows.findIndex((r) => r.groundId === at.groundId);
-  const column = map.counts.indexOf(at.coats);
-  if (row < 0 || column < 0) return null;
+  const columns = map.counts.length;
   return (
-    <>
-      {dashed ? (
-        <rect
-          x={column}
-          y={row}
-          width={1}
-          height={1}
-          fill="none"
-          stroke="#f4f4f4"
-          strokeWidth={width}
-          vectorEffect="non-scaling-stroke"
-        />
-      ) : null}
-      <rect
-        x={column}
-        y={row}
-        width={1}
-        height={1}
-        fill="none"
-        stroke={colour}
-        strokeWidth={width}
-        vectorEffect="non-scaling-stroke"
-        {...(dashed ? { strokeDasharray: '5 4' } : {})}
-      />
-    </>
+    <div style={{ ...STRETCH, display: 'grid', gridTemplateRows: `repeat(${map.rows.length}, 1fr)` }}>
+      {map.rows.map((row, i) => {
+        const name = findGround(row.groundId, grounds).name;
+        return (
+          <div
+            role="row"
+            key={row.groundId}
+            style={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, 1fr)`, minWidth: 0, minHeight: 0 }}
+          >
+            {row.cells.map((cell, c) => (
+              <div
+                key={cell.coats}
+                role="gridcell"
+                aria-label={`${name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
+                aria-selected={i === atRow && c === atColumn}
+                tabIndex={i === atRow && c === atColumn ? 0 : -1}
+                data-row={i}
+                data-column={c}
+                style={{ outlineOffset: -3 }}
+              />
+            ))}
+          </div>
+        );
+      })}
+    </div>
   );
-}
+});

@@ -1,53 +1,67 @@
-import {
-  Box,
-  Button,
-  FormControlLabel,
-  Slider,
-  Switch,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material';
-import { findSystem, STYLES, type StyleId } from '@steady-gleam/core';
-import { useCallback, useMemo, useState } from 'react';
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { findSystem, mapToCsv, type Illuminant } from '@steady-gleam/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
+import { useCompareList } from '../../shared/compareList';
+import { download, downloadPng, fileName } from '../../shared/download';
 import { choiceOf, mixOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { dimmedNote } from '../../shared/screenColour';
 import { useChangeJob, useJob } from '../../shared/useJob';
+import type { Mix } from '../../worker/compute';
 import { useCompute } from '../../worker/useCompute';
-import { FIGURES } from '../../app/theme';
+import { mapImage } from './drawMap';
+import { LIGHTS, MapControls } from './MapControls';
 import { MapGrid } from './MapGrid';
+import { PicksBar } from './PicksBar';
 import { ProbePanel } from './ProbePanel';
-import { cellOf, mapExposures, sayAnswer } from './mapModel';
+import { cellOf, columnLabel, mapExposures, sayAnswer, sayMissing } from './mapModel';
+import { useMatchMap } from './useMatchMap';
 import { useProbe } from './useProbe';
-
-const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];
 
 /** Ground shades by coats: find where the finish lands on the target. */
 export function MapPage() {
   const { job, target: set } = useJob();
+  const { tones } = useTheme();
   const navigate = useNavigate();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
+  const compare = useCompareList(job.id);
   const target = useMemo(() => targetOf(set), [set]);
-  const [mix, setMix] = useState(() => mixOf(job));
-  const { probe, angle, moveTo, showAngle } = useProbe();
-  const { value: shown, error } = useCompute(target.length ? JSON.stringify([mix, target]) : null, (c) =>
-    c.matchMap(mix, target).then((map) => ({ map, strength: mix.strength })),
-  );
-  const map = shown?.map;
+  const { probe, angle, start, moveTo, showAngle } = useProbe();
+  const [startMix] = useState((): Mix => ({ ...mixOf(job), ...start }));
+  const mix = useRef(startMix);
+  const [light, setLight] = useState<Illuminant>('D65');
+  const { shown, settled, error, ask } = useMatchMap(target);
 
+  // Anything but the mix itself changed: the target, the materials, the light.
+  useEffect(() => ask({ mix: mix.current, light }), [ask, light]);
+  const onMix = useCallback(
+    (next: Mix) => {
+      mix.current = next;
+      ask({ mix: next, light });
+    },
+    [ask, light],
+  );
+
+  const map = shown?.map;
   const exposures = useMemo(() => (map ? mapExposures(map, target) : []), [map, target]);
   const shownAt = Math.max(
     0,
     target.findIndex((t) => t.aspecular === (angle ?? 45)),
   );
-  const stepAngle = useCallback(
-    (step: 1 | -1) => showAngle(target[Math.min(target.length - 1, Math.max(0, shownAt + step))]!.aspecular),
+  const onStep = useCallback(
+    (step: 'angle up' | 'angle down' | 'light') => {
+      if (step === 'light') {
+        setLight((old) => LIGHTS[(LIGHTS.findIndex((l) => l.id === old) + 1) % LIGHTS.length]!.id);
+      } else {
+        const next = shownAt + (step === 'angle up' ? 1 : -1);
+        showAngle(target[Math.min(target.length - 1, Math.max(0, next))]!.aspecular);
+      }
+    },
     [target, shownAt, showAngle],
   );
 
@@ -56,6 +70,19 @@ export function MapPage() {
     const { groundId, coats } = choiceOf(job);
     return job.choice ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
   }, [map, probe, job]);
+
+  const nothingPasses = !!map && !map.rows.some((r) => r.stop.window);
+  const help = useCompute(
+    map && settled && nothingPasses ? JSON.stringify(['help', shown.mix, map.best, target]) : null,
+    (c) =>
+      c.nudge(
+        shown!.mix,
+        map!.best.groundId,
+        map!.best.coats,
+        target,
+        cellOf(map!, map!.best.groundId, map!.best.coats).labs,
+      ),
+  );
 
   if (!target.length) {
     return (
@@ -72,27 +99,36 @@ export function MapPage() {
   if (error) return <Notice title="The map could not be computed." text={error} />;
   if (!shown || !map || !at) return <Notice title="Working out the map …" />;
 
-  const cell = cellOf(map, at.groundId, at.coats);
-  const { answer, why } = sayAnswer(map, library.grounds);
+  const said = sayAnswer(map, library.grounds);
   const system = findSystem(job.systemId, library.systems);
-  const colour = system.parts
-    .slice(1)
-    .map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`)
-    .join(' : ');
-
+  const why = nothingPasses ? `${said.why} ${sayMissing(map, target, help.value, library, system)}` : said.why;
+  const candidate = { ...at, strength: shown.mix.strength, style: shown.mix.style, controlCoat: shown.mix.controlCoat };
   const use = () =>
     change.mutate(
-      {
-        version: job.version,
-        choice: {
-          groundId: at.groundId,
-          coats: at.coats,
-          strength: mix.strength,
-          style: mix.style,
-          controlCoat: mix.controlCoat,
-        },
-      },
+      { version: job.version, choice: candidate },
       { onSuccess: () => void navigate(`/jobs/${job.id}/card`) },
+    );
+  const saveMap = () =>
+    downloadPng(
+      mapImage(
+        {
+          map,
+          angle: shownAt,
+          exposure: exposures[shownAt]!,
+          target: target[shownAt]!.lab,
+          pick: tones.pick,
+          probe: null,
+        },
+        library.grounds,
+        columnLabel,
+        `${job.piece}: ${system.name} at ${shown.mix.strength.toFixed(2)}x, seen at ${target[shownAt]!.aspecular}°`,
+      ),
+      fileName(job.piece, 'match map'),
+    );
+  const saveCsv = () =>
+    download(
+      new Blob([mapToCsv(map, target, library.grounds)], { type: 'text/csv' }),
+      `${fileName(job.piece, 'match map')}.csv`,
     );
 
   return (
@@ -100,92 +136,63 @@ export function MapPage() {
       side={
         <ProbePanel
           job={job}
-          mix={mix}
-          cell={cell}
+          mix={shown.mix}
+          cell={cellOf(map, at.groundId, at.coats)}
           groundId={at.groundId}
           target={target}
+          light={shown.light}
+          settled={settled}
           note={dimmedNote(
             target.map((t) => t.aspecular),
             exposures,
           )}
           busy={change.isPending}
           onUse={use}
+          compared={compare.has(candidate)}
+          compareFull={compare.list.length >= 4}
+          onCompare={() => compare.toggle(candidate)}
         />
       }
     >
-      <Answer why={why}>{answer}</Answer>
+      <Answer why={why}>{said.answer}</Answer>
       <MapGrid
         map={map}
-        strength={shown.strength}
+        strength={shown.mix.strength}
+        grounds={library.grounds}
         target={target}
         angle={shownAt}
         exposure={exposures[shownAt]!}
         probe={at}
         onProbe={moveTo}
-        onAngle={stepAngle}
+        onStep={onStep}
       />
-      <Typography variant="body2" sx={{ ml: '104px', color: 'text.secondary' }}>
-        effect coats · figures: dE00 over all angles · outlined: every angle passes
+      <Typography variant="body2" sx={{ ml: '112px', color: 'text.secondary' }}>
+        effect coats · figures: dE00 over all angles
+        {shown.light === 'D65' ? '' : ', under this light'} · outlined: every angle passes
       </Typography>
       {change.error ? (
         <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>
           {change.error.message}
         </Typography>
       ) : null}
-      <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 2.5, rowGap: 1.25, flexWrap: 'wrap', mt: 1.5 }}>
-        <ToggleButtonGroup
-          exclusive
-          value={target[shownAt]!.aspecular}
-          aria-label="Angle shown"
-          onChange={(_, v: number | null) => v !== null && showAngle(v)}
-        >
-          {target.map((t) => (
-            <ToggleButton key={t.aspecular} value={t.aspecular} sx={{ fontFamily: FIGURES, px: 1 }}>
-              {t.aspecular}°
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <ToggleButtonGroup
-          exclusive
-          value={mix.style}
-          aria-label="How it is laid"
-          onChange={(_, v: StyleId | null) => v && setMix({ ...mix, style: v })}
-        >
-          {EFFECT_STYLES.map((s) => (
-            <ToggleButton key={s} value={s}>
-              {STYLES[s].name.split(',')[0]!.replace('Full wet', 'Wet')}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      </Box>
-      <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: { xs: 1.5, lg: 3 }, mt: 1.25 }}>
-        <Box sx={{ width: { xs: 138, lg: 222 }, flex: 'none', pt: '4px' }}>
-          <Typography variant="h3" component="div" id="strength-label">
-            Strength {mix.strength.toFixed(2)}×
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {system.parts[0]!.parts} {system.parts[0]!.name} : {colour}
-          </Typography>
-        </Box>
-        <Slider
-          aria-labelledby="strength-label"
-          min={0.5}
-          max={2}
-          step={0.05}
-          value={mix.strength}
-          marks={[0.5, 0.75, 1, 1.25, 1.5, 1.75, 2].map((value) => ({
-            value,
-            label: value % 0.5 === 0 ? `${value}×` : '',
-          }))}
-          onChange={(_, v) => setMix({ ...mix, strength: v as number })}
-          sx={{ flex: 1, mx: 1.5, mb: 1.5, py: '14px' }}
-        />
-        <FormControlLabel
-          sx={{ minHeight: 44, mr: 0, flex: 'none' }}
-          control={<Switch checked={mix.controlCoat} onChange={(_, v) => setMix({ ...mix, controlCoat: v })} />}
-          label="control coat"
-        />
-      </Box>
+      <MapControls
+        start={startMix}
+        system={system}
+        target={target}
+        aspecular={target[shownAt]!.aspecular}
+        light={light}
+        onMix={onMix}
+        onAngle={showAngle}
+        onLight={setLight}
+      >
+        <Button variant="text" color="inherit" onClick={saveMap} sx={{ px: 1, minWidth: 0 }}>
+          Picture
+        </Button>
+        <Button variant="text" color="inherit" onClick={saveCsv} sx={{ px: 1, minWidth: 0 }}>
+          CSV
+        </Button>
+      </MapControls>
+      <PicksBar map={map} mix={shown.mix} library={library} onShow={moveTo} />
     </Bench>
   );
 }

@@ -1,24 +1,24 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Button, Typography, useTheme } from '@mui/material';
 import {
   describeDifference,
-  filmSection,
   findCarrier,
   findGround,
   findSystem,
-  STYLES,
-  totalFilmUm,
+  HIDDEN_FROM,
+  recipeFigures,
+  type Illuminant,
   type MapCell,
   type TargetAngle,
 } from '@steady-gleam/core';
 import type { Job } from '@steady-gleam/contracts';
+import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import type { Mix } from '../../worker/compute';
-
-/** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */
-const TRANSFER = 0.65;
+import { useCompute } from '../../worker/useCompute';
+import { LIGHTS } from './MapControls';
 
 interface ProbePanelProps {
   readonly job: Job;
@@ -26,75 +26,72 @@ interface ProbePanelProps {
   readonly cell: MapCell;
   readonly groundId: string;
   readonly target: readonly TargetAngle[];
+  readonly light: Illuminant;
+  /** No newer map is on its way: time for what takes the worker longer. */
+  readonly settled: boolean;
   readonly note: string | null;
   readonly busy: boolean;
   readonly onUse: () => void;
+  readonly compared: boolean;
+  readonly compareFull: boolean;
+  readonly onCompare: () => void;
 }
 
-/** What follows from the place under the probe. */
-export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse }: ProbePanelProps) {
+/** What follows from the place under the probe. Plain styles: it is drawn again at every step of the slider. */
+export function ProbePanel(props: ProbePanelProps) {
+  const { job, mix, cell, groundId, target, light, settled, note, busy, onUse, compared, compareFull, onCompare } =
+    props;
   const { tones } = useTheme();
   const { library } = useLibrary();
   const system = findSystem(job.systemId, library.systems);
   const ground = findGround(groundId, library.grounds);
   const carrier = findCarrier(system.carrierId, library.carriers);
-  const perCoat = STYLES[mix.style].film;
-  const control = mix.controlCoat ? STYLES.control.film : 0;
-  const film = cell.coats * perCoat + control;
-  const layers = filmSection(ground, system, cell.coats, film / cell.coats);
-  const effectUm = film * system.filmUm;
-  const minutes = Math.ceil(cell.coats + (mix.controlCoat ? 1 : 0)) * system.flashMinutes;
-  // Litres on a square metre: dry film over solids, over what lands.
-  const litresPerM2 = effectUm / 1000 / carrier.volumeSolids / TRANSFER;
-  const line = (name: string, value: string, unit: string) => (
-    <Box
-      sx={{ display: 'flex', justifyContent: 'space-between', py: 0.4, borderBottom: `1px solid ${tones.hairline}` }}
-    >
-      <span>{name}</span>
-      <Box component="span" sx={{ fontFamily: FIGURES }}>
-        {value} {unit}
-      </Box>
-    </Box>
+  const figures = recipeFigures(ground, system, carrier, { ...mix, coats: cell.coats });
+  const secondLight = light === 'D65' ? 'A' : light;
+  const { value: look } = useCompute(
+    settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null,
+    (c) => c.probe(mix, groundId, cell.coats, target, secondLight),
   );
+  const rule = `1px solid ${tones.hairline}`;
+  const line = (name: ReactNode, value: string, unit = '') => (
+    <div style={{ display: 'flex', justifyContent: 'space-between', padding: '1.5px 0', borderBottom: rule }}>
+      <span>{name}</span>
+      <span style={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
+        {value} {unit}
+      </span>
+    </div>
+  );
+  const td = { padding: '2px 0', borderBottom: rule, textAlign: 'left', fontWeight: 400 } as const;
+  const worst = look ? look.second.differences.reduce((a, d, i, all) => (d > all[a]! ? i : a), 0) : 0;
   return (
     <>
-      <Box>
+      <div>
         <Typography variant="h2" data-testid="probe">
           At {countCoats(cell.coats)} over {ground.name.toLowerCase()}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           target above, prediction below
         </Typography>
-      </Box>
+      </div>
       <FlopStrip
         angles={target.map((t) => t.aspecular)}
         target={target.map((t) => t.lab)}
         sample={cell.labs}
-        height={104}
+        height={88}
         label="Target over prediction, from face to flop"
       />
-      <Box
-        component="table"
-        aria-label="Difference per angle"
-        sx={{
-          borderCollapse: 'collapse',
-          width: '100%',
-          '& td, & th': {
-            py: '3.5px',
-            borderBottom: `1px solid ${tones.hairline}`,
-            fontSize: 15,
-            fontWeight: 400,
-            textAlign: 'left',
-          },
-        }}
-      >
+      <table aria-label="Difference per angle" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
         <thead>
           <tr>
-            <th scope="col">angle</th>
-            <th scope="col" style={{ textAlign: 'right', paddingRight: 14 }}>
+            <th scope="col" style={td}>
+              angle
+            </th>
+            <th scope="col" style={{ ...td, textAlign: 'right', paddingRight: 14 }}>
               dE00
             </th>
-            <th scope="col">prediction is</th>
+            <th scope="col" style={td}>
+              prediction is
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -102,38 +99,65 @@ export function ProbePanel({ job, mix, cell, groundId, target, note, busy, onUse
             const d = cell.score.differences[g]!;
             return (
               <tr key={t.aspecular}>
-                <td>{t.aspecular}°</td>
-                <Box
-                  component="td"
-                  sx={{
-                    fontFamily: FIGURES,
-                    textAlign: 'right !important',
-                    pr: '14px !important',
-                    whiteSpace: 'nowrap',
-                  }}
-                >
+                <td style={td}>{t.aspecular}°</td>
+                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 14, whiteSpace: 'nowrap' }}>
                   {d <= t.tolerance ? '' : '✕ '}
                   {d.toFixed(2)}
-                </Box>
-                <td>{describeDifference(t.lab, cell.labs[g]!).text}</td>
+                </td>
+                <td style={td}>{describeDifference(t.lab, cell.labs[g]!).text}</td>
               </tr>
             );
           })}
         </tbody>
-      </Box>
-      <Box sx={{ fontSize: 15 }}>
-        {line('effect film', effectUm.toFixed(0), 'µm')}
-        {line('whole build', totalFilmUm(layers).toFixed(0), 'µm')}
-        {line('flash in all, 20 °C', minutes.toFixed(0), 'min')}
-        {line('effect mix', (litresPerM2 * 1000).toFixed(0), 'ml/m²')}
-        {line('its cost, demo price', (litresPerM2 * system.pricePerLitre).toFixed(2), 'per m²')}
-      </Box>
-      <Button variant="contained" onClick={onUse} disabled={busy} sx={{ minHeight: 52, mt: 'auto' }}>
-        Pick this, plan the card
-      </Button>
-      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-        A screen is not a proof. {note}
-      </Typography>
+      </table>
+      <div style={{ fontSize: 15 }}>
+        {line('effect film', figures.effectUm.toFixed(0), 'µm')}
+        {line('whole build', figures.buildUm.toFixed(0), 'µm')}
+        {line('flash in all, 20 °C', figures.minutes.toFixed(0), 'min')}
+        {line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
+        {line('cost, demo prices', figures.costPerM2.toFixed(2), 'per m²')}
+        {look ? (
+          <>
+            {line(
+              `under a ${LIGHTS.find((l) => l.id === look.second.illuminant)!.name}, worst`,
+              `dE ${look.second.differences[worst]!.toFixed(1)} at ${target[worst]!.aspecular}°`,
+            )}
+            {line('metamerism, guessed', Math.max(...look.second.metamerism).toFixed(1))}
+            {line(
+              look.contrast >= HIDDEN_FROM ? 'ground hidden' : 'ground shows',
+              `${Math.round(look.contrast * 100)} %`,
+              'contrast',
+            )}
+            {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
+          </>
+        ) : null}
+      </div>
+      <div
+        style={{
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 8,
+          margin: 'auto -18px -16px',
+          padding: '8px 18px 16px',
+          position: 'sticky',
+          bottom: 0,
+          background: tones.panel,
+        }}
+      >
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          A screen is not a proof. {note}
+        </Typography>
+        <Button variant="contained" onClick={onUse} disabled={busy} sx={{ minHeight: 52 }}>
+          Pick this, plan the card
+        </Button>
+        <Button variant="outlined" onClick={onCompare} disabled={!compared && compareFull}>
+          {compared
+            ? 'Leave out of the comparison'
+            : compareFull
+              ? 'Four are put aside already'
+              : 'Put aside to compare'}
+        </Button>
+      </div>
     </>
   );
 }

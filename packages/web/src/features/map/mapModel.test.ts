@@ -16,6 +16,7 @@ const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
   rows,
   best: { groundId: rows[0]!.groundId, coats: 3 },
   forgiving: null,
+  cheapest: null,
 });
 
 describe('what the screens say', () => {

@@ -1,4 +1,5 @@
 import {
+  describeDifference,
   findGround,
   GROUNDS,
   type GroundMaterial,
@@ -6,6 +7,10 @@ import {
   type MatchMap,
   type MapCell,
   type MapRow,
+  type EffectSystem,
+  type Library,
+  type Nudge,
+  tonerParts,
   type TargetAngle,
 } from '@steady-gleam/core';
 import { countCoats, sayCoats } from '../../shared/jobModel';
@@ -37,7 +42,7 @@ export function sayAnswer(
     const worst = cell.score.differences.reduce((a, d, i, all) => (d > all[a]! ? i : a), 0);
     return {
       answer: `No ground here reaches it. Closest is ${name.toLowerCase()} at ${countCoats(best.coats)}.`,
-      why: `It is off by ${cell.score.differences[worst]!.toFixed(1)} dE00 at its worst angle, ${cell.score.meanDe.toFixed(1)} over all. Try another strength or style, or add a ground between the nearest two.`,
+      why: `It is off by ${cell.score.differences[worst]!.toFixed(1)} dE00 at its worst angle, ${cell.score.meanDe.toFixed(1)} over all.`,
     };
   }
   const [, hi] = row.stop.window;
@@ -55,6 +60,29 @@ export function sayAnswer(
     answer: `${name}, ${onHalfStep ? countCoats(best.coats) : `${row.stop.best.coats.toFixed(1)} coats`} in the nominal hand.`,
     why: `Between ${span(row.stop.window)} coats every angle passes; ${tail}.${onHalfStep ? '' : ' No half step falls inside.'}${easier || other} Your card will say what your hand makes of it.`,
   };
+}
+
+/** What the closest place lacks where it is furthest off, and the toner that would give it. */
+export function sayMissing(
+  map: MatchMap,
+  target: readonly TargetAngle[],
+  help: Nudge | null,
+  library: Library,
+  system: EffectSystem,
+): string {
+  const { labs, score } = cellOf(map, map.best.groundId, map.best.coats);
+  const worst = score.differences.reduce(
+    (a, d, i, all) => (d / target[i]!.tolerance > all[a]! / target[a]!.tolerance ? i : a),
+    0,
+  );
+  const lacks = `At ${target[worst]!.aspecular}° nothing here is as it should be: the target is ${describeDifference(labs[worst]!, target[worst]!.lab).text}.`;
+  if (!help)
+    return `${lacks} No dye of the shop adds that; try another strength, style or mix, or a ground of its colour.`;
+  const doses = help.full.doses.map((d) => {
+    const dye = library.dyes.find((m) => m.id === d.dyeId)!;
+    return `${tonerParts(system, d).toFixed(1)} parts of ${dye.name.toLowerCase()}`;
+  });
+  return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]!.name}: about dE00 ${help.full.meanDe.toFixed(1)} then.`;
 }
 
 /** Colours further from the target than this many units do not set the exposure. */

@@ -1,10 +1,15 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { STYLES, type StyleId } from '@steady-gleam/core';
+import type { Mix } from '../../worker/compute';
 
 export interface Probe {
   readonly groundId: string;
   readonly coats: number;
 }
+
+/** A recipe the address asks for, for instance from the recipe search. */
+export type StartMix = Partial<Pick<Mix, 'strength' | 'style' | 'controlCoat'>>;
 
 interface Place {
   readonly probe: Probe | null;
@@ -20,13 +25,29 @@ function readPlace(params: URLSearchParams): Place {
   };
 }
 
+function readStart(params: URLSearchParams): StartMix {
+  const strength = Number(params.get('strength'));
+  const style = params.get('style');
+  const control = params.get('control');
+  return {
+    ...(strength >= 0.5 && strength <= 2 ? { strength } : {}),
+    ...(style && style in STYLES ? { style: style as StyleId } : {}),
+    ...(control ? { controlCoat: control === 'yes' } : {}),
+  };
+}
+
 /**
  * The probe's place and the angle shown. Kept here, so that quick keys never act on an old place, and written to the
  * address bar after every move. The probe is null until the painter moved it.
  */
-export function useProbe(): Place & { moveTo: (p: Probe) => void; showAngle: (aspecular: number) => void } {
+export function useProbe(): Place & {
+  start: StartMix;
+  moveTo: (p: Probe) => void;
+  showAngle: (aspecular: number) => void;
+} {
   const [params, setParams] = useSearchParams();
   const [place, setPlace] = useState<Place>(() => readPlace(params));
+  const [start] = useState(() => readStart(params));
   const { probe, angle } = place;
 
   useEffect(() => {
@@ -44,6 +65,7 @@ export function useProbe(): Place & { moveTo: (p: Probe) => void; showAngle: (as
   return {
     probe,
     angle,
+    start,
     moveTo: useCallback((p: Probe) => setPlace((old) => ({ ...old, probe: p })), []),
     showAngle: useCallback((a: number) => setPlace((old) => ({ ...old, angle: a })), []),
   };

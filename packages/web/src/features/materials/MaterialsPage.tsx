@@ -51,7 +51,10 @@ function DyeSwatch({ id, version }: { id: string; version: number }) {
 function CarrierSwatch({ solids }: { solids: number }) {
   const { tones } = useTheme();
   return (
-    <Box sx={{ height: 40, border: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'flex-end' }} aria-hidden>
+    <Box
+      sx={{ height: 40, border: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'flex-end' }}
+      aria-hidden
+    >
       <Box sx={{ width: '100%', height: `${solids * 100}%`, background: tones.hairline }} />
     </Box>
   );
@@ -111,7 +114,9 @@ export function MaterialsPage() {
   const about = (id: string): string => {
     if (kind === 'ground') {
       const g = library.grounds.find((m) => m.id === id)!;
-      return g.flakes ? `metallic, ${Math.round(g.flakes.cover * 100)} % cover` : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}`;
+      return g.flakes
+        ? `metallic, ${Math.round(g.flakes.cover * 100)} % cover`
+        : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}`;
     }
     if (kind === 'pigment') {
       const p = library.pigments.find((m) => m.id === id)!;

@@ -1,4 +1,10 @@
-import { ownCarrierSchema, ownDyeSchema, ownGroundSchema, ownPigmentSchema, ownSystemSchema } from '@steady-gleam/contracts';
+import {
+  ownCarrierSchema,
+  ownDyeSchema,
+  ownGroundSchema,
+  ownPigmentSchema,
+  ownSystemSchema,
+} from '@steady-gleam/contracts';
 import { thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core';
 
 export type MaterialKind = OwnMaterial['kind'];

@@ -1,0 +1,49 @@
+import { filmSection, totalFilmUm, USUAL_FILM_UM } from '../filmSection';
+import type { Carrier } from '../materials/carriers';
+import type { GroundMaterial } from '../materials/grounds';
+import type { EffectSystem } from '../materials/systems';
+import { STYLES, type StyleId } from './styles';
+
+/** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */
+export const USUAL_TRANSFER = 0.65;
+/** Volume solids of a ground coat ready to spray: common practice (no source); the product's sheet rules. */
+const GROUND_SOLIDS = 0.25;
+
+/** What a recipe comes to on a square metre. */
+export interface RecipeFigures {
+  /** Dry film of the effect coats, um. */
+  readonly effectUm: number;
+  /** Dry film from sealer to clear, um. */
+  readonly buildUm: number;
+  /** Flash of the effect coats at 20 C, minutes. */
+  readonly minutes: number;
+  /** Effect mix ready to spray, litres per square metre. */
+  readonly litresPerM2: number;
+  /** Effect mix and ground, currency per square metre. */
+  readonly costPerM2: number;
+}
+
+/** Film, time and material of a recipe in the nominal hand. @param film factor of film per coat, style aside (1 = nominal). */
+export function recipeFigures(
+  ground: GroundMaterial,
+  system: EffectSystem,
+  carrier: Carrier,
+  laid: { readonly coats: number; readonly style: StyleId; readonly controlCoat: boolean; readonly film?: number },
+): RecipeFigures {
+  const film = (laid.coats * STYLES[laid.style].film + (laid.controlCoat ? STYLES.control.film : 0)) * (laid.film ?? 1);
+  const layers = filmSection(ground, system, laid.coats, film / Math.max(laid.coats, 1e-9));
+  const effectUm = film * system.filmUm;
+  // Litres on a square metre: dry film over solids, over what lands.
+  const litres = (um: number, solids: number) => um / 1000 / solids / USUAL_TRANSFER;
+  const litresPerM2 = litres(effectUm, carrier.volumeSolids);
+  const groundCoats = layers.find((l) => l.kind === 'ground')!.coats;
+  return {
+    effectUm,
+    buildUm: totalFilmUm(layers),
+    minutes: Math.ceil(laid.coats + (laid.controlCoat ? 1 : 0)) * system.flashMinutes,
+    litresPerM2,
+    costPerM2:
+      litresPerM2 * system.pricePerLitre +
+      litres(groundCoats * USUAL_FILM_UM.ground, GROUND_SOLIDS) * ground.pricePerLitre,
+  };
+}
