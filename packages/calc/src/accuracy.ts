@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -153,6 +154,15 @@ ${points.map(shape).join('\n')}
 `;
 }
 
+/** Lines a benchmark prints; they hold for the machine and the hour of this page. */
+function speed(script: string, lines: RegExp): string[] {
+  const { stdout } = spawnSync('npm', ['run', '--silent', script], { cwd: root, encoding: 'utf8', stdio: 'pipe' });
+  return stdout.split('\n').filter((line) => lines.test(line));
+}
+const speeds = process.argv.includes('--no-speed')
+  ? null
+  : [...speed('bench', /\S/), ...speed('bench:browser', /^slider/)];
+
 const agreement = tierAgreement(300);
 writeFileSync(join(root, 'docs/accuracy.svg'), chart());
 writeFileSync(
@@ -176,7 +186,7 @@ ${caseRows.join('\n')}
 
 The worst rows are known limits: dense flakes with a large edge share under dye are too light at 110 degrees; see
 [the optics](optics.md).
-`,
+${speeds ? `\n## How fast\n\nFrom \`npm run bench\` and \`npm run bench:browser\`, on the machine that made this page. Ratios are the figures to trust.\n\n${speeds.map((line) => `- ${line}`).join('\n')}\n` : ''}`,
 );
 console.log(groupRows.join('\n'));
 console.log(`tiers: median ${percent(agreement.median, 3)} %, worst ${percent(agreement.worst)} %`);

@@ -19,6 +19,7 @@ import {
   GROUNDS,
   prepareCoat,
   systemCoat,
+  type SlabCache,
   type TargetAngle,
 } from '@steady-gleam/core';
 
@@ -54,11 +55,14 @@ const stack = others;
 const perStack = race(15, {
   reference: () => evaluateReference(optics, ground, stack),
   fast: () => model.evaluate(ground, stack),
-  oneMore: () => model.over(ground, model.pile([{ ...unit, factor: 4 }])),
 });
-const same = race(15, {
-  reference: () => evaluateReference(optics, ground, [{ ...unit, factor: 4 }]),
-  oneMore: () => model.over(ground, model.pile([{ ...unit, factor: 4 }])),
+// A coat more on a ladder whose layer operators were built when its first row was worked out, as in a map.
+const fourth = { ...unit, factor: 4 };
+const built: SlabCache = new Map();
+model.pile([fourth], built);
+const same = race(25, {
+  reference: () => evaluateReference(optics, ground, [fourth]),
+  oneMore: () => model.over(ground, model.pile([fourth], built)),
 });
 say(
   `fast / reference, four unlike coats, five angles: 1/${(perStack.reference / perStack.fast).toFixed(0)} (${perStack.fast.toFixed(2)} ms against ${perStack.reference.toFixed(1)} ms)`,

@@ -39,7 +39,7 @@ export { FIVE_ANGLES, enterFilm, type Geometry } from './optics/geometry';
 export type { FlakeOptics, SpectralLayer, SpectrumOrNumber } from './optics/flakeOptics';
 export { prepareCoat, adjustCoat, type Coat, type Flakes, type Pigment, type PreparedCoat } from './optics/coat';
 export { createOptics, type Optics } from './optics/optics';
-export { evaluateReference, createFastModel, type FastModel, type Ground } from './optics/stack';
+export { evaluateReference, createFastModel, type FastModel, type Ground, type SlabCache } from './optics/stack';
 
 export { contrastRatio, HIDDEN_FROM } from './optics/hiding';
 export { existingFinish } from './optics/existingFinish';

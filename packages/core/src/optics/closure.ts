@@ -1,3 +1,4 @@
+import type { Film } from './film';
 import type { FlakeClasses } from './flakeClasses';
 import type { Optics } from './optics';
 import type { SurfaceTables } from './surfaceTables';
@@ -11,6 +12,8 @@ export interface DiffuseState {
   readonly h1: Float64Array;
   /** By direction: up flux (C, T) excited by a unit beam. */
   readonly b: Float64Array;
+  /** By direction: up flux of class T that flake edges scattered out of the beam and that met nothing since. */
+  readonly edge: Float64Array;
   /** By direction: factor toward that direction per unit down flux (C, T). */
   readonly w: Float64Array;
   /** By geometry: factor beam to view through diffusers. */
@@ -24,6 +27,7 @@ export function createDiffuseState(optics: Optics): DiffuseState {
     h: new Float64Array(d),
     h1: new Float64Array(d),
     b: new Float64Array(2 * d),
+    edge: new Float64Array(d),
     w: new Float64Array(2 * d),
     q: new Float64Array(optics.geometries.length),
   };
@@ -36,6 +40,7 @@ export function startAtGround(optics: Optics, rho: number, state: DiffuseState):
   state.rm[2] = state.rm[3] = rho * fT;
   state.h.fill(0);
   state.h1.fill(0);
+  state.edge.fill(0);
   for (let d = 0; d < optics.directions.length; d++) {
     state.b[2 * d] = rho * fC;
     state.b[2 * d + 1] = rho * fT;
@@ -43,6 +48,12 @@ export function startAtGround(optics: Optics, rho: number, state: DiffuseState):
   }
   state.q.fill(rho);
 }
+
+/**
+ * Radiance at the critical angle of trapped light that edges scattered, against Lambertian light of the same flux:
+ * flux even in the cosine has 1 / muC per unit of it there, Lambert's 2 muC / fT.
+ */
+const EDGE_RADIANCE = ({ muC, fT }: Film): number => fT / (2 * muC * muC);
 
 /**
  * Closes the diffuse light at the film surface (film equations, section 5).
@@ -79,7 +90,11 @@ export function closeDiffuse(
   const d0 = (m11 * s0 - m01 * s1) / det;
   const d1 = (m00 * s1 - m10 * s0) / det;
   const l0 = (hv * (1 - tv)) / fC;
-  const l1 = (hv * tv) / fT;
+  // What edges scatter has its flux even in the cosine: next to the critical angle, where flakes tip trapped light into the
+  // view, its radiance is less than Lambert's.
+  const trapped = state.b[2 * di + 1]! + hi * ti;
+  const even = trapped > 0 ? Math.min(1, state.edge[di]! / trapped) : 0;
+  const l1 = ((hv * tv) / fT) * (1 - (1 - EDGE_RADIANCE(film)) * even);
   let factor = state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
   if (hi > 0 && hv > 0) {
     const h = Math.sqrt(hi * hv);

@@ -1,7 +1,7 @@
 import type { PreparedCoat } from './coat';
 import type { DiffuseState } from './closure';
 import type { Optics } from './optics';
-import { RATE, ratesLength, writeRates } from './rates';
+import { edgeBorn, edgeSource, edgeThrough, PER_RATE_DIRECTION, RATE, ratesLength, writeRates } from './rates';
 
 /** Flattened state: Rm (4), then per direction H, B (2), W (2), then Q per geometry. */
 function layout(optics: Optics): { size: number; q: number } {
@@ -36,9 +36,9 @@ function derivative(optics: Optics, r: Float64Array, y: Float64Array, dy: Float6
   dy[3] = b3 - (e2 * m1 + e3 * m3) + m2 * p1 + m3 * p3;
   const count = optics.directions.length;
   for (let d = 0; d < count; d++) {
-    const al = r[RATE.direction + 3 * d]!,
-      s = r[RATE.direction + 3 * d + 1]!,
-      hd = r[RATE.direction + 3 * d + 2]!;
+    const al = r[RATE.direction + PER_RATE_DIRECTION * d]!,
+      s = r[RATE.direction + PER_RATE_DIRECTION * d + 1]!,
+      hd = r[RATE.direction + PER_RATE_DIRECTION * d + 2]!;
     const at = 4 + 5 * d;
     const h = y[at]!,
       u0 = y[at + 1]!,
@@ -59,8 +59,8 @@ function derivative(optics: Optics, r: Float64Array, y: Float64Array, dy: Float6
   for (let g = 0; g < optics.geometries.length; g++) {
     const di = optics.dirIn[g]!,
       dv = optics.dirView[g]!;
-    const ai = RATE.direction + 3 * di,
-      av = RATE.direction + 3 * dv;
+    const ai = RATE.direction + PER_RATE_DIRECTION * di,
+      av = RATE.direction + PER_RATE_DIRECTION * dv;
     const hi = y[4 + 5 * di]!,
       hv = y[4 + 5 * dv]!;
     const u0 = y[5 + 5 * di]!,
@@ -108,11 +108,14 @@ function absorb(optics: Optics, state: DiffuseState, rates: Float64Array): void 
   state.rm[1]! *= c * t;
   state.rm[2]! *= c * t;
   state.rm[3]! *= t * t;
-  const through = Float64Array.from(optics.directions, (_, d) => Math.exp(-rates[RATE.direction + 3 * d]!));
+  const through = Float64Array.from(optics.directions, (_, d) =>
+    Math.exp(-rates[RATE.direction + PER_RATE_DIRECTION * d]!),
+  );
   for (let d = 0; d < through.length; d++) {
     const e = through[d]!;
     state.h[d]! *= e * e;
     state.h1[d]! *= e * e;
+    state.edge[d]! *= e * t;
     state.b[2 * d]! *= c * e;
     state.b[2 * d + 1]! *= t * e;
     state.w[2 * d]! *= c * e;
@@ -160,8 +163,9 @@ export function createImbedding(
     }
     unpack(y, state, q);
     for (let d = 0; d < state.h1.length; d++) {
-      const al = rates[RATE.direction + 3 * d]!;
-      const s = rates[RATE.direction + 3 * d + 1]!;
+      const al = rates[RATE.direction + PER_RATE_DIRECTION * d]!;
+      const s = rates[RATE.direction + PER_RATE_DIRECTION * d + 1]!;
+      state.edge[d] = edgeBorn(state.edge[d]!, edgeThrough(rates, d), edgeSource(optics, rates, d), state.h[d]!);
       const through = Math.exp(-2 * al);
       state.h1[d] = state.h1[d]! * through + s * (al > 1e-9 ? (1 - through) / (2 * al) : 1);
     }

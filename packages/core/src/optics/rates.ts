@@ -13,13 +13,16 @@ export const RATE = {
   hT: 9,
   /** Largest extinction, for step sizes. */
   max: 10,
-  /** Then for each direction: al, S, h. */
+  /** Then for each direction: al, S, h, and the part of h that flake edges scatter. */
   direction: 11,
 } as const;
 
+/** Rates of one direction. */
+export const PER_RATE_DIRECTION = 4;
+
 /** Length of a rates buffer for these optics. */
 export function ratesLength(optics: Optics): number {
-  return RATE.direction + 3 * optics.directions.length;
+  return RATE.direction + PER_RATE_DIRECTION * optics.directions.length;
 }
 
 /**
@@ -64,12 +67,35 @@ export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye:
     const cosine = optics.directions[d]!;
     const r = fl.rDir[d * WAVELENGTH_COUNT + i]!;
     const t = fl.tDir[d * WAVELENGTH_COUNT + i]!;
-    const at = RATE.direction + 3 * d;
+    const at = RATE.direction + PER_RATE_DIRECTION * d;
     const al = tau * (1 - (1 - edge) * t) + (a + k + s) / cosine;
     out[at] = al;
     out[at + 1] = flat * r;
-    out[at + 2] = tau * edge * (r + t) + s / cosine;
+    out[at + 3] = tau * edge * (r + t);
+    out[at + 2] = out[at + 3]! + s / cosine;
     if (al > max) max = al;
   }
   out[RATE.max] = max;
+}
+
+/** Share of unscattered light of a beam that leaves upward as class T after one edge, over what was there below. */
+export function edgeThrough(rates: Float64Array, d: number): number {
+  return Math.exp(-(rates[RATE.direction + PER_RATE_DIRECTION * d]! + rates[RATE.E + 3]!));
+}
+
+/** Up flux of class T that the edges of one coat scatter out of a unit beam, attenuated on its way down and up. */
+export function edgeSource(optics: Optics, rates: Float64Array, d: number): number {
+  const at = RATE.direction + PER_RATE_DIRECTION * d;
+  const depth = rates[at]! + rates[RATE.E + 3]!;
+  const mean = depth > 1e-9 ? (1 - Math.exp(-depth)) / depth : 1;
+  return 0.5 * optics.film.qT * rates[at + 3]! * mean;
+}
+
+/**
+ * The edge-born flux above a coat from that below it. The flakes' mirrors send the beam past the edges once more, and turn
+ * upward what the edges sent down: each adds about the lobe's flux reflectance.
+ * @param lobe flux reflectance of the lobe with this coat.
+ */
+export function edgeBorn(below: number, through: number, source: number, lobe: number): number {
+  return below * through + source * (1 + lobe) * (1 + lobe);
 }

@@ -2,29 +2,30 @@ import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import type { PreparedCoat } from './coat';
 import type { DiffuseState } from './closure';
 import type { Optics } from './optics';
-import { RATE, ratesLength, writeRates } from './rates';
+import { edgeBorn, edgeSource, edgeThrough, PER_RATE_DIRECTION, RATE, ratesLength, writeRates } from './rates';
 
 /**
  * Operators of a homogeneous slab at all wavelengths, the same from above and below. Per wavelength, in one block:
  * R (4), T (4); per direction r, t of the lobe, R and T of beam to diffuse (2 + 2), R and T of diffuse to view (2 + 2),
- * what passes twice and what returns of the first order; per geometry R and T of beam to view.
+ * what passes twice and what returns of the first order, what passes and what is
+ * added of the edge-born trapped light; per geometry R and T of beam to view.
  */
 export interface Slab {
   readonly block: number;
   readonly data: Float64Array;
 }
 
-const PER_DIRECTION = 12;
+const PER_DIRECTION = 14;
 
 /** Offsets within a direction's part of a block. */
-const D = { r: 0, t: 1, ru: 2, tu: 4, rw: 6, tw: 8, through: 10, first: 11 } as const;
+const D = { r: 0, t: 1, ru: 2, tu: 4, rw: 6, tw: 8, through: 10, first: 11, edgeThrough: 12, edge: 13 } as const;
 
 export function slabBlock(optics: Optics): number {
   return 8 + PER_DIRECTION * optics.directions.length + 2 * optics.geometries.length;
 }
 
 /** Thinnest start of the doubling: largest extinction of the first slice. */
-const THIN = 1 / 20;
+const THIN = 1 / 10;
 
 /** Scratch of the adding of one slab onto another: fields between the two, per unit source. */
 interface Between {
@@ -67,7 +68,7 @@ function startThin(optics: Optics, rates: Float64Array, z: number, s: Float64Arr
     hT = rates[RATE.hT]! * z;
   const nd = optics.directions.length;
   for (let d = 0; d < nd; d++) {
-    const at = RATE.direction + 3 * d;
+    const at = RATE.direction + PER_RATE_DIRECTION * d;
     const al = rates[at]! * z,
       sg = rates[at + 1]! * z,
       h = rates[at + 2]! * z;
@@ -98,8 +99,8 @@ function startThin(optics: Optics, rates: Float64Array, z: number, s: Float64Arr
   }
   const q = o + 8 + PER_DIRECTION * nd;
   for (let g = 0; g < optics.geometries.length; g++) {
-    const ai = RATE.direction + 3 * optics.dirIn[g]!,
-      av = RATE.direction + 3 * optics.dirView[g]!;
+    const ai = RATE.direction + PER_RATE_DIRECTION * optics.dirIn[g]!,
+      av = RATE.direction + PER_RATE_DIRECTION * optics.dirView[g]!;
     const k = 1 / (4 * optics.directions[optics.dirView[g]!]!);
     const hi = rates[ai + 2]! * z;
     const zq = k * hi;
@@ -229,7 +230,7 @@ function exactDye(optics: Optics, rates: Float64Array, s: Float64Array, o: numbe
   s[o + 4] = Math.exp(-rates[RATE.E]!);
   s[o + 7] = Math.exp(-rates[RATE.E + 3]!);
   for (let d = 0; d < optics.directions.length; d++) {
-    s[o + 8 + PER_DIRECTION * d + D.t] = Math.exp(-rates[RATE.direction + 3 * d]!);
+    s[o + 8 + PER_DIRECTION * d + D.t] = Math.exp(-rates[RATE.direction + PER_RATE_DIRECTION * d]!);
   }
 }
 
@@ -254,10 +255,13 @@ export function buildSlab(optics: Optics, coat: PreparedCoat, totalDye: Float64A
     }
     for (let d = 0; d < optics.directions.length; d++) {
       const p = o + 8 + PER_DIRECTION * d;
-      const al = rates[RATE.direction + 3 * d]!;
+      const al = rates[RATE.direction + PER_RATE_DIRECTION * d]!;
       const through = Math.exp(-2 * al);
       data[p + D.through] = through;
-      data[p + D.first] = rates[RATE.direction + 3 * d + 1]! * (al > 1e-9 ? (1 - through) / (2 * al) : 1);
+      data[p + D.edgeThrough] = edgeThrough(rates, d);
+      data[p + D.edge] = edgeSource(optics, rates, d);
+      data[p + D.first] =
+        rates[RATE.direction + PER_RATE_DIRECTION * d + 1]! * (al > 1e-9 ? (1 - through) / (2 * al) : 1);
     }
   }
   return { block, data };
@@ -272,7 +276,7 @@ export function createAdding(optics: Optics): (slab: Slab, i: number, state: Dif
   return (slab, i, state) => {
     const s = slab.data;
     const o = i * slab.block;
-    const { rm, h, h1, b, w, q: Q } = state;
+    const { rm, h, h1, b, w, q: Q, edge } = state;
     const r0 = s[o]!,
       r1 = s[o + 1]!,
       r2 = s[o + 2]!,
@@ -365,6 +369,7 @@ export function createAdding(optics: Optics): (slab: Slab, i: number, state: Dif
       b[2 * d + 1] = s[p + D.ru + 1]! + t2 * y0 + t3 * y1 + s[p + D.tu + 1]! * ul;
       h[d] = r + t * ul;
       h1[d] = h1[d]! * s[p + D.through]! + s[p + D.first]!;
+      edge[d] = edgeBorn(edge[d]!, s[p + D.edgeThrough]!, s[p + D.edge]!, h[d]!);
     }
     rm[0] = r0 + t0 * u0 + t1 * u2;
     rm[1] = r1 + t0 * u1 + t1 * u3;
