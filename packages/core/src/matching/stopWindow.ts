@@ -76,7 +76,8 @@ export function coatGrid(lo: number, hi: number, step = COAT_GRID): number[] {
  * Stop window of a ladder: the run of coat counts on a 0.05 grid where every angle passes, the run that holds the best
  * count (or the one nearest to it), and the best count itself.
  * @param counts ascending coat counts of `labs`; between them Lab is interpolated.
- * @param worthwhile when no given count is below this badness, the curve stays on the given counts (no window is near).
+ * @param worthwhile between given counts that are both at or above this badness the curve has no points, and where none is
+ * below it the curve stays on the given counts (no window is near).
  */
 export function findStopWindow(
   target: readonly TargetAngle[],
@@ -89,8 +90,18 @@ export function findStopWindow(
     return { coats, badness, meanDe };
   };
   const coarse = counts.map((coats, k) => point(coats, labs[k]!));
+  // Between two counts that are both far off nothing is looked for; the curve keeps its points where it matters.
+  const near = (coats: number): boolean => {
+    const k = Math.max(
+      1,
+      counts.findIndex((c) => c >= coats - 1e-9),
+    );
+    return Math.min(coarse[k - 1]!.badness, coarse[k]!.badness) < worthwhile;
+  };
   const curve = coarse.some((p) => p.badness < worthwhile)
-    ? coatGrid(counts[0]!, counts.at(-1)!).map((coats) => point(coats, interpolateLabs(counts, labs, coats)))
+    ? coatGrid(counts[0]!, counts.at(-1)!)
+        .filter((coats) => worthwhile === Infinity || near(coats))
+        .map((coats) => point(coats, interpolateLabs(counts, labs, coats)))
     : coarse;
   const best = curve.reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
   const runs: [number, number][] = [];
