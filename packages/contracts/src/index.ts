@@ -13,6 +13,9 @@ export {
 export {
   api,
   families,
+  filmLimitSchema,
+  stackLayerSchema,
+  stacksSchema,
   choiceSchema,
   newJobSchema,
   jobSchema,

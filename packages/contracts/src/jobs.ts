@@ -1,5 +1,13 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
-import { STYLES, SYSTEMS, FAMILY_NAMES, type FinishFamily, type StyleId } from '@steady-gleam/core';
+import {
+  LAYER_NAMES,
+  STYLES,
+  SYSTEMS,
+  FAMILY_NAMES,
+  type FinishFamily,
+  type StackLayerKind,
+  type StyleId,
+} from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 import { newReadingSetSchema, readingSetSchema } from './readings';
 
@@ -20,6 +28,54 @@ export const choiceSchema = object({
   controlCoat: boolean().required(),
 }).noUnknown();
 export type Choice = InferType<typeof choiceSchema>;
+
+const layerKinds = Object.keys(LAYER_NAMES) as StackLayerKind[];
+
+/** Coats of one kind in a stack. */
+export const stackLayerSchema = object({
+  id: string().max(60).required(),
+  kind: string().oneOf(layerKinds).required(),
+  materialId: string()
+    .max(60)
+    .nullable()
+    .defined()
+    .test('needed', 'Choose what is laid here.', (v, context) => {
+      const { kind } = context.parent as { kind?: StackLayerKind };
+      return (kind !== 'ground' && kind !== 'effect') || !!v;
+    }),
+  coats: number()
+    .typeError('Coats must be a number.')
+    .min(0.5, 'A layer has half a coat or more; take it out instead.')
+    .max(20, 'A layer has 20 coats at most.')
+    .required('Say how many coats.'),
+  style: string().oneOf(styleIds).required(),
+  strength: number().min(0.3).max(3).required(),
+  filmUm: number()
+    .typeError('The film must be a number.')
+    .min(1, 'A coat is at least 1 µm thick.')
+    .max(500, 'A coat is at most 500 µm thick.')
+    .required('Say how thick a coat is.'),
+}).noUnknown();
+
+export const stacksSchema = array(
+  object({
+    id: string().max(60).required(),
+    name: string().trim().required('Name this part of the piece.').max(40, 'Keep it under 40 letters.'),
+    layers: array(stackLayerSchema.required())
+      .required()
+      .min(1, 'A stack has a layer or more.')
+      .max(30, 'A stack has 30 layers at most.'),
+  })
+    .noUnknown()
+    .required(),
+)
+  .min(1, 'Keep one stack.')
+  .max(4, 'Four stacks at most.');
+
+export const filmLimitSchema = number()
+  .typeError('The limit must be a number.')
+  .min(50, 'A limit under 50 µm leaves no room for a finish.')
+  .max(3000, 'A limit over 3000 µm is no limit.');
 
 const piece = string()
   .trim()
@@ -54,6 +110,10 @@ export const jobSchema = object({
     .oneOf(['open', 'finished'] as const)
     .required(),
   choice: choiceSchema.nullable().defined(),
+  /** Layers as the painter set them; null while they follow from the pick. */
+  stacks: stacksSchema.nullable().defined(),
+  /** Build the painter does not want to exceed, um; null for the usual one. */
+  filmLimitUm: filmLimitSchema.nullable().defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
   version,
@@ -76,6 +136,8 @@ export const changeJobSchema = object({
     .oneOf(['open', 'finished'] as const)
     .optional(),
   choice: choiceSchema.optional().default(undefined),
+  stacks: stacksSchema.nullable().optional().default(undefined),
+  filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
 }).noUnknown();
 
 const text = (max: number) => string().trim().max(max, `Keep it under ${max} letters.`);

@@ -1,6 +1,36 @@
 export { CoreError, type CoreErrorCode } from './coreError';
 export { createRandom, normal } from './random';
 export { createShop, REFERENCE_LIBRARY, type Shop } from './shop';
+export {
+  layerFilmUm,
+  layerLooks,
+  layersOf,
+  materialsOf,
+  opticalStack,
+  recipeOf,
+  stackFilmUm,
+  startingLayers,
+  withRecipe,
+  LAYER_FILM_UM,
+  LAYER_NAMES,
+  STARTING_STACKS,
+  USUAL_LIMIT_UM,
+  type PieceStack,
+  type StackLayer,
+  type StackLayerKind,
+  type StackRecipe,
+} from './layers';
+export {
+  evenTable,
+  sampleGeometries,
+  sampleTable,
+  targetTable,
+  tiltOf,
+  aspecularOf,
+  EVEN,
+  LARGEST_INCIDENCE,
+  LARGEST_TILT,
+} from './optics/sampleTable';
 export { filmSection, totalFilmUm, type FilmLayer, type LayerKind } from './filmSection';
 
 export {

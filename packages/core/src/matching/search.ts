@@ -52,14 +52,14 @@ export interface SearchInput {
 }
 
 /** Strengths at which the control coat's ladder is worked out; between them colour is interpolated. */
-const CONTROL_STRENGTHS = [0.5, 1, 1.5, 2] as const;
+const CONTROL_STRENGTHS = [0.5, 0.9, 1.4, 2] as const;
 
 /** Knots of the effect amount (coats times strength): fine where the first coats change the look most. */
 function amountKnots(last: number): number[] {
   const knots = [0, 0.125];
   while (knots.at(-1)! < last) {
     const x = knots.at(-1)!;
-    knots.push(x + (x < 1 ? 0.125 : x < 3 ? 0.25 : x < 6 ? 0.5 : 1));
+    knots.push(x + (x < 0.5 ? 0.125 : x < 1.5 ? 0.25 : x < 4 ? 0.5 : x < 7 ? 1 : 2));
   }
   return knots;
 }
@@ -67,7 +67,7 @@ function amountKnots(last: number): number[] {
 /**
  * A search over all recipes of a space, one ground a call. Without a control coat the film's optics
  * depend on coats times strength only, so one ladder serves every strength; with one, ladders at four strengths do. Colours
- * between knots are interpolated (within 0.1 of the model, tested); what is kept is worked out exactly by {@link rateExactly}.
+ * between knots are interpolated (within a quarter unit of the model, tested); what is kept is worked out exactly by {@link rateExactly}.
  */
 export function createSearch(input: SearchInput): (ground: MapGround) => RatedRecipe[] {
   const { model, coat, style, space = USUAL_SEARCH } = input;

@@ -1,5 +1,5 @@
 import { ownMaterialSchema, type StoredMaterial } from '@steady-gleam/contracts';
-import { REFERENCE_LIBRARY, usedByMaterials, type OwnMaterial } from '@steady-gleam/core';
+import { materialsOf, REFERENCE_LIBRARY, usedByMaterials, type OwnMaterial } from '@steady-gleam/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import type { Db } from './open';
@@ -89,7 +89,8 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
           own.map((m) => m.material),
         );
         for (const job of await tx.select().from(jobs)) {
-          if (job.systemId === id || job.choice?.groundId === id) users.push(job.piece);
+          const laid = materialsOf(job.stacks ?? []).some((m) => m.id === id);
+          if (job.systemId === id || job.choice?.groundId === id || laid) users.push(job.piece);
         }
         if (users.length) {
           throw new ApiError(

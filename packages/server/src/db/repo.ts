@@ -1,5 +1,6 @@
 import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card } from '@steady-gleam/contracts';
-import { choiceSchema } from '@steady-gleam/contracts';
+import { choiceSchema, stacksSchema } from '@steady-gleam/contracts';
+import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import { knownMaterial } from './materialsRepo';
@@ -19,6 +20,8 @@ function toJob(row: JobRow): Job {
     systemId: row.systemId,
     status: row.status as Job['status'],
     choice: row.choice === null ? null : choiceSchema.validateSync(row.choice),
+    stacks: row.stacks === null ? null : (stacksSchema.validateSync(row.stacks) as Job['stacks']),
+    filmLimitUm: row.filmLimitUm,
     invented: row.invented,
     version: row.version,
     createdAt: row.createdAt.toISOString(),
@@ -44,7 +47,15 @@ export interface Repo {
   readonly readJob: (id: string) => Promise<JobDetail>;
   readonly changeJob: (
     id: string,
-    change: { version: number; piece?: string; matching?: string; status?: Job['status']; choice?: Choice },
+    change: {
+      version: number;
+      piece?: string;
+      matching?: string;
+      status?: Job['status'];
+      choice?: Choice;
+      stacks?: Job['stacks'];
+      filmLimitUm?: number | null;
+    },
   ) => Promise<Job>;
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;
   readonly putCard: (jobId: string, card: Card & { version: number }) => Promise<StoredCard>;
@@ -86,6 +97,14 @@ export function createRepo(db: Db): Repo {
       throw new ApiError('badRequest', { systemId: 'This mix is not here any more; choose another.' });
     if (groundId !== undefined && !(await knownMaterial(handle, 'ground', groundId)))
       throw new ApiError('badRequest', { groundId: 'This ground is not here any more; choose another.' });
+  };
+  const checkStacks = async (handle: Db, stacks: readonly PieceStack[]): Promise<void> => {
+    for (const { kind, id } of materialsOf(stacks)) {
+      if (!(await knownMaterial(handle, kind, id)))
+        throw new ApiError('badRequest', {
+          stacks: 'A layer names a material that is not here any more; choose another.',
+        });
+    }
   };
   /** The newest set of each kind and rung of a job. */
   const inForce = (rows: readonly SetRow[]): SetRow[] => {
@@ -158,9 +177,11 @@ export function createRepo(db: Db): Repo {
       db.transaction(async (tx) => {
         const job = await findJob(tx as unknown as Db, id);
         await checkMaterials(tx as unknown as Db, job.systemId, change.choice?.groundId);
+        await checkStacks(tx as unknown as Db, change.stacks ?? []);
+        const together = keepTogether(job, change);
         const [row] = await tx
           .update(jobs)
-          .set({ ...change, version: version + 1, updatedAt: new Date() })
+          .set({ ...change, ...together, version: version + 1, updatedAt: new Date() })
           .where(and(eq(jobs.id, id), eq(jobs.version, version)))
           .returning();
         if (!row) throw new ApiError('stale');
@@ -216,6 +237,23 @@ export function createRepo(db: Db): Repo {
         return toCard(row);
       }),
   };
+}
+
+/**
+ * The pick and the layers of a job say the same: a new pick goes into the first stack, and layers that lay the job's mix over
+ * a ground set the pick.
+ */
+function keepTogether(
+  job: JobRow,
+  change: { choice?: Choice; stacks?: Job['stacks'] },
+): { choice?: Choice; stacks?: readonly PieceStack[] } {
+  if (change.stacks) {
+    const recipe = recipeOf(change.stacks[0]!.layers, job.systemId);
+    return recipe && job.choice && recipe.coats <= 12 ? { choice: recipe } : {};
+  }
+  if (!change.choice || !job.stacks) return {};
+  const [first, ...others] = job.stacks;
+  return { stacks: [{ ...first!, layers: withRecipe(first!.layers, job.systemId, change.choice) }, ...others] };
 }
 
 function inForceByJob(rows: readonly SetRow[], pick: (rows: readonly SetRow[]) => SetRow[]): Map<string, SetRow[]> {

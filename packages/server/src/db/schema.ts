@@ -1,5 +1,5 @@
 import type { Card, Choice } from '@steady-gleam/contracts';
-import type { OwnMaterial } from '@steady-gleam/core';
+import type { OwnMaterial, PieceStack } from '@steady-gleam/core';
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 const stamps = {
@@ -16,6 +16,8 @@ export const jobs = pgTable('jobs', {
   systemId: text('system_id').notNull(),
   status: text('status').notNull().default('open'),
   choice: jsonb('choice').$type<Choice>(),
+  stacks: jsonb('stacks').$type<readonly PieceStack[]>(),
+  filmLimitUm: doublePrecision('film_limit_um'),
   invented: boolean('invented').notNull().default(false),
   version: integer('version').notNull().default(1),
   ...stamps,

@@ -8,6 +8,7 @@ import { NewJobPage } from '../features/jobs/NewJobPage';
 import { TargetPage } from '../features/target/TargetPage';
 import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
+import { RecipesPage } from '../features/recipes/RecipesPage';
 import { CardPage } from '../features/card/CardPage';
 import { FaultPage } from './FaultPage';
 import { JobLayout } from './JobLayout';
@@ -30,6 +31,15 @@ const router = createBrowserRouter([
         children: [
           { path: 'target', element: <TargetPage /> },
           { path: 'map', element: <MapPage /> },
+          { path: 'recipes', element: <RecipesPage /> },
+          {
+            path: 'sample',
+            lazy: async () => ({ Component: (await import('../features/sample/SamplePage')).SamplePage }),
+          },
+          {
+            path: 'layers',
+            lazy: async () => ({ Component: (await import('../features/layers/LayersPage')).LayersPage }),
+          },
           { path: 'card', element: <CardPage /> },
         ],
       },

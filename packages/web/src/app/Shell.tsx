@@ -1,9 +1,10 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import { use, type ReactNode } from 'react';
+import { use, useState, type ReactNode } from 'react';
 import { NavLink, Outlet, useMatch } from 'react-router';
 import { LibraryProvider } from '../shared/library';
 import { Notice } from '../shared/Notice';
 import { HEADER } from './layout';
+import { Shortcuts } from './Shortcuts';
 import { ThemeModeContext } from './themeMode';
 
 const RAIL = 118;
@@ -40,6 +41,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
 export function Shell() {
   const { tones } = useTheme();
   const { mode, toggle } = use(ThemeModeContext);
+  const [keys, setKeys] = useState(false);
   const open = useMatch('/jobs/:id/*');
   const id = open && open.params.id !== 'new' ? open.params.id : null;
   return (
@@ -81,13 +83,21 @@ export function Shell() {
           <>
             <Place to={`/jobs/${id}/target`}>Target</Place>
             <Place to={`/jobs/${id}/map`}>Match map</Place>
+            <Place to={`/jobs/${id}/recipes`}>Recipes</Place>
+            <Place to={`/jobs/${id}/sample`}>Sample</Place>
+            <Place to={`/jobs/${id}/layers`}>Layers</Place>
             <Place to={`/jobs/${id}/card`}>Let-down</Place>
           </>
         ) : null}
         <ButtonBase
+          onClick={() => setKeys(true)}
+          sx={{ mt: 'auto', minHeight: 44, justifyContent: 'flex-start', pl: '19px', fontSize: 14 }}
+        >
+          Keys: ?
+        </ButtonBase>
+        <ButtonBase
           onClick={toggle}
           sx={{
-            mt: 'auto',
             minHeight: 48,
             justifyContent: 'flex-start',
             pl: '19px',
@@ -98,6 +108,7 @@ export function Shell() {
           {mode === 'bench' ? 'Dim for booth' : 'Bench light'}
         </ButtonBase>
       </Box>
+      <Shortcuts open={keys} onOpen={setKeys} />
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
         <LibraryProvider waiting={<Notice title="Opening the shop …" />}>
           <Outlet />

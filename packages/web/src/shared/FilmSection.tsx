@@ -1,122 +1,187 @@
 import { Box, useTheme } from '@mui/material';
-import { filmSection, findGround, findSystem, totalFilmUm, type FilmLayer } from '@steady-gleam/core';
+import {
+  findGround,
+  findSystem,
+  layerFilmUm,
+  layersOf,
+  LAYER_NAMES,
+  stackFilmUm,
+  type PieceStack,
+  type StackLayer,
+} from '@steady-gleam/core';
 import type { Choice, Job } from '@steady-gleam/contracts';
+import { Link } from 'react-router';
 import { useCompute } from '../worker/useCompute';
 import { FIGURES } from '../app/theme';
 import { useLibrary } from './library';
 import { cssOf } from './screenColour';
 import { sayCoats } from './jobModel';
 
-const PLAIN_FILL = { sealer: '#8d8c86', clear: '#d9d9d9' } as const;
+const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
+
+/** The stacks of a job: as its painter set them, or as they follow from the pick. */
+export function useStacks(job: Pick<Job, 'systemId' | 'stacks'>, choice: Choice): readonly PieceStack[] {
+  const { library } = useLibrary();
+  if (job.stacks) return job.stacks;
+  const ground = findGround(choice.groundId, library.grounds);
+  const system = findSystem(job.systemId, library.systems);
+  return [{ id: 'main', name: 'whole piece', layers: layersOf(ground, system, choice) }];
+}
 
 interface FilmSectionProps {
-  readonly job: Pick<Job, 'systemId' | 'status'>;
+  readonly job: Pick<Job, 'id' | 'systemId' | 'status' | 'stacks'>;
   readonly choice: Choice;
   /** Nothing is picked yet: every block is a guess and hatched. */
   readonly planned: boolean;
+  /** Small and without names, for a list. */
   readonly compact?: boolean;
 }
 
-/** The layers of a job from substrate to clear, as wide as their dry film. */
+/** The layers of a job from substrate to clear, as wide as their dry film; a stack below the other on a two-tone piece. */
 export function FilmSection({ job, choice, planned, compact = false }: FilmSectionProps) {
-  const theme = useTheme();
-  const mix = {
-    systemId: job.systemId,
-    strength: choice.strength,
-    style: choice.style,
-    controlCoat: choice.controlCoat,
-  };
-  const { value } = useCompute(JSON.stringify(['section', mix, choice.groundId, choice.coats]), (c) =>
-    c.sectionColours(mix, choice.groundId, choice.coats),
-  );
-  const scale = value && choice.coats > 0 ? value.film / choice.coats : 1;
-  const { library } = useLibrary();
-  const ground = findGround(choice.groundId, library.grounds);
-  const system = findSystem(job.systemId, library.systems);
-  const layers = filmSection(ground, system, choice.coats, scale);
-  const total = totalFilmUm(layers);
-  const fill = (l: FilmLayer): string => {
-    if (l.kind === 'ground') return value ? cssOf(value.ground) : '#9b9b9b';
-    if (l.kind === 'effect') return value ? cssOf(value.effect) : '#9b9b9b';
-    return PLAIN_FILL[l.kind];
-  };
-  const flaked = (l: FilmLayer) => (l.kind === 'effect' && !!system.flake) || (l.kind === 'ground' && !!ground.flakes);
-  const sprayed = job.status === 'finished';
-  const text = (l: FilmLayer) =>
-    l.coats === 1 ? `${l.kind} ${l.filmUm.toFixed(0)}` : `${l.kind} ${sayCoats(l.coats)}×${l.filmUm.toFixed(0)}`;
+  const stacks = useStacks(job, choice);
+  const shown = compact ? stacks.slice(0, 1) : stacks;
   return (
-    <Box
-      role="img"
-      aria-label={`Film section: ${layers.map((l) => `${l.name}, ${sayCoats(l.coats)} × ${l.filmUm.toFixed(0)} µm`).join('; ')}; total ${total.toFixed(0)} µm${sprayed ? ', sprayed' : ', planned'}`}
-      sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, minWidth: 0, width: '100%' }}
+    <Box sx={{ display: 'flex', flexDirection: 'column', width: '100%', minWidth: 0, gap: '2px' }}>
+      {shown.map((stack) => (
+        <FilmStrip
+          key={stack.id}
+          layers={stack.layers}
+          sprayed={job.status === 'finished'}
+          pickedSystem={planned ? null : job.systemId}
+          height={compact ? 22 : Math.floor(34 / shown.length)}
+          names={!compact && shown.length === 1}
+          {...(compact ? {} : { linkTo: (l: StackLayer) => `/jobs/${job.id}/layers?layer=${l.id}` })}
+        />
+      ))}
+    </Box>
+  );
+}
+
+interface FilmStripProps {
+  readonly layers: readonly StackLayer[];
+  readonly sprayed: boolean;
+  /** The mix whose layers carry the marigold of the pick. */
+  readonly pickedSystem: string | null;
+  readonly height: number;
+  readonly names: boolean;
+  /** Makes each block a way to its layer. */
+  readonly linkTo?: (layer: StackLayer) => string;
+  readonly selected?: string | null;
+}
+
+/** One stack as a strip of blocks, its total at the end. */
+export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo, selected }: FilmStripProps) {
+  const theme = useTheme();
+  const { library } = useLibrary();
+  const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
+    c.layerColours(layers),
+  );
+  const total = stackFilmUm(layers);
+  const fill = (l: StackLayer, i: number): string =>
+    l.kind === 'ground' || l.kind === 'effect' ? (looks?.[i] ? cssOf(looks[i]) : '#9b9b9b') : PLAIN_FILL[l.kind];
+  const flaked = (l: StackLayer): boolean =>
+    (l.kind === 'effect' && !!library.systems.find((s) => s.id === l.materialId)?.flake) ||
+    (l.kind === 'ground' && !!library.grounds.find((g) => g.id === l.materialId)?.flakes);
+  const short = (l: StackLayer) => (l.style === 'control' ? 'control' : l.kind === 'lock' ? 'lock' : l.kind);
+  const um = (l: StackLayer) => (layerFilmUm(l) / l.coats).toFixed(0);
+  const text = (l: StackLayer) => `${short(l)} ${l.coats === 1 ? '' : `${sayCoats(l.coats)}×`}${um(l)}`;
+  const full = (l: StackLayer) => {
+    const material =
+      library.grounds.find((g) => g.id === l.materialId)?.name ??
+      library.systems.find((s) => s.id === l.materialId)?.name;
+    return `${material ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} µm`;
+  };
+  const widest = Math.max(...layers.map(layerFilmUm));
+  const block = (l: StackLayer, i: number) => (
+    <div style={{ height, position: 'relative', background: fill(l, i) }}>
+      <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
+        <defs>
+          <pattern id="grain" width="17" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(4)">
+            <path d="M1 2h6M10 6h5M4 8h3" stroke="#fff" strokeOpacity=".6" strokeWidth="1" />
+          </pattern>
+          <pattern id="planned" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <path d="M0 0v7" stroke="#000" strokeOpacity=".34" strokeWidth="1" />
+          </pattern>
+        </defs>
+        {flaked(l) ? <rect width="100%" height="100%" fill="url(#grain)" /> : null}
+        {sprayed ? null : <rect width="100%" height="100%" fill="url(#planned)" />}
+        {(pickedSystem !== null && l.kind === 'effect' && l.materialId === pickedSystem) || selected === l.id ? (
+          <rect
+            x="1.5"
+            y="1.5"
+            width="calc(100% - 3px)"
+            height="calc(100% - 3px)"
+            fill="none"
+            stroke={selected === l.id ? theme.tones.ink : theme.tones.pick}
+            strokeWidth="3"
+          />
+        ) : null}
+      </svg>
+    </div>
+  );
+  const label = `Film section: ${layers.map(full).join('; ')}; total ${total.toFixed(0)} µm${sprayed ? ', sprayed' : ', planned'}`;
+  return (
+    <div
+      role={linkTo ? 'group' : 'img'}
+      aria-label={label}
+      style={{ display: 'flex', alignItems: 'flex-end', gap: 12, minWidth: 0, width: '100%' }}
     >
-      <Box sx={{ display: 'flex', flex: 1, minWidth: 0 }}>
-        {layers.map((l) => (
-          <Box key={l.kind} sx={{ flex: `${l.coats * l.filmUm} 1 0`, minWidth: compact ? 6 : 82 }}>
-            {compact ? null : (
-              <Box
-                sx={{
-                  fontFamily: 'h3.fontFamily',
-                  fontStretch: '78%',
-                  fontSize: 13.5,
-                  fontWeight: 500,
-                  whiteSpace: 'nowrap',
-                  mb: 0.3,
-                }}
-              >
-                {text(l)} µm
-              </Box>
-            )}
-            <Box sx={{ height: compact ? 22 : 34, position: 'relative', background: fill(l) }}>
-              <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
-                <defs>
-                  <pattern
-                    id={`grain-${l.kind}`}
-                    width="17"
-                    height="9"
-                    patternUnits="userSpaceOnUse"
-                    patternTransform="rotate(4)"
-                  >
-                    <path d="M1 2h6M10 6h5M4 8h3" stroke="#fff" strokeOpacity=".6" strokeWidth="1" />
-                  </pattern>
-                  <pattern
-                    id="planned"
-                    width="7"
-                    height="7"
-                    patternUnits="userSpaceOnUse"
-                    patternTransform="rotate(45)"
-                  >
-                    <path d="M0 0v7" stroke="#000" strokeOpacity=".34" strokeWidth="1" />
-                  </pattern>
-                </defs>
-                {flaked(l) ? <rect width="100%" height="100%" fill={`url(#grain-${l.kind})`} /> : null}
-                {sprayed ? null : <rect width="100%" height="100%" fill="url(#planned)" />}
-                {l.kind === 'effect' && !planned ? (
-                  <rect
-                    x="1.5"
-                    y="1.5"
-                    width="calc(100% - 3px)"
-                    height="calc(100% - 3px)"
-                    fill="none"
-                    stroke={theme.tones.pick}
-                    strokeWidth="3"
-                  />
-                ) : null}
-              </svg>
-            </Box>
-          </Box>
-        ))}
-      </Box>
-      <Box
-        sx={{
+      <div style={{ display: 'flex', flex: 1, minWidth: 0 }}>
+        {layers.map((l, i) => {
+          const film = layerFilmUm(l);
+          // A name stands where it fits: on few layers everywhere, on many only over the wide ones.
+          const named = names && (layers.length <= 5 || film > widest * 0.55);
+          const inner = (
+            <>
+              {names ? (
+                <span
+                  style={{
+                    display: 'block',
+                    fontFamily: '"Archivo Variable", sans-serif',
+                    fontStretch: '78%',
+                    fontSize: 13.5,
+                    fontWeight: 500,
+                    whiteSpace: 'nowrap',
+                    marginBottom: 2,
+                    visibility: named ? 'visible' : 'hidden',
+                    width: named ? undefined : 0,
+                  }}
+                >
+                  {text(l)} µm
+                </span>
+              ) : null}
+              {block(l, i)}
+            </>
+          );
+          const style = {
+            flex: `${film} 1 0`,
+            minWidth: !names ? 6 : layers.length <= 5 ? 82 : 14,
+            color: 'inherit',
+            textDecoration: 'none',
+            outlineOffset: -3,
+          };
+          return linkTo ? (
+            <Link key={l.id} to={linkTo(l)} aria-label={`Edit ${full(l)}`} title={full(l)} style={style}>
+              {inner}
+            </Link>
+          ) : (
+            <div key={l.id} style={style}>
+              {inner}
+            </div>
+          );
+        })}
+      </div>
+      <span
+        style={{
           fontFamily: FIGURES,
-          fontSize: compact ? 13 : 15,
+          fontSize: height < 24 ? 13 : 15,
           whiteSpace: 'nowrap',
-          lineHeight: compact ? '22px' : '34px',
+          lineHeight: `${height}px`,
         }}
       >
         {total.toFixed(0)} µm
-      </Box>
-    </Box>
+      </span>
+    </div>
   );
 }

@@ -15,6 +15,12 @@ import {
   rateExactly,
   recipeFigures,
   sparkleIndex,
+  evenTable,
+  layerLooks,
+  opticalStack,
+  sampleGeometries,
+  sampleTable,
+  targetTable,
   targetUnder,
   createShop,
   factorsToLabs,
@@ -27,11 +33,13 @@ import {
   STYLES,
   type Assessment,
   type Lab,
+  type Geometry,
   type Illuminant,
   type Nudge,
   type RatedRecipe,
   type RecipeFigures,
   type SecondLook,
+  type StackLayer,
   type RungReading,
   type StyleId,
   type TargetAngle,
@@ -51,6 +59,17 @@ export interface SectionColours {
   readonly effect: Lab;
   /** Effect film, nominal coats. */
   readonly film: number;
+}
+
+/** What a curved sample is drawn from; tables as `evenTable` lays them out. */
+export interface SampleLook {
+  readonly prediction: Float32Array;
+  /** The target guessed between its readings; null without readings. */
+  readonly target: Float32Array | null;
+  /** Predicted Lab at the target's angles, or at the usual five. */
+  readonly labs: readonly Lab[];
+  /** Sparkle index of the topmost flakes, and their size; null without flakes. */
+  readonly grain: { readonly index: number; readonly sizeUm: number } | null;
 }
 
 /** One place on the map, looked at closely. */
@@ -100,6 +119,12 @@ export interface Compute {
     handHeld: boolean,
   ): Assessment;
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
+  /** The look after each layer of a stack, 45 degrees from the mirror. */
+  layerColours(layers: readonly StackLayer[]): readonly Lab[];
+  /** The whole stack at some angles. */
+  stackLook(layers: readonly StackLayer[], angles: readonly Geometry[]): readonly Lab[];
+  /** The stack on a curved body, beside its target. */
+  sample(layers: readonly StackLayer[], target: readonly TargetAngle[]): SampleLook;
 }
 
 export function createCompute(): Compute {
@@ -216,6 +241,38 @@ export function createCompute(): Compute {
       const at = (n: number) =>
         factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)])))[2]!;
       return { ground: at(0), effect: at(coats), film: filmFactor(recipe, coats) };
+    },
+    layerColours: (layers) => {
+      const model = shop.model([{ incidence: 45, aspecular: 45 }]);
+      return layerLooks(shop, model, layers).map((labs) => labs[0]!);
+    },
+    stackLook: (layers, angles) => {
+      const { ground, coats } = opticalStack(shop, layers);
+      const model = shop.model(angles);
+      return factorsToLabs(model.over(ground, model.pile(coats)));
+    },
+    sample: (layers, target) => {
+      const { ground, coats } = opticalStack(shop, layers);
+      const table = sampleTable(shop.model(sampleGeometries(shop.film)), ground, coats);
+      const angles = target.length ? target : FIVE_ANGLES;
+      const model = shop.model(angles);
+      const labs = factorsToLabs(model.over(ground, model.pile(coats)));
+      const top = layers.findLast((l) => l.kind === 'effect' && l.materialId);
+      const flake = top && findSystem(top.materialId!, shop.library.systems).flake;
+      const flaked = coats.findLast((c) => c.tau > 0);
+      const pigment = flake && findPigment(flake.pigmentId, shop.library.pigments);
+      return {
+        prediction: evenTable(table),
+        target: target.length ? evenTable(targetTable(shop.film, table, target, labs)) : null,
+        labs,
+        grain:
+          pigment && flaked
+            ? {
+                index: sparkleIndex(pigment.sizeUm, 1 - Math.exp(-flaked.tau * flaked.factor), pigment.tilt),
+                sizeUm: pigment.sizeUm,
+              }
+            : null,
+      };
     },
   };
 }

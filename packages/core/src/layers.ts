@@ -1,0 +1,223 @@
+import { USUAL_FILM_UM } from './filmSection';
+import type { Lab } from './colour/lab';
+import type { GroundMaterial } from './materials/grounds';
+import type { EffectSystem } from './materials/systems';
+import { effectCoats, factorsToLabs } from './matching/ladder';
+import type { MapGround } from './matching/matchMap';
+import { STYLES, type StyleId } from './matching/styles';
+import type { PreparedCoat } from './optics/coat';
+import type { FastModel } from './optics/stack';
+import { findGround } from './materials/grounds';
+import { findSystem } from './materials/systems';
+import type { Shop } from './shop';
+
+export type StackLayerKind = 'primer' | 'sealer' | 'ground' | 'effect' | 'lock' | 'clear';
+
+export const LAYER_NAMES: Record<StackLayerKind, string> = {
+  primer: 'primer',
+  sealer: 'sealer',
+  ground: 'ground',
+  effect: 'effect',
+  lock: 'lock-down clear',
+  clear: 'clear',
+};
+
+/** Dry film of a nominal full coat, um; common practice (no source), the product's sheet rules. */
+export const LAYER_FILM_UM: Record<StackLayerKind, number> = {
+  primer: 45,
+  sealer: USUAL_FILM_UM.sealer,
+  ground: USUAL_FILM_UM.ground,
+  effect: 9,
+  lock: 12,
+  clear: USUAL_FILM_UM.clear,
+};
+
+/** Coats of one kind in a stack. */
+export interface StackLayer {
+  readonly id: string;
+  readonly kind: StackLayerKind;
+  /** Ground or mix laid here; null for the rest. */
+  readonly materialId: string | null;
+  readonly coats: number;
+  readonly style: StyleId;
+  /** Mix strength of an effect layer; 1 elsewhere. */
+  readonly strength: number;
+  /** Dry film of one nominal full coat, um. */
+  readonly filmUm: number;
+}
+
+/** One stack of a piece; a two-tone piece carries several. Layers lie from substrate to clear. */
+export interface PieceStack {
+  readonly id: string;
+  readonly name: string;
+  readonly layers: readonly StackLayer[];
+}
+
+/** Build above which clear tends to crack and edges to print, um: ours, editable per job; the product's sheet rules. */
+export const USUAL_LIMIT_UM = 300;
+
+export function layerFilmUm(layer: StackLayer): number {
+  return layer.coats * layer.filmUm * STYLES[layer.style].film;
+}
+
+export function stackFilmUm(layers: readonly StackLayer[]): number {
+  return layers.reduce((sum, l) => sum + layerFilmUm(l), 0);
+}
+
+/** The part of a recipe that a stack's layers stand for. */
+export interface StackRecipe {
+  readonly groundId: string;
+  readonly coats: number;
+  readonly strength: number;
+  readonly style: StyleId;
+  readonly controlCoat: boolean;
+}
+
+const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<StackLayer> = {}): StackLayer => ({
+  id,
+  kind,
+  materialId: null,
+  coats,
+  style: 'wet',
+  strength: 1,
+  filmUm: LAYER_FILM_UM[kind],
+  ...more,
+});
+
+/** Layers of a plain job: sealer, ground, effect, control coat when there is one, clear. Ids are `sealer`, `ground` and so on. */
+export function layersOf(ground: GroundMaterial, system: EffectSystem, recipe: StackRecipe): StackLayer[] {
+  const effect = { materialId: system.id, strength: recipe.strength, filmUm: system.filmUm };
+  return [
+    layer('sealer', 'sealer', 1),
+    layer('ground', 'ground', ground.flakes ? 2 : 3, { materialId: ground.id }),
+    layer('effect', 'effect', recipe.coats, { ...effect, style: recipe.style }),
+    ...(recipe.controlCoat ? [layer('control', 'effect', 1, { ...effect, style: 'control' })] : []),
+    layer('clear', 'clear', system.family === 'tinted-clear' ? 1 : 2),
+  ];
+}
+
+/**
+ * What the layers say about a job's mix: the ground under its first coats, their number and style, a control coat on top.
+ * @returns null when the stack does not lay the mix over a ground.
+ */
+export function recipeOf(layers: readonly StackLayer[], systemId: string): StackRecipe | null {
+  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control');
+  if (first < 0) return null;
+  const ground = layers.slice(0, first).findLast((l) => l.kind === 'ground');
+  if (!ground?.materialId) return null;
+  const { style, strength } = layers[first]!;
+  const above = layers.slice(first).filter((l) => l.kind === 'effect' && l.materialId === systemId);
+  return {
+    groundId: ground.materialId,
+    coats: above.filter((l) => l.style !== 'control').reduce((sum, l) => sum + l.coats, 0),
+    strength,
+    style,
+    controlCoat: above.some((l) => l.style === 'control'),
+  };
+}
+
+/** The stack with a new pick in it: its ground, its effect coats in one layer, its control coat; all else stays. */
+export function withRecipe(layers: readonly StackLayer[], systemId: string, recipe: StackRecipe): StackLayer[] {
+  const old = recipeOf(layers, systemId);
+  if (!old) return [...layers];
+  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control');
+  const groundAt = layers.slice(0, first).findLastIndex((l) => l.kind === 'ground');
+  const model = layers[first]!;
+  return layers.flatMap((l, i): StackLayer[] => {
+    if (i === groundAt) return [{ ...l, materialId: recipe.groundId }];
+    if (i === first) {
+      const laid = { ...l, coats: recipe.coats, style: recipe.style, strength: recipe.strength };
+      if (!recipe.controlCoat) return [laid];
+      const control = layers.find((o) => o.kind === 'effect' && o.materialId === systemId && o.style === 'control');
+      return [
+        laid,
+        { ...model, id: control?.id ?? `${model.id}-control`, coats: 1, style: 'control', strength: recipe.strength },
+      ];
+    }
+    return i > first && l.kind === 'effect' && l.materialId === systemId ? [] : [l];
+  });
+}
+
+/** Ways to begin a stack, by finish family. Counts are common practice (no source). */
+export const STARTING_STACKS: readonly { readonly id: string; readonly name: string }[] = [
+  { id: 'pearl', name: 'Three-stage pearl' },
+  { id: 'candy', name: 'Candy over metallic' },
+  { id: 'solid-tri', name: 'Pearl and dye over a bright solid' },
+  { id: 'tinted-clear', name: 'Tinted clear' },
+  { id: 'flake', name: 'Metal flake' },
+  { id: 'shift', name: 'Colour-shift over black' },
+  { id: 'weak', name: 'Weak-hiding colour over a value shade' },
+  { id: 'bare', name: 'Ground and clear only' },
+];
+
+/** A starting stack with the job's own mix in it. @param newId makes a fresh id a call. */
+export function startingLayers(id: string, system: EffectSystem, newId: () => string): StackLayer[] {
+  const ground = (materialId: string, coats: number, style: StyleId = 'wet') =>
+    layer(newId(), 'ground', coats, { materialId, style });
+  const effect = (coats: number, style: StyleId = 'wet') =>
+    layer(newId(), 'effect', coats, { materialId: system.id, style, filmUm: system.filmUm });
+  const sealer = layer(newId(), 'sealer', 1);
+  const clear = (coats: number) => layer(newId(), 'clear', coats);
+  switch (id) {
+    case 'candy':
+      return [
+        layer(newId(), 'primer', 1),
+        ground('silver-fine', 2),
+        ground('silver-fine', 1, 'control'),
+        effect(4, 'light'),
+        clear(2),
+      ];
+    case 'solid-tri':
+      return [sealer, ground('ticket-red', 3), effect(3), clear(2)];
+    case 'tinted-clear':
+      return [sealer, ground('gold', 2), effect(2), clear(1)];
+    case 'flake':
+      return [sealer, ground('silver-coarse', 2), effect(3), layer(newId(), 'lock', 1), clear(2), clear(2)];
+    case 'shift':
+      return [sealer, ground('black', 2, 'medium'), effect(1, 'medium'), effect(2, 'control'), clear(2)];
+    case 'weak':
+      return [sealer, ground('value-6', 2), effect(3), clear(2)];
+    case 'bare':
+      return [sealer, ground('white', 3), clear(2)];
+    default:
+      return [sealer, ground('white', 3), effect(3), clear(2)];
+  }
+}
+
+/** Materials a stack's layers name. */
+export function materialsOf(stacks: readonly PieceStack[]): { kind: 'ground' | 'system'; id: string }[] {
+  return stacks.flatMap((s) =>
+    s.layers.flatMap((l) =>
+      l.materialId && (l.kind === 'ground' || l.kind === 'effect')
+        ? [{ kind: l.kind === 'ground' ? ('ground' as const) : ('system' as const), id: l.materialId }]
+        : [],
+    ),
+  );
+}
+
+/** Bare substrate under a stack without a ground: the mid grey of a sealer, internal albedo. */
+const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
+
+/** The optical stack up to a layer: the last ground hides what lies below it, primers and clears have no colour. */
+export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { ground: MapGround; coats: PreparedCoat[] } {
+  let ground = BARE;
+  let coats: PreparedCoat[] = [];
+  for (const l of layers) {
+    if (l.kind === 'ground' && l.materialId) {
+      ground = shop.ground(findGround(l.materialId, shop.library.grounds));
+      coats = [...ground.coats];
+    } else if (l.kind === 'effect' && l.materialId) {
+      const coat = shop.coat(findSystem(l.materialId, shop.library.systems), l.strength);
+      coats.push(...effectCoats({ coat, style: STYLES[l.style] }, l.coats));
+    }
+  }
+  return { ground, coats };
+}
+
+/** The look after each layer, from substrate to clear: Lab per geometry of the model. */
+export function layerLooks(shop: Shop, model: FastModel, layers: readonly StackLayer[]): Lab[][] {
+  return layers.map((_, i) => {
+    const { ground, coats } = opticalStack(shop, layers.slice(0, i + 1));
+    return factorsToLabs(model.over(ground, model.pile(coats)));
+  });
+}

@@ -1,0 +1,2 @@
+ALTER TABLE "jobs" ADD COLUMN "stacks" jsonb;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "film_limit_um" double precision;

@@ -1,0 +1,152 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import AddIcon from '@mui/icons-material/Add';
+import CallSplitIcon from '@mui/icons-material/CallSplit';
+import ContentCopyIcon from '@mui/icons-material/ContentCopy';
+import DeleteOutlinedIcon from '@mui/icons-material/DeleteOutlined';
+import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
+import RemoveIcon from '@mui/icons-material/Remove';
+import { Box, IconButton, NativeSelect, OutlinedInput, Typography, useTheme } from '@mui/material';
+import { LAYER_NAMES, layerFilmUm, STYLES, type Lab, type Library, type StackLayer } from '@steady-gleam/core';
+import { useState, type ReactNode } from 'react';
+import { FIGURES } from '../../app/theme';
+import { sayCoats } from '../../shared/jobModel';
+import { cssOf } from '../../shared/screenColour';
+
+interface LayerRowProps {
+  readonly layer: StackLayer;
+  readonly look: Lab | null;
+  readonly library: Library;
+  readonly selected: boolean;
+  readonly error: string | undefined;
+  readonly onChange: (change: Partial<StackLayer>) => void;
+  readonly onDuplicate: () => void;
+  readonly onSplit: () => void;
+  readonly onRemove: () => void;
+}
+
+/** One layer of a stack: dragged by its handle, changed in place. */
+export function LayerRow(props: LayerRowProps) {
+  const { layer, look, library, selected, error, onChange, onDuplicate, onSplit, onRemove } = props;
+  const { tones } = useTheme();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id });
+  // What was typed stays, also while it is no film; the layer keeps its last good one.
+  const [film, setFilm] = useState(String(layer.filmUm));
+  const typed = Number(film.replace(',', '.'));
+  const filmWrong = !(typed >= 1 && typed <= 500);
+  // An undo, or another choice, changes the layer from outside: then its figure takes the place of the text.
+  const [shownUm, setShownUm] = useState(layer.filmUm);
+  if (shownUm !== layer.filmUm) {
+    setShownUm(layer.filmUm);
+    if (typed !== layer.filmUm) setFilm(String(layer.filmUm));
+  }
+  const name = layer.style === 'control' ? `${LAYER_NAMES[layer.kind]}, control` : LAYER_NAMES[layer.kind];
+  const materials = layer.kind === 'ground' ? library.grounds : layer.kind === 'effect' ? library.systems : null;
+  const button = (label: string, onClick: () => void, icon: ReactNode, disabled = false) => (
+    <IconButton aria-label={`${label}: ${name}`} title={label} onClick={onClick} disabled={disabled} sx={SQUARE}>
+      {icon}
+    </IconButton>
+  );
+  return (
+    <Box
+      component="li"
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
+      sx={{
+        display: 'flex',
+        flexWrap: { xs: 'wrap', lg: 'nowrap' },
+        alignItems: 'center',
+        gap: 0.75,
+        minHeight: 56,
+        borderBottom: `1px solid ${tones.hairline}`,
+        background: isDragging ? tones.raised : selected ? tones.panel : 'none',
+        position: 'relative',
+        zIndex: isDragging ? 2 : 0,
+      }}
+    >
+      <IconButton
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${name}`}
+        sx={{ ...SQUARE, cursor: 'grab', touchAction: 'none' }}
+      >
+        <DragIndicatorIcon />
+      </IconButton>
+      <Box
+        aria-hidden
+        sx={{
+          width: 40,
+          alignSelf: 'stretch',
+          minHeight: 56,
+          flex: 'none',
+          background: look ? cssOf(look) : '#cfcfcf',
+        }}
+      />
+      <Box sx={{ flex: 1, minWidth: 150, pl: 0.75 }}>
+        <Typography variant="h3" component="div">
+          {name}
+        </Typography>
+        {materials ? (
+          <NativeSelect
+            value={layer.materialId ?? ''}
+            onChange={(e) => onChange({ materialId: e.target.value || null })}
+            inputProps={{ 'aria-label': `Material of ${name}` }}
+            sx={{ fontSize: 15, maxWidth: '100%', minHeight: 32 }}
+          >
+            {layer.materialId ? null : <option value="">choose …</option>}
+            {materials.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}
+              </option>
+            ))}
+          </NativeSelect>
+        ) : null}
+        {error || filmWrong ? (
+          <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
+            {filmWrong ? 'A film between 1 and 500 µm.' : error}
+          </Typography>
+        ) : null}
+      </Box>
+      <Box role="group" aria-label={`Coats of ${name}`} sx={{ display: 'flex', alignItems: 'center', flex: 'none' }}>
+        {button('Half a coat less', () => onChange({ coats: layer.coats - 0.5 }), <RemoveIcon />, layer.coats <= 0.5)}
+        <Box component="span" sx={{ fontFamily: FIGURES, width: 30, textAlign: 'center' }}>
+          {sayCoats(layer.coats)}
+        </Box>
+        {button('Half a coat more', () => onChange({ coats: layer.coats + 0.5 }), <AddIcon />, layer.coats >= 20)}
+      </Box>
+      <NativeSelect
+        value={layer.style}
+        onChange={(e) => onChange({ style: e.target.value as StackLayer['style'] })}
+        inputProps={{ 'aria-label': `Style of ${name}` }}
+        sx={{ fontSize: 15, width: 104, minHeight: 44, flex: 'none' }}
+      >
+        {Object.values(STYLES).map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </NativeSelect>
+      <OutlinedInput
+        value={film}
+        onChange={(e) => {
+          setFilm(e.target.value);
+          const um = Number(e.target.value.replace(',', '.'));
+          if (um >= 1 && um <= 500) onChange({ filmUm: um });
+        }}
+        inputProps={{ 'aria-label': `Film of a full coat of ${name}, µm`, inputMode: 'decimal' }}
+        error={filmWrong}
+        sx={{ width: 66, flex: 'none', fontFamily: FIGURES, '& input': { px: 1 } }}
+      />
+      <Box component="span" sx={{ fontFamily: FIGURES, width: 62, textAlign: 'right', flex: 'none' }}>
+        {layerFilmUm(layer).toFixed(0)} µm
+      </Box>
+      <Box sx={{ display: 'flex', flex: 'none', ml: 'auto' }}>
+        {button('Duplicate', onDuplicate, <ContentCopyIcon fontSize="small" />)}
+        {button('Split in two', onSplit, <CallSplitIcon fontSize="small" />, layer.coats < 1)}
+        {button('Take out', onRemove, <DeleteOutlinedIcon fontSize="small" />)}
+      </Box>
+    </Box>
+  );
+}
+
+const SQUARE = { width: 44, height: 44, borderRadius: '2px', color: 'text.primary', flex: 'none' } as const;

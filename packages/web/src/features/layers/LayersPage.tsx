@@ -1,0 +1,336 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { Box, Button, NativeSelect, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { filmLimitSchema, stacksSchema } from '@steady-gleam/contracts';
+import {
+  findSystem,
+  FIVE_ANGLES,
+  LAYER_FILM_UM,
+  LAYER_NAMES,
+  startingLayers,
+  STARTING_STACKS,
+  USUAL_LIMIT_UM,
+  type PieceStack,
+  type StackLayer,
+  type StackLayerKind,
+} from '@steady-gleam/core';
+import { useEffect, useReducer, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { ValidationError } from 'yup';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { Field } from '../../shared/Field';
+import { FilmStrip, useStacks } from '../../shared/FilmSection';
+import { FlopStrip } from '../../shared/FlopStrip';
+import { choiceOf, targetOf } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
+import { useChangeJob, useJob } from '../../shared/useJob';
+import { useCompute } from '../../worker/useCompute';
+import { begin, historyReducer, type History, type HistoryAction } from './history';
+import { LayerRow } from './LayerRow';
+import { draftOf, forgetDraft, keepDraft, sayBuild } from './layersModel';
+
+const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];
+const newId = () => crypto.randomUUID();
+
+/** Every layer of a piece, from substrate to clear: added, moved, split and doubled; several stacks on a two-tone piece. */
+export function LayersPage() {
+  const { job, target: set } = useJob();
+  const { tones } = useTheme();
+  const { library } = useLibrary();
+  const change = useChangeJob(job.id);
+  const [params, setParams] = useSearchParams();
+  const kept = useStacks(job, choiceOf(job));
+  const system = findSystem(job.systemId, library.systems);
+  const [state, dispatch] = useReducer(
+    historyReducer as (
+      s: History<readonly PieceStack[]>,
+      a: HistoryAction<readonly PieceStack[]>,
+    ) => History<readonly PieceStack[]>,
+    null,
+    () => begin(draftOf(job.id, job.version) ?? kept),
+  );
+  const stacks = state.present;
+  const [at, setAt] = useState(0);
+  const selected = params.get('layer');
+  const [limitText, setLimitText] = useState(String(job.filmLimitUm ?? USUAL_LIMIT_UM));
+  const [errors, setErrors] = useState<Record<string, string>>({});
+  const stack = stacks[Math.min(at, stacks.length - 1)]!;
+  const limit = Number(limitText) || USUAL_LIMIT_UM;
+  const changed = JSON.stringify(stacks) !== JSON.stringify(kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
+  const target = targetOf(set);
+  const angles = target.length ? target : FIVE_ANGLES;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const key = JSON.stringify(stack.layers.map((l) => ({ ...l, id: '' })));
+  const { value: looks } = useCompute(`rows/${key}`, (c) => c.layerColours(stack.layers));
+  const { value: look } = useCompute(`look/${key}/${JSON.stringify(angles)}`, (c) => c.stackLook(stack.layers, angles));
+
+  useEffect(() => {
+    if (changed) keepDraft(job.id, job.version, stacks);
+    else forgetDraft(job.id);
+  }, [changed, stacks, job.id, job.version]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.target instanceof HTMLInputElement) return;
+      const again = e.key.toLowerCase() === 'y' || (e.shiftKey && e.key.toLowerCase() === 'z');
+      if (again || e.key.toLowerCase() === 'z') {
+        e.preventDefault();
+        dispatch({ do: again ? 'redo' : 'undo' });
+      }
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
+
+  const setStacks = (value: readonly PieceStack[]) => dispatch({ do: 'set', value });
+  const setLayers = (layers: readonly StackLayer[]) =>
+    setStacks(stacks.map((s) => (s.id === stack.id ? { ...s, layers } : s)));
+  const insertAfter = (index: number, layer: StackLayer) => setLayers(stack.layers.toSpliced(index + 1, 0, layer));
+  const add = (kind: StackLayerKind) => {
+    const layer: StackLayer = {
+      id: newId(),
+      kind,
+      materialId: kind === 'effect' ? system.id : kind === 'ground' ? choiceOf(job).groundId : null,
+      coats: kind === 'effect' || kind === 'ground' ? 2 : 1,
+      style: 'wet',
+      strength: 1,
+      filmUm: kind === 'effect' ? system.filmUm : LAYER_FILM_UM[kind],
+    };
+    // What is laid early goes to the bottom, the rest below the clear.
+    const last = stack.layers.findLastIndex((l) => KINDS.indexOf(l.kind) <= KINDS.indexOf(kind));
+    insertAfter(last, layer);
+    setParams({ layer: layer.id }, { replace: true });
+  };
+
+  const keep = () => {
+    try {
+      const stacksFine = stacksSchema.validateSync(stacks, { abortEarly: false });
+      const limitFine = filmLimitSchema.validateSync(limitText.trim() === '' ? undefined : limitText.replace(',', '.'));
+      setErrors({});
+      change.mutate(
+        { version: job.version, stacks: stacksFine as never, filmLimitUm: limitFine ?? null },
+        { onSuccess: () => forgetDraft(job.id) },
+      );
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      const found: Record<string, string> = {};
+      for (const e of error.inner.length ? error.inner : [error]) found[e.path || 'limit'] ??= e.message;
+      setErrors(found);
+    }
+  };
+  const errorOf = (index: number) =>
+    Object.entries(errors).find(([path]) => path.startsWith(`[${stacks.indexOf(stack)}].layers[${index}]`))?.[1];
+  const said = sayBuild(stacks, limit);
+
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">
+            {stacks.length > 1 ? `The finished ${stack.name}` : 'The finished stack'}
+          </Typography>
+          {look ? (
+            <FlopStrip
+              angles={angles.map((a) => a.aspecular)}
+              target={target.length ? target.map((t) => t.lab) : look}
+              {...(target.length ? { sample: look } : {})}
+              height={96}
+              label={target.length ? 'Target over this stack, from face to flop' : 'This stack from face to flop'}
+              fileTitle={`${job.piece} ${stack.name}`}
+            />
+          ) : (
+            <Box sx={{ height: 130 }} />
+          )}
+          <Field
+            label="Build not to exceed, µm"
+            value={limitText}
+            onChange={(e) => setLimitText(e.target.value)}
+            error={errors['limit']}
+            decimal
+          />
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            {USUAL_LIMIT_UM} µm is ours; the product’s sheet rules. Films are of full wet coats; style scales them.
+          </Typography>
+          <Box component="label" sx={{ display: 'block' }}>
+            <Typography variant="h3" component="span" sx={{ display: 'block' }}>
+              Start again from
+            </Typography>
+            <NativeSelect
+              value=""
+              onChange={(e) => e.target.value && setLayers(startingLayers(e.target.value, system, newId))}
+              inputProps={{ 'aria-label': 'Start again from' }}
+              fullWidth
+              sx={{ minHeight: 44 }}
+            >
+              <option value="">a finish family …</option>
+              {STARTING_STACKS.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </NativeSelect>
+          </Box>
+          <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
+            {change.error ? (
+              <Typography role="alert" sx={{ color: 'error.main' }}>
+                {change.error.message}
+              </Typography>
+            ) : null}
+            {errors['stacks'] ? <Typography role="alert">{errors['stacks']}</Typography> : null}
+            <Button variant="contained" sx={{ minHeight: 52 }} onClick={keep} disabled={!changed || change.isPending}>
+              {changed ? 'Keep these layers' : 'These layers are kept'}
+            </Button>
+            {job.stacks ? (
+              <Button
+                variant="outlined"
+                disabled={change.isPending}
+                onClick={() =>
+                  change.mutate(
+                    { version: job.version, stacks: null },
+                    { onSuccess: () => dispatch({ do: 'reset', value: stacks.slice(0, 1) }) },
+                  )
+                }
+              >
+                Let them follow from the pick
+              </Button>
+            ) : null}
+          </Box>
+        </>
+      }
+    >
+      <Answer why={said.why}>{said.answer}</Answer>
+      {stacks.length > 1 ? (
+        <ToggleButtonGroup
+          exclusive
+          value={stack.id}
+          aria-label="Part of the piece"
+          sx={{ mb: 1.5 }}
+          onChange={(_, v: string | null) => v && setAt(stacks.findIndex((s) => s.id === v))}
+        >
+          {stacks.map((s) => (
+            <ToggleButton key={s.id} value={s.id}>
+              {s.name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      ) : null}
+      <FilmStrip
+        layers={stack.layers}
+        sprayed={job.status === 'finished'}
+        pickedSystem={null}
+        selected={selected}
+        height={64}
+        names
+        linkTo={(l) => `?layer=${l.id}`}
+      />
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) => {
+          if (!over || active.id === over.id) return;
+          const from = stack.layers.findIndex((l) => l.id === active.id);
+          const to = stack.layers.findIndex((l) => l.id === over.id);
+          setLayers(arrayMove([...stack.layers], from, to));
+        }}
+      >
+        <SortableContext items={stack.layers.map((l) => l.id)} strategy={verticalListSortingStrategy}>
+          <Box
+            aria-hidden
+            sx={{ display: { xs: 'none', lg: 'flex' }, gap: 0.75, mt: 1.75, fontSize: 14, color: 'text.secondary' }}
+          >
+            <span style={{ flex: 1 }} />
+            <span style={{ width: 118, textAlign: 'center' }}>coats</span>
+            <span style={{ width: 104 }}>style</span>
+            <span style={{ width: 66 }}>µm a coat</span>
+            <span style={{ width: 62, textAlign: 'right' }}>film</span>
+            <span style={{ width: 132 }} />
+          </Box>
+          <Box
+            component="ol"
+            aria-label="Layers, first sprayed on top"
+            sx={{ listStyle: 'none', p: 0, m: '2px 0 0', borderTop: `1px solid ${tones.hairline}` }}
+          >
+            {stack.layers.map((layer, i) => (
+              <LayerRow
+                key={layer.id}
+                layer={layer}
+                look={layer.kind === 'ground' || layer.kind === 'effect' ? (looks?.[i] ?? null) : null}
+                library={library}
+                selected={layer.id === selected}
+                error={errorOf(i)}
+                onChange={(c) => setLayers(stack.layers.map((l) => (l.id === layer.id ? { ...l, ...c } : l)))}
+                onDuplicate={() => insertAfter(i, { ...layer, id: newId() })}
+                onSplit={() => {
+                  const lower = Math.round(layer.coats) / 2;
+                  setLayers(
+                    stack.layers.flatMap((l) =>
+                      l.id === layer.id
+                        ? [
+                            { ...l, coats: lower },
+                            { ...l, id: newId(), coats: l.coats - lower },
+                          ]
+                        : [l],
+                    ),
+                  );
+                }}
+                onRemove={() => setLayers(stack.layers.filter((l) => l.id !== layer.id))}
+              />
+            ))}
+          </Box>
+        </SortableContext>
+      </DndContext>
+      {stack.layers.length ? null : <Typography sx={{ mt: 1 }}>Nothing is laid yet. Add a layer below.</Typography>}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 2, alignItems: 'center' }}>
+        {KINDS.map((kind) => (
+          <Button key={kind} variant="outlined" onClick={() => add(kind)} sx={{ px: 1.5 }}>
+            + {LAYER_NAMES[kind]}
+          </Button>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1, alignItems: 'center' }}>
+        <Button variant="text" color="inherit" disabled={!state.past.length} onClick={() => dispatch({ do: 'undo' })}>
+          Undo
+        </Button>
+        <Button variant="text" color="inherit" disabled={!state.future.length} onClick={() => dispatch({ do: 'redo' })}>
+          Redo
+        </Button>
+        <Button
+          variant="text"
+          color="inherit"
+          disabled={stacks.length >= 4}
+          onClick={() => {
+            const layers = stack.layers.map((l) => ({ ...l, id: newId() }));
+            const named = stacks.length === 1 ? stacks.map((s) => ({ ...s, name: 'first tone' })) : stacks;
+            setStacks([
+              ...named,
+              { id: newId(), name: ['first', 'second', 'third', 'fourth'][stacks.length]! + ' tone', layers },
+            ]);
+            setAt(stacks.length);
+          }}
+        >
+          Add a second tone
+        </Button>
+        {stacks.length > 1 ? (
+          <Button
+            variant="text"
+            color="inherit"
+            onClick={() => {
+              setStacks(stacks.filter((s) => s.id !== stack.id));
+              setAt(0);
+            }}
+          >
+            Take out the {stack.name}
+          </Button>
+        ) : null}
+      </Box>
+    </Bench>
+  );
+}

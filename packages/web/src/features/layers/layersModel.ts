@@ -1,0 +1,44 @@
+import { stackFilmUm, type PieceStack } from '@steady-gleam/core';
+import { countCoats } from '../../shared/jobModel';
+
+/** The sentence over the layers, and what follows from their build. */
+export function sayBuild(stacks: readonly PieceStack[], limitUm: number): { answer: string; why: string } {
+  const builds = stacks.map((s) => stackFilmUm(s.layers));
+  const most = Math.max(...builds);
+  const thickest = stacks[builds.indexOf(most)]!;
+  const coats = thickest.layers.reduce((sum, l) => sum + l.coats, 0);
+  const who = stacks.length > 1 ? `The ${thickest.name}: ` : '';
+  if (!coats)
+    return { answer: 'Nothing is laid yet.', why: 'Add layers from substrate to clear, or start from a family.' };
+  const over = most - limitUm;
+  return {
+    answer: `${who}${most.toFixed(0)} µm in ${countCoats(coats)}, ${over > 0 ? `${over.toFixed(0)} over your limit` : `${(-over).toFixed(0)} under your limit`}.`,
+    why:
+      over > 0
+        ? `A build over ${limitUm} µm tends to crack and to print at edges. Take out a coat, lay lighter, or sand back before more clear.`
+        : 'First sprayed on top of the list. Drag a layer by its handle, or press space on the handle and move it with the arrows.',
+  };
+}
+
+const keyOf = (jobId: string) => `steady-gleam.layers.${jobId}`;
+
+/** Layers changed but not kept yet survive leaving the page; a draft of an older version of the job is dropped. */
+export function draftOf(jobId: string, version: number): readonly PieceStack[] | null {
+  try {
+    const found = JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? 'null') as {
+      version: number;
+      stacks: PieceStack[];
+    } | null;
+    return found?.version === version && Array.isArray(found.stacks) ? found.stacks : null;
+  } catch {
+    return null;
+  }
+}
+
+export function keepDraft(jobId: string, version: number, stacks: readonly PieceStack[]): void {
+  sessionStorage.setItem(keyOf(jobId), JSON.stringify({ version, stacks }));
+}
+
+export function forgetDraft(jobId: string): void {
+  sessionStorage.removeItem(keyOf(jobId));
+}

@@ -1,0 +1,189 @@
+import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
+import { findGround, findSystem, STYLES, type RatedRecipe } from '@steady-gleam/core';
+import { useEffect, useMemo } from 'react';
+import { Link } from 'react-router';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { choiceOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
+import { Notice } from '../../shared/Notice';
+import { cssOf, exposuresByAngle } from '../../shared/screenColour';
+import { useJob } from '../../shared/useJob';
+import { NudgePanel } from './NudgePanel';
+import { saySearch, searched } from './recipesModel';
+import { useSearch } from './useSearch';
+
+/** Which recipes reach the target at all, and which toner mends a card that is off. */
+export function RecipesPage() {
+  const { job, target: set, rungs } = useJob();
+  const { library } = useLibrary();
+  const { tones } = useTheme();
+  const target = useMemo(() => targetOf(set), [set]);
+  const mix = useMemo(() => mixOf(job), [job]);
+  const { found, done, error, took, start, stop } = useSearch();
+  const grounds = library.grounds.length;
+
+  useEffect(() => {
+    if (target.length) start(mix, target, library);
+  }, [start, mix, target, library]);
+
+  if (!target.length) {
+    return (
+      <Notice title="Read the target first." text="The search looks for ways to reach what you measured.">
+        <Button component={Link} to={`/jobs/${job.id}/target`} variant="contained">
+          Read the target
+        </Button>
+      </Notice>
+    );
+  }
+  const said = found
+    ? saySearch(found, library)
+    : {
+        answer: 'Looking for recipes …',
+        why: 'Every ground, strength and half coat, with and without a control coat.',
+      };
+  const angles = target.map((t) => t.aspecular);
+  const to = (r: RatedRecipe) =>
+    `/jobs/${job.id}/map?${new URLSearchParams({
+      ground: r.groundId,
+      coats: String(Math.min(6, r.coats)),
+      strength: String(r.strength),
+      style: mix.style,
+      control: r.controlCoat ? 'yes' : 'no',
+    }).toString()}`;
+  const exposures = found?.length ? exposuresByAngle([target.map((t) => t.lab), ...found.map((r) => r.labs)]) : [];
+  const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14 };
+
+  return (
+    <Bench
+      side={
+        <NudgePanel
+          key={job.id}
+          mix={mix}
+          groundId={choiceOf(job).groundId}
+          coats={choiceOf(job).coats}
+          target={target}
+          rungs={rungs}
+          system={findSystem(job.systemId, library.systems)}
+        />
+      }
+    >
+      <Answer why={said.why}>{said.answer}</Answer>
+      {error ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {error}
+        </Typography>
+      ) : null}
+      <Box sx={{ minHeight: 44, display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
+        {done !== null ? (
+          <>
+            <LinearProgress
+              variant="determinate"
+              color="inherit"
+              value={(100 * done) / grounds}
+              aria-label="Searching"
+              sx={{ flex: 1 }}
+            />
+            <Button variant="outlined" onClick={stop}>
+              Stop
+            </Button>
+          </>
+        ) : (
+          <>
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              {found
+                ? `${searched(grounds).toLocaleString('en')} recipes of ${findSystem(job.systemId, library.systems).name.toLowerCase()}, ${STYLES[mix.style].name.toLowerCase()}, looked at${took === null ? '' : ` in ${(took / 1000).toFixed(1)} s`}.`
+                : 'The search was stopped.'}
+            </Typography>
+            {found ? null : (
+              <Button variant="outlined" onClick={() => start(mix, target, library)}>
+                Search again
+              </Button>
+            )}
+          </>
+        )}
+      </Box>
+      {found?.length ? (
+        <Box
+          component="table"
+          aria-label="Recipes no other beats"
+          sx={{
+            borderCollapse: 'collapse',
+            width: '100%',
+            '& td, & th': {
+              borderBottom: `1px solid ${tones.hairline}`,
+              fontWeight: 400,
+              textAlign: 'left',
+              p: 0,
+              height: 56,
+            },
+            '& th': { height: 34 },
+          }}
+        >
+          <thead>
+            <tr>
+              <th scope="col" style={{ width: 168, fontSize: 14 }}>
+                target over prediction
+              </th>
+              <th scope="col" style={{ paddingLeft: 14 }}>
+                ground
+              </th>
+              <th scope="col" style={figure}>
+                strength
+              </th>
+              <th scope="col" style={figure}>
+                coats
+              </th>
+              <th scope="col" style={figure}>
+                dE00
+              </th>
+              <th scope="col" style={figure}>
+                ends inside
+              </th>
+              <th scope="col" aria-label="Open" />
+            </tr>
+          </thead>
+          <tbody>
+            {found.map((r) => (
+              <tr key={JSON.stringify([r.groundId, r.strength, r.coats, r.controlCoat])}>
+                <td>
+                  <div style={{ display: 'flex', height: 55 }} aria-hidden>
+                    {angles.map((a, g) => (
+                      <div key={a} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+                        <div style={{ flex: 1, background: cssOf(target[g]!.lab, exposures[g]) }} />
+                        <div style={{ flex: 1, background: cssOf(r.labs[g]!, exposures[g]) }} />
+                      </div>
+                    ))}
+                  </div>
+                </td>
+                <td style={{ paddingLeft: 14 }}>
+                  {findGround(r.groundId, library.grounds).name}
+                  {r.controlCoat ? <div style={{ fontSize: 14 }}>and a control coat</div> : null}
+                </td>
+                <td style={figure}>{Number(r.strength.toFixed(3))}×</td>
+                <td style={figure}>{sayCoats(r.coats)}</td>
+                <td style={figure}>
+                  {r.badness <= 1 ? '' : '✕ '}
+                  {r.meanDe.toFixed(2)}
+                </td>
+                <td style={figure}>{Math.round((1 - r.risk) * 100)} %</td>
+                <td style={{ textAlign: 'right' }}>
+                  <Button
+                    component={Link}
+                    to={to(r)}
+                    variant="outlined"
+                    aria-label={`Put on the map: ${findGround(r.groundId, library.grounds).name}, ${sayCoats(r.coats)} coats at ${r.strength}×`}
+                    sx={{ px: 1.25 }}
+                  >
+                    On the map
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      ) : null}
+    </Bench>
+  );
+}

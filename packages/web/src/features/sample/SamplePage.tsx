@@ -1,0 +1,246 @@
+import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import type { Choice } from '@steady-gleam/contracts';
+import { describeDifference, findGround, findSystem, layersOf, scoreMatch, STYLES, type Lab } from '@steady-gleam/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { useCompareList } from '../../shared/compareList';
+import { downloadPng, fileName } from '../../shared/download';
+import { useStacks } from '../../shared/FilmSection';
+import { FlopStrip } from '../../shared/FlopStrip';
+import { choiceOf, countCoats, targetOf } from '../../shared/jobModel';
+import { useLibrary } from '../../shared/library';
+import { cssOf, exposuresByAngle } from '../../shared/screenColour';
+import { useJob } from '../../shared/useJob';
+import type { SampleLook } from '../../worker/compute';
+import { useCompute } from '../../worker/useCompute';
+import { CurvedSample, FlatSample } from './CurvedSample';
+import { ASPECT, paintSample, sampleExposure, SHAPES, type BodyShape, type SampleScene } from './sampleShading';
+import { canUseGl } from './canUseGl';
+
+/** Grains brighter or darker than this would be noise, not sparkle. */
+const MOST_GRAIN = 0.45;
+
+function sceneOf(look: SampleLook, shape: BodyShape, lamp: readonly [number, number], exposure: number): SampleScene {
+  return {
+    prediction: look.prediction,
+    target: look.target,
+    shape,
+    lamp,
+    exposure,
+    grain: look.grain ? Math.min(MOST_GRAIN, look.grain.index * 0.5) : 0,
+  };
+}
+
+/** The finish on a body under a lamp, and what was put aside to compare. */
+export function SamplePage() {
+  const { job, target: set } = useJob();
+  const { library } = useLibrary();
+  const { tones } = useTheme();
+  const compare = useCompareList(job.id);
+  const choice = choiceOf(job);
+  const layers = useStacks(job, choice)[0]!.layers;
+  const target = useMemo(() => targetOf(set), [set]);
+  const [shape, setShape] = useState<BodyShape>('shell');
+  const [lamp, setLamp] = useState<readonly [number, number]>([0.35, 0.55]);
+  const [gl] = useState(canUseGl);
+  const system = findSystem(job.systemId, library.systems);
+  const plain = layers.map((l) => ({ ...l, id: '' }));
+  const { value: look, error } = useCompute(JSON.stringify(['sample', plain, target]), (c) => c.sample(layers, target));
+  const { value: looks } = useCompute(
+    compare.list.length ? JSON.stringify(['compare', compare.list, target]) : null,
+    (c) =>
+      Promise.all(
+        compare.list.map((o) => c.sample(layersOf(findGround(o.groundId, library.grounds), system, o), target)),
+      ),
+  );
+  const shownLooks = looks && looks.length === compare.list.length ? looks : null;
+  const exposure = useMemo(
+    () =>
+      sampleExposure([look?.prediction ?? null, look?.target ?? null, ...(shownLooks ?? []).map((l) => l.prediction)]),
+    [look, shownLooks],
+  );
+  const scene = useMemo(() => look && sceneOf(look, shape, lamp, exposure), [look, shape, lamp, exposure]);
+  const score = look && target.length ? scoreMatch(target, look.labs) : null;
+
+  const saved = () => {
+    const canvas = document.createElement('canvas');
+    canvas.width = 1280;
+    canvas.height = Math.round(1280 / ASPECT);
+    const picture = document.createElement('canvas');
+    picture.width = canvas.width;
+    picture.height = canvas.height;
+    paintSample(picture.getContext('2d')!, scene!, canvas.width, canvas.height);
+    const ink = canvas.getContext('2d')!;
+    ink.fillStyle = '#ababab';
+    ink.fillRect(0, 0, canvas.width, canvas.height);
+    ink.drawImage(picture, 0, 0);
+    downloadPng(canvas, fileName(job.piece, 'on a', shape));
+  };
+
+  const answer = !target.length
+    ? `What you would get: ${system.name.toLowerCase()}.`
+    : !score
+      ? 'Laying it on the body …'
+      : score.badness <= 1
+        ? 'Left half and right half should look like one.'
+        : `The halves differ: dE00 ${score.meanDe.toFixed(1)} over all angles.`;
+  const why = !target.length
+    ? 'Nothing has been read yet, so there is no target half. Drag the lamp over the body to see face and flop.'
+    : `Left the target, right what the model predicts for the layers kept. The target was read at ${target.length === 1 ? 'one angle' : `${target.length} angles`}; between them it is a guess. Drag the lamp over the body.`;
+
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">Face to flop</Typography>
+          {look ? (
+            <FlopStrip
+              angles={(target.length ? target : [15, 25, 45, 75, 110].map((aspecular) => ({ aspecular }))).map(
+                (t) => t.aspecular,
+              )}
+              target={target.length ? target.map((t) => t.lab) : look.labs}
+              {...(target.length ? { sample: look.labs } : {})}
+              label="Target over prediction, from face to flop"
+              fileTitle={`${job.piece} flop`}
+            />
+          ) : null}
+          {score ? (
+            <Box
+              component="dl"
+              sx={{ m: 0, fontSize: 15, display: 'grid', gridTemplateColumns: 'auto auto 1fr', columnGap: 1.5 }}
+            >
+              {target.map((t, g) => (
+                <Box key={t.aspecular} sx={{ display: 'contents' }}>
+                  <dt>{t.aspecular}°</dt>
+                  <Box component="dd" sx={{ m: 0, fontFamily: FIGURES }}>
+                    {score.differences[g]!.toFixed(1)}
+                  </Box>
+                  <Box component="dd" sx={{ m: 0 }}>
+                    {describeDifference(t.lab, look!.labs[g]!).text}
+                  </Box>
+                </Box>
+              ))}
+            </Box>
+          ) : null}
+          <Typography variant="body2" sx={{ color: 'text.secondary', mt: 'auto' }}>
+            A screen is not a proof. Off the plane of lamp and eye the nearest angle in it stands in.
+            {look?.grain ? ` Grains are drawn larger than life; these are ${look.grain.sizeUm} µm.` : ''}
+            {gl ? '' : ' Drawn without WebGL.'}
+          </Typography>
+          <Button variant="outlined" onClick={saved} disabled={!scene}>
+            Save the picture
+          </Button>
+        </>
+      }
+    >
+      <Answer why={why}>{answer}</Answer>
+      {error ? <Typography role="alert">{error}</Typography> : null}
+      {scene ? (
+        <CurvedSample
+          scene={scene}
+          gl={gl}
+          label={`${target.length ? 'Target on the left half, prediction on the right' : 'Prediction'}, on a ${SHAPES.find((s) => s.id === shape)!.name.toLowerCase()} under a lamp`}
+          onLamp={setLamp}
+        />
+      ) : (
+        <Box sx={{ minHeight: 300 }}>
+          <Typography variant="body2" sx={{ mb: 1 }}>
+            Working out the look at 84 angles …
+          </Typography>
+          <LinearProgress color="inherit" aria-label="Working out the look" />
+        </Box>
+      )}
+      <ToggleButtonGroup
+        exclusive
+        value={shape}
+        aria-label="Body"
+        sx={{ mt: 1 }}
+        onChange={(_, v: BodyShape | null) => v && setShape(v)}
+      >
+        {SHAPES.map((s) => (
+          <ToggleButton key={s.id} value={s.id}>
+            {s.name}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        {compare.list.length ? 'Put aside to compare' : 'Nothing is put aside to compare yet'}
+      </Typography>
+      {compare.list.length ? (
+        <Box
+          role="list"
+          aria-label="Candidates"
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: `repeat(${compare.list.length}, minmax(0, 260px))`,
+            borderTop: `1px solid ${tones.hairline}`,
+          }}
+        >
+          {compare.list.map((o, i) => (
+            <Candidate
+              key={JSON.stringify(o)}
+              choice={o}
+              groundName={findGround(o.groundId, library.grounds).name}
+              look={shownLooks?.[i] ?? null}
+              scene={shownLooks?.[i] ? sceneOf(shownLooks[i], shape, lamp, exposure) : null}
+              target={target.map((t) => t.lab)}
+              meanDe={shownLooks?.[i] && target.length ? scoreMatch(target, shownLooks[i].labs).meanDe : null}
+              onRemove={() => compare.toggle(o)}
+            />
+          ))}
+        </Box>
+      ) : (
+        <Typography>
+          Put up to four places aside on the{' '}
+          <Link to={`/jobs/${job.id}/map`} style={{ color: 'inherit' }}>
+            match map
+          </Link>
+          ; they stand here side by side.
+        </Typography>
+      )}
+    </Bench>
+  );
+}
+
+interface CandidateProps {
+  readonly choice: Choice;
+  readonly groundName: string;
+  readonly look: SampleLook | null;
+  readonly scene: SampleScene | null;
+  readonly target: readonly Lab[];
+  readonly meanDe: number | null;
+  readonly onRemove: () => void;
+}
+
+/** One candidate at face, at flop and on the body; its target above it, touching. */
+function Candidate({ choice, groundName, look, scene, target, meanDe, onRemove }: CandidateProps) {
+  const ends = look ? [0, look.labs.length - 1] : [];
+  const exposures = look ? exposuresByAngle(target.length ? [target, look.labs] : [look.labs]) : [];
+  return (
+    <Box role="listitem" sx={{ pt: 1, minWidth: 0 }}>
+      <Typography variant="h3" component="div" noWrap>
+        {groundName}, {countCoats(choice.coats)}
+      </Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
+        {choice.strength.toFixed(2)}×, {STYLES[choice.style].name.toLowerCase()}
+        {choice.controlCoat ? ', control' : ''}
+        {meanDe === null ? '' : ` · dE00 ${meanDe.toFixed(1)}`}
+      </Typography>
+      <Box sx={{ display: 'flex', height: 84 }} role="img" aria-label="Face and flop, target above">
+        {ends.map((g) => (
+          <Box key={g} sx={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+            {target.length ? <div style={{ flex: 1, background: cssOf(target[g]!, exposures[g]) }} /> : null}
+            <div style={{ flex: 1, background: cssOf(look!.labs[g]!, exposures[g]) }} />
+          </Box>
+        ))}
+      </Box>
+      {scene ? <FlatSample scene={scene} width={240} /> : <Box sx={{ height: 120 }} />}
+      <Button variant="text" color="inherit" onClick={onRemove} sx={{ px: 0.5 }}>
+        Leave it out
+      </Button>
+    </Box>
+  );
+}
