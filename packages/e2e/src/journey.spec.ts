@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { averageReadings, createShop, demoReadings, type DemoTruth, type Reading } from '@steady-gleam/core';
+import { seriousFaults } from './axe';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
 /** An invented painter who lays a fifth more than nominal, matching a finish made by a nominal one. */
@@ -28,13 +28,6 @@ test.afterAll(async () => {
 });
 
 const answer = (page: Page) => page.getByTestId('answer');
-
-async function seriousFaults(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations
-    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`);
-}
 
 /** Types one spot's readings into the form shown. */
 async function typeReadings(page: Page, readings: readonly Reading[]): Promise<void> {

@@ -98,6 +98,60 @@ describe('jobs and readings', () => {
     expect((await detail(id)).job.piece).toBe('Waltzer tub 10');
   });
 
+  it('keeps the layers of a piece together with its pick, and a ground that is laid in one', async () => {
+    const { id, systemId } = await create();
+    const path = pathOf(api.changeJob.path, { id });
+    const choice = { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false } as const;
+    await request(app).patch(path).send({ version: 1, choice }).expect(200);
+    const layer = { style: 'wet', strength: 1, coats: 2 } as const;
+    const layers = [
+      { ...layer, id: 'a', kind: 'ground', materialId: 'silver-fine', filmUm: 12 },
+      { ...layer, id: 'b', kind: 'effect', materialId: systemId, filmUm: 10 },
+      { ...layer, id: 'c', kind: 'clear', materialId: null, filmUm: 28 },
+    ];
+    const stacks = [{ id: 'main', name: 'whole', layers }];
+    const kept = await request(app).patch(path).send({ version: 2, stacks, filmLimitUm: 200 }).expect(200);
+    expect(kept.body).toMatchObject({ choice: { coats: 2 }, filmLimitUm: 200 });
+    const picked = await request(app)
+      .patch(path)
+      .send({ version: 3, choice: { ...choice, groundId: 'gold', coats: 4, controlCoat: true } })
+      .expect(200);
+    expect(
+      picked.body.stacks[0].layers.map((l: { coats: number; materialId: string }) => [l.coats, l.materialId]),
+    ).toEqual([
+      [2, 'gold'],
+      [4, systemId],
+      [1, systemId],
+      [2, null],
+    ]);
+    const zero = [{ ...stacks[0]!, layers: [{ ...layers[1]!, coats: 0 }] }];
+    const refused = await request(app).patch(path).send({ version: 4, stacks: zero }).expect(400);
+    expect(refused.body.fields['stacks[0].layers[0].coats']).toContain('half a coat or more');
+    const gone = [{ ...stacks[0]!, layers: [{ ...layers[0]!, materialId: 'no-such-ground' }] }];
+    const missing = await request(app).patch(path).send({ version: 4, stacks: gone }).expect(400);
+    expect(missing.body.fields.stacks).toContain('not here any more');
+    const own = {
+      kind: 'ground',
+      id: randomUUID(),
+      name: 'Pier grey',
+      mark: 'pier',
+      lab: [60, 0, 0],
+      pricePerLitre: 20,
+    };
+    await request(app)
+      .put(pathOf(materialsApi.put.path, { id: own.id }))
+      .send({ version: 0, material: own })
+      .expect(200);
+    const withOwn = [{ ...stacks[0]!, layers: [{ ...layers[0]!, materialId: own.id }, ...layers] }];
+    await request(app).patch(path).send({ version: 4, stacks: withOwn }).expect(200);
+    const inUse = await request(app)
+      .delete(pathOf(materialsApi.remove.path, { id: own.id }))
+      .send({ version: 1 })
+      .expect(409);
+    expect(inUse.body.message).toContain('is used by');
+    expect((await detail(id)).job.stacks![0]!.layers).toHaveLength(4);
+  });
+
   it('names wrong fields and stores nothing by halves', async () => {
     const { id } = await create();
     const bad = set({

@@ -33,7 +33,7 @@ import { useChangeJob, useJob } from '../../shared/useJob';
 import { useCompute } from '../../worker/useCompute';
 import { begin, historyReducer, type History, type HistoryAction } from './history';
 import { LayerRow } from './LayerRow';
-import { draftOf, forgetDraft, keepDraft, sayBuild } from './layersModel';
+import { draftOf, forgetDraft, keepDraft, sameStacks, sayBuild } from './layersModel';
 
 const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];
 const newId = () => crypto.randomUUID();
@@ -62,7 +62,7 @@ export function LayersPage() {
   const [errors, setErrors] = useState<Record<string, string>>({});
   const stack = stacks[Math.min(at, stacks.length - 1)]!;
   const limit = Number(limitText) || USUAL_LIMIT_UM;
-  const changed = JSON.stringify(stacks) !== JSON.stringify(kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
+  const changed = !sameStacks(stacks, kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
   const target = targetOf(set);
   const angles = target.length ? target : FIVE_ANGLES;
   const sensors = useSensors(
@@ -316,7 +316,7 @@ export function LayersPage() {
             setAt(stacks.length);
           }}
         >
-          Add a second tone
+          Add a tone
         </Button>
         {stacks.length > 1 ? (
           <Button

@@ -42,3 +42,16 @@ export function keepDraft(jobId: string, version: number, stacks: readonly Piece
 export function forgetDraft(jobId: string): void {
   sessionStorage.removeItem(keyOf(jobId));
 }
+
+/** Whether two sets of stacks say the same, whatever order their fields come in. */
+export function sameStacks(a: readonly PieceStack[], b: readonly PieceStack[]): boolean {
+  const plain = (stacks: readonly PieceStack[]) =>
+    JSON.stringify(
+      stacks.map((s) => [
+        s.id,
+        s.name,
+        s.layers.map((l) => [l.id, l.kind, l.materialId, l.coats, l.style, l.strength, l.filmUm]),
+      ]),
+    );
+  return plain(a) === plain(b);
+}

@@ -31,7 +31,7 @@ export function MapPage() {
   const change = useChangeJob(job.id);
   const compare = useCompareList(job.id);
   const target = useMemo(() => targetOf(set), [set]);
-  const { probe, angle, start, moveTo, showAngle } = useProbe();
+  const { probe, angle, start, showMix, moveTo, showAngle } = useProbe();
   const [startMix] = useState((): Mix => ({ ...mixOf(job), ...start }));
   const mix = useRef(startMix);
   const [light, setLight] = useState<Illuminant>('D65');
@@ -46,6 +46,11 @@ export function MapPage() {
     },
     [ask, light],
   );
+
+  // The address follows once the slider rests, so that leaving and coming back loses nothing.
+  useEffect(() => {
+    if (settled && shown && shown.mix !== startMix) showMix(shown.mix);
+  }, [settled, shown, startMix, showMix]);
 
   const map = shown?.map;
   const exposures = useMemo(() => (map ? mapExposures(map, target) : []), [map, target]);

@@ -6,6 +6,9 @@ import {
   findSystem,
   HIDDEN_FROM,
   recipeFigures,
+  stackFilmUm,
+  USUAL_LIMIT_UM,
+  withRecipe,
   type Illuminant,
   type MapCell,
   type TargetAngle,
@@ -47,6 +50,9 @@ export function ProbePanel(props: ProbePanelProps) {
   const ground = findGround(groundId, library.grounds);
   const carrier = findCarrier(system.carrierId, library.carriers);
   const figures = recipeFigures(ground, system, carrier, { ...mix, coats: cell.coats });
+  const limit = job.filmLimitUm ?? USUAL_LIMIT_UM;
+  const recipe = { ...mix, groundId, coats: cell.coats };
+  const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.systemId, recipe)) : figures.buildUm;
   const secondLight = light === 'D65' ? 'A' : light;
   const { value: look } = useCompute(
     settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null,
@@ -112,7 +118,11 @@ export function ProbePanel(props: ProbePanelProps) {
       </table>
       <div style={{ fontSize: 15 }}>
         {line('effect film', figures.effectUm.toFixed(0), 'µm')}
-        {line('whole build', figures.buildUm.toFixed(0), 'µm')}
+        {line(
+          build > limit ? `✕ build, ${(build - limit).toFixed(0)} µm over limit` : 'whole build',
+          build.toFixed(0),
+          'µm',
+        )}
         {line('flash in all, 20 °C', figures.minutes.toFixed(0), 'min')}
         {line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
         {line('cost, demo prices', figures.costPerM2.toFixed(2), 'per m²')}

@@ -42,30 +42,40 @@ function readStart(params: URLSearchParams): StartMix {
  */
 export function useProbe(): Place & {
   start: StartMix;
+  /** The mix the address should name from now on. */
+  showMix: (mix: Mix) => void;
   moveTo: (p: Probe) => void;
   showAngle: (aspecular: number) => void;
 } {
   const [params, setParams] = useSearchParams();
   const [place, setPlace] = useState<Place>(() => readPlace(params));
+  const [mix, setMix] = useState<Mix | null>(null);
   const [start] = useState(() => readStart(params));
   const { probe, angle } = place;
 
   useEffect(() => {
-    const next = new URLSearchParams();
+    // The address as it stands now: two writes in one frame must not undo each other.
+    const next = new URLSearchParams(location.search);
     if (probe) {
       next.set('ground', probe.groundId);
       next.set('coats', String(probe.coats));
     }
     if (angle !== null) next.set('angle', String(angle));
+    if (mix) {
+      next.set('strength', String(mix.strength));
+      next.set('style', mix.style);
+      next.set('control', mix.controlCoat ? 'yes' : 'no');
+    }
     setParams(next, { replace: true });
     // Only a move writes the address; setParams changes with every navigation.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [probe, angle]);
+  }, [probe, angle, mix]);
 
   return {
     probe,
     angle,
     start,
+    showMix: setMix,
     moveTo: useCallback((p: Probe) => setPlace((old) => ({ ...old, probe: p })), []),
     showAngle: useCallback((a: number) => setPlace((old) => ({ ...old, angle: a })), []),
   };
