@@ -100,7 +100,9 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await page.getByRole('slider', { name: 'Lamp, left to right' }).focus();
     for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
     await expect(page.getByRole('list', { name: 'Candidates' }).getByRole('listitem')).toHaveCount(2);
-    expect((await fileFrom(page, 'Save the picture')).content.subarray(0, 4)).toEqual(PNG);
+    for (const button of ['Save the picture', 'Save the comparison', 'Picture']) {
+      expect((await fileFrom(page, button)).content.subarray(0, 4)).toEqual(PNG);
+    }
     await expect(answer(page)).toContainText(/halves (differ|should)|half and right half/);
     expect(await seriousFaults(page)).toEqual([]);
     await page.getByRole('button', { name: 'Leave it out' }).first().click();
@@ -111,6 +113,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await open(page, 4, 'layers');
     const rows = page.getByRole('list', { name: 'Layers, first sprayed on top' }).getByRole('listitem');
     await expect(rows).toHaveCount(4);
+    expect((await fileFrom(page, 'Picture')).content.subarray(0, 4)).toEqual(PNG);
     await page.getByRole('button', { name: '+ primer' }).click();
     await expect(rows.first()).toContainText('primer');
     await page.getByRole('button', { name: 'Split in two: effect' }).click();

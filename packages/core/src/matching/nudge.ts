@@ -87,7 +87,7 @@ const PROBE_DEPTH = 0.02;
 /** A second toner must take away this share of what the first leaves. */
 const WORTH_A_SECOND = 0.15;
 /** Better than nothing by less than this share of the rms difference is no advice. */
-const WORTH_ADDING = 0.05;
+const WORTH_ADDING = 0.15;
 
 /**
  * Which toners bring a sprayed card to its target: the stack is linearised in each, every one and every pair is solved by

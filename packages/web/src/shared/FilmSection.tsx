@@ -6,10 +6,12 @@ import {
   layersOf,
   LAYER_NAMES,
   stackFilmUm,
+  type Lab,
   type PieceStack,
   type StackLayer,
 } from '@steady-gleam/core';
 import type { Choice, Job } from '@steady-gleam/contracts';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useCompute } from '../worker/useCompute';
 import { FIGURES } from '../app/theme';
@@ -58,6 +60,44 @@ export function FilmSection({ job, choice, planned, compact = false }: FilmSecti
   );
 }
 
+/** Stacks as a picture for a file: blocks as wide as their dry film, named, totals at the end. */
+export function filmImage(
+  stacks: readonly PieceStack[],
+  looks: readonly (readonly Lab[])[],
+  title: string,
+): HTMLCanvasElement {
+  const canvas = document.createElement('canvas');
+  const [width, row, left, top] = [1600, 230, 40, 90];
+  canvas.width = width;
+  canvas.height = top + row * stacks.length;
+  const ink = canvas.getContext('2d')!;
+  ink.fillStyle = '#ababab';
+  ink.fillRect(0, 0, canvas.width, canvas.height);
+  ink.fillStyle = '#121212';
+  ink.font = '600 34px "Archivo Variable", sans-serif';
+  ink.fillText(title, left, 54);
+  const most = Math.max(...stacks.map((s) => stackFilmUm(s.layers)));
+  stacks.forEach((stack, i) => {
+    let x = left;
+    const y = top + i * row + 34;
+    ink.font = '24px "Archivo Variable", sans-serif';
+    stack.layers.forEach((l, j) => {
+      const w = (layerFilmUm(l) / most) * (width - 260);
+      const plain = l.kind === 'ground' || l.kind === 'effect' ? null : PLAIN_FILL[l.kind];
+      ink.fillStyle = plain ?? (looks[i]?.[j] ? cssOf(looks[i][j]) : '#9b9b9b');
+      ink.fillRect(x, y, w + 1, 110);
+      ink.fillStyle = '#121212';
+      const text = `${l.kind} ${sayCoats(l.coats)}×${(layerFilmUm(l) / l.coats).toFixed(0)}`;
+      if (w > ink.measureText(text).width) ink.fillText(text, x, y - 8);
+      x += w;
+    });
+    ink.font = '26px monospace';
+    ink.fillText(`${stackFilmUm(stack.layers).toFixed(0)} µm`, x + 16, y + 64);
+    if (stacks.length > 1) ink.fillText(stack.name, left, y + 144);
+  });
+  return canvas;
+}
+
 interface FilmStripProps {
   readonly layers: readonly StackLayer[];
   readonly sprayed: boolean;
@@ -78,6 +118,13 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
     c.layerColours(layers),
   );
   const total = stackFilmUm(layers);
+  const blocks = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const observer = new ResizeObserver(() => setWidth(blocks.current?.clientWidth ?? 0));
+    observer.observe(blocks.current!);
+    return () => observer.disconnect();
+  }, []);
   const fill = (l: StackLayer, i: number): string =>
     l.kind === 'ground' || l.kind === 'effect' ? (looks?.[i] ? cssOf(looks[i]) : '#9b9b9b') : PLAIN_FILL[l.kind];
   const flaked = (l: StackLayer): boolean =>
@@ -92,7 +139,6 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
       library.systems.find((s) => s.id === l.materialId)?.name;
     return `${material ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} µm`;
   };
-  const widest = Math.max(...layers.map(layerFilmUm));
   const block = (l: StackLayer, i: number) => (
     <div style={{ height, position: 'relative', background: fill(l, i) }}>
       <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
@@ -127,11 +173,11 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
       aria-label={label}
       style={{ display: 'flex', alignItems: 'flex-end', gap: 12, minWidth: 0, width: '100%' }}
     >
-      <div style={{ display: 'flex', flex: 1, minWidth: 0 }}>
+      <div ref={blocks} style={{ display: 'flex', flex: 1, minWidth: 0 }}>
         {layers.map((l, i) => {
           const film = layerFilmUm(l);
-          // A name stands where it fits: on few layers everywhere, on many only over the wide ones.
-          const named = names && (layers.length <= 5 || film > widest * 0.55);
+          // A name stands where it fits over its block.
+          const named = names && (film / total) * width > text(l).length * 6.4 + 14;
           const inner = (
             <>
               {names ? (
@@ -156,7 +202,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
           );
           const style = {
             flex: `${film} 1 0`,
-            minWidth: !names ? 6 : layers.length <= 5 ? 82 : 14,
+            minWidth: names ? 14 : 6,
             color: 'inherit',
             textDecoration: 'none',
             outlineOffset: -3,

@@ -24,13 +24,14 @@ import { useSearchParams } from 'react-router';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
+import { downloadPng, fileName } from '../../shared/download';
 import { Field } from '../../shared/Field';
-import { FilmStrip, useStacks } from '../../shared/FilmSection';
+import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { choiceOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, useJob } from '../../shared/useJob';
-import { useCompute } from '../../worker/useCompute';
+import { computeRemote, useCompute } from '../../worker/useCompute';
 import { begin, historyReducer, type History, type HistoryAction } from './history';
 import { LayerRow } from './LayerRow';
 import { draftOf, forgetDraft, keepDraft, sameStacks, sayBuild } from './layersModel';
@@ -144,7 +145,7 @@ export function LayersPage() {
               {...(target.length ? { sample: look } : {})}
               height={96}
               label={target.length ? 'Target over this stack, from face to flop' : 'This stack from face to flop'}
-              fileTitle={`${job.piece} ${stack.name}`}
+              fileTitle={`${job.piece} ${stack.name} flop`}
             />
           ) : (
             <Box sx={{ height: 130 }} />
@@ -317,6 +318,17 @@ export function LayersPage() {
           }}
         >
           Add a tone
+        </Button>
+        <Button
+          variant="text"
+          color="inherit"
+          onClick={() => {
+            void Promise.all(stacks.map((s) => computeRemote().layerColours(s.layers))).then((colours) =>
+              downloadPng(filmImage(stacks, colours, job.piece), fileName(job.piece, 'film section')),
+            );
+          }}
+        >
+          Picture
         </Button>
         {stacks.length > 1 ? (
           <Button

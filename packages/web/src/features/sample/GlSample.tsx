@@ -95,7 +95,7 @@ export function GlSample({ scene, width }: { scene: SampleScene; width: number }
       lamp: { value: new Vector2(...scene.lamp) },
       exposure: { value: scene.exposure },
       grain: { value: scene.grain },
-      cell: { value: ((2 * ASPECT) / width) * 2.4 },
+      cell: { value: ((2 * ASPECT) / width) * scene.grainPx },
     }),
     [tables, scene, width],
   );

@@ -30,6 +30,7 @@ function sceneOf(look: SampleLook, shape: BodyShape, lamp: readonly [number, num
     shape,
     lamp,
     exposure,
+    grainPx: look.grain ? 1.8 + look.grain.sizeUm / 60 : 1,
     grain: look.grain ? Math.min(MOST_GRAIN, look.grain.index * 0.5) : 0,
   };
 }
@@ -78,6 +79,39 @@ export function SamplePage() {
     ink.fillRect(0, 0, canvas.width, canvas.height);
     ink.drawImage(picture, 0, 0);
     downloadPng(canvas, fileName(job.piece, 'on a', shape));
+  };
+
+  const savedCompare = () => {
+    const [wide, bodyHigh] = [480, Math.round(480 / ASPECT)];
+    const canvas = document.createElement('canvas');
+    canvas.width = wide * compare.list.length;
+    canvas.height = 130 + 200 + bodyHigh;
+    const ink = canvas.getContext('2d')!;
+    ink.fillStyle = '#ababab';
+    ink.fillRect(0, 0, canvas.width, canvas.height);
+    compare.list.forEach((o, i) => {
+      const one = shownLooks![i]!;
+      ink.fillStyle = '#121212';
+      ink.font = '600 28px "Archivo Variable", sans-serif';
+      ink.fillText(`${findGround(o.groundId, library.grounds).name}, ${countCoats(o.coats)}`, i * wide + 12, 50);
+      ink.font = '22px "Archivo Variable", sans-serif';
+      ink.fillText(`${o.strength.toFixed(2)}x, ${STYLES[o.style].name.toLowerCase()}`, i * wide + 12, 90);
+      const ends = [0, one.labs.length - 1];
+      const rows = target.length ? [target.map((t) => t.lab), one.labs] : [one.labs];
+      const exposures = exposuresByAngle(rows);
+      ends.forEach((g, k) =>
+        rows.forEach((labs, r) => {
+          ink.fillStyle = cssOf(labs[g]!, exposures[g]);
+          ink.fillRect(i * wide + (k * wide) / 2, 130 + (r * 200) / rows.length, wide / 2, 200 / rows.length);
+        }),
+      );
+      const body = document.createElement('canvas');
+      body.width = wide;
+      body.height = bodyHigh;
+      paintSample(body.getContext('2d')!, sceneOf(one, shape, lamp, exposure), wide, bodyHigh);
+      ink.drawImage(body, i * wide, 330);
+    });
+    downloadPng(canvas, fileName(job.piece, 'compared'));
   };
 
   const answer = !target.length
@@ -133,6 +167,11 @@ export function SamplePage() {
           <Button variant="outlined" onClick={saved} disabled={!scene}>
             Save the picture
           </Button>
+          {shownLooks ? (
+            <Button variant="outlined" onClick={savedCompare}>
+              Save the comparison
+            </Button>
+          ) : null}
         </>
       }
     >

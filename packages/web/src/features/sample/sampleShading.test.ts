@@ -11,6 +11,7 @@ const scene = (more: Partial<SampleScene> = {}): SampleScene => ({
   lamp: [0.3, 0.4],
   exposure: 1,
   grain: 0,
+  grainPx: 2,
   ...more,
 });
 const place = fc.tuple(fc.double({ min: -1.6, max: 1.6, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }));

@@ -19,6 +19,8 @@ export interface SampleScene {
   readonly exposure: number;
   /** Contrast of single grains, 0..1. */
   readonly grain: number;
+  /** Width of a grain in pixels of the picture: larger flakes, larger grains. */
+  readonly grainPx: number;
 }
 
 /** How high the lamp hangs and how far the eye is, picture units. */
@@ -128,7 +130,7 @@ const encode = (v: number): number => {
 export function paintSample(ink: CanvasRenderingContext2D, scene: SampleScene, width: number, height: number): void {
   const image = ink.createImageData(width, height);
   const px = (2 * ASPECT) / width;
-  const cell = px * 2.4;
+  const cell = px * scene.grainPx;
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const x = (i + 0.5) * px - ASPECT;
