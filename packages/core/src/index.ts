@@ -166,9 +166,32 @@ export {
 } from './matching/nudge';
 export { describeDifference, type DifferenceWords } from './matching/words';
 
-export { calibrateHand, readingNoise, MISREAD_LIMIT, type Calibration, type RungReading } from './letdown/calibrate';
-
-export { assessLadder, filmFactor, type Assessment } from './letdown/assess';
+export {
+  calibrateHand,
+  DEFAULT_PRIOR,
+  knownHandOf,
+  MISREAD_LIMIT,
+  priorFromCards,
+  readingNoise,
+  type Calibration,
+  type HandMember,
+  type HandPrior,
+  type KnownHand,
+  type RungReading,
+} from './letdown/calibrate';
+export { assessLadder, filmFactor, type Assessment, type AssessOptions } from './letdown/assess';
+export {
+  countByEye,
+  EYE_VIEWS,
+  outOfOrder,
+  VERDICTS,
+  type EyePosterior,
+  type EyeView,
+  type RungVerdict,
+  type Verdict,
+} from './letdown/eye';
+export { judgeStudy, runStudy, LOOK_SD, type StudyFigures } from './letdown/study';
+export { liveState, type LiveState, type SpotEvidence, type SpotState } from './letdown/live';
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';

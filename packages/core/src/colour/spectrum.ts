@@ -36,3 +36,14 @@ export function interpolateTable(nm: readonly number[], values: readonly number[
     return values[i]! + t * (values[i + 1]! - values[i]!);
   });
 }
+
+/** A spectrum moved along the wavelengths, linear between grid points, ends held. @param nm positive moves it to longer ones. */
+export function shiftSpectrum(spectrum: Float64Array, nm: number): Float64Array {
+  const step = WAVELENGTHS_NM[1]! - WAVELENGTHS_NM[0]!;
+  const last = spectrum.length - 1;
+  return spectrum.map((_, i) => {
+    const p = Math.min(last, Math.max(0, i - nm / step));
+    const low = Math.min(last - 1, Math.floor(p));
+    return spectrum[low]! + (spectrum[low + 1]! - spectrum[low]!) * (p - low);
+  });
+}

@@ -1,3 +1,4 @@
+import { Matrix, inverse } from 'ml-matrix';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import { effectCoats, ladderLabs, type LadderRecipe, type PreparedGround } from '../matching/ladder';
@@ -6,7 +7,17 @@ import { coatGrid, findStopWindow, type StopWindow } from '../matching/stopWindo
 import { NOMINAL_HAND, type Hand } from '../matching/styles';
 import type { TargetAngle } from '../matching/target';
 import type { FastModel } from '../optics/stack';
-import { calibrateHand, type Calibration, type RungReading } from './calibrate';
+import {
+  calibrateHand,
+  DEFAULT_PRIOR,
+  readingNoise,
+  shiftGround,
+  valuesOf,
+  withLeftovers,
+  type Calibration,
+  type HandPrior,
+  type RungReading,
+} from './calibrate';
 
 /** What a target, a recipe and (when sprayed) a card say about the coat count. */
 export interface Assessment {
@@ -18,19 +29,36 @@ export interface Assessment {
   readonly nominal: StopWindow;
   /** Null when no coat count passes at every angle. */
   readonly advice: Advice | null;
+  /** Best count between the points of the grid. */
+  readonly best: number;
   /** Standard deviation of the best count, coats: from the card, or from what hands usually differ by. */
   readonly bestSd: number;
+  /** Which rung would settle most, and the standard deviation it would leave; null before a card and without a window. */
+  readonly nextRung: { readonly coats: number; readonly leaves: number } | null;
   /** Predicted Lab per geometry on `counts`. */
   readonly counts: readonly number[];
   readonly labs: readonly (readonly Lab[])[];
+}
+
+export interface AssessOptions {
+  /** Highest coat count looked at. */
+  readonly last?: number;
+  /** The card was sprayed in the hand, not on a stand: its count is trusted less. */
+  readonly handHeld?: boolean;
+  readonly prior?: HandPrior;
+  readonly viewing?: Viewing;
 }
 
 /** How much painters differ from nominal before a card is read: standard deviation of ln(film). Ours. */
 export const UNREAD_HAND_SD = 0.2;
 /** What a card sprayed in the hand adds to the doubt of the film, standard deviation of ln(film). Ours. */
 export const HAND_HELD_SD = 0.1;
+/** What the model itself may be wrong by, as a fraction of the coats: set by `npm run study`, so that nine in ten intervals hold. */
+export const MODEL_DOUBT = 0.02;
 /** Counts of the ladder behind the curve. */
 const KNOT_STEP = 0.25;
+/** Rungs that may be proposed. */
+const PROPOSED = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6] as const;
 
 /** Best count refined between grid points by a parabola through the least rms difference. */
 function refinedBest(stop: StopWindow): number {
@@ -43,8 +71,6 @@ function refinedBest(stop: StopWindow): number {
 
 /**
  * Assesses a ladder for one ground and recipe.
- * @param last highest coat count looked at.
- * @param handHeld the card was sprayed in the hand, not on a stand: its count is trusted less.
  * @param rungs readings of the card in the order of the target's geometries; empty before the card is sprayed.
  */
 export function assessLadder(
@@ -53,30 +79,58 @@ export function assessLadder(
   recipe: LadderRecipe,
   target: readonly TargetAngle[],
   rungs: readonly RungReading[],
-  last = 6,
-  handHeld = false,
-  viewing: Viewing = D65_10,
+  { last = 6, handHeld = false, prior = DEFAULT_PRIOR, viewing = D65_10 }: AssessOptions = {},
 ): Assessment {
   const counts = coatGrid(0, last, KNOT_STEP);
-  const ladder = (hand: Hand) => ladderLabs(model, ground, { ...recipe, hand }, counts, viewing);
-  const nominal = findStopWindow(target, counts, ladder(NOMINAL_HAND));
+  const moveGround = shiftGround(ground);
+  const nominal = findStopWindow(
+    target,
+    counts,
+    ladderLabs(model, ground, { ...recipe, hand: NOMINAL_HAND }, counts, viewing),
+  );
   const calibration = rungs.some((r) => r.labs.some(Boolean))
-    ? calibrateHand(model, ground, recipe, rungs, viewing)
+    ? calibrateHand(model, ground, recipe, rungs, viewing, prior)
     : null;
-  const hand = calibration?.hand ?? NOMINAL_HAND;
-  const labs = ladder(hand);
-  const stop = calibration ? findStopWindow(target, counts, labs) : nominal;
+  const earlier = valuesOf(
+    Object.keys(prior.mean) as (keyof HandPrior['mean'])[],
+    Object.values(prior.mean) as number[],
+  ).hand;
+  const hand = calibration?.hand ?? earlier;
+  const ladderAt = (parameters: readonly number[], at: readonly number[]): Lab[][] => {
+    const values = valuesOf(calibration!.free, parameters);
+    const labs = ladderLabs(model, moveGround(values.groundOffset), { ...recipe, hand: values.hand }, at, viewing);
+    return withLeftovers(at, labs, calibration!.leftovers);
+  };
+  const labs = calibration
+    ? ladderAt(calibration.parameters, counts)
+    : ladderLabs(model, ground, { ...recipe, hand }, counts, viewing);
+  const stop = findStopWindow(target, counts, labs);
   const best = refinedBest(stop);
-  const relative = calibration ? Math.hypot(relativeDoubt(calibration), handHeld ? HAND_HELD_SD : 0) : UNREAD_HAND_SD;
+  // Around the best count finely enough for a derivative, without the rest of the ladder.
+  const near = coatGrid(Math.max(0, best - 1), best + 1, KNOT_STEP);
+  const bestAt = (parameters: readonly number[]) =>
+    refinedBest(findStopWindow(target, near, ladderAt(parameters, near)));
 
-  function relativeDoubt({ free, covariance }: Calibration): number {
-    const slope = free.map((name) => {
-      const moved = { ...hand, [name]: hand[name] * Math.exp(0.03) };
-      return (refinedBest(findStopWindow(target, counts, ladder(moved))) - best) / 0.03 / Math.max(best, 0.25);
+  let relative = calibration ? 0 : prior.mean.film === undefined ? UNREAD_HAND_SD : prior.sd.film;
+  let nextRung: Assessment['nextRung'] = null;
+  if (calibration) {
+    const { free, parameters, covariance } = calibration;
+    const step = 0.05;
+    const slope = free.map((_, p) => {
+      const moved = (d: number) => bestAt(parameters.map((v, q) => (q === p ? v + d : v)));
+      return (moved(step) - moved(-step)) / (2 * step) / Math.max(best, 0.25);
     });
-    const variance = slope.reduce((s, p, i) => s + slope.reduce((t, q, j) => t + p * q * covariance[i]![j]!, 0), 0);
-    return Math.sqrt(Math.max(0, variance));
-  }
+    const quadratic = (c: readonly (readonly number[])[]) =>
+      Math.sqrt(
+        Math.max(
+          0,
+          slope.reduce((s, a, i) => s + slope.reduce((t, b, j) => t + a * b * c[i]![j]!, 0), 0),
+        ),
+      );
+    const own = quadratic(covariance);
+    relative = Math.hypot(own, MODEL_DOUBT, handHeld ? HAND_HELD_SD : 0);
+    nextRung = stop.window ? proposeRung(calibration, rungs, ladderAt, quadratic, best) : null;
+  } else if (handHeld) relative = Math.hypot(relative, HAND_HELD_SD);
 
   return {
     calibration,
@@ -84,10 +138,47 @@ export function assessLadder(
     stop,
     nominal,
     advice: stop.window ? adviseCoats(stop.window, stop.closes, best, undefined, relative) : null,
+    best,
     bestSd: relative * best,
+    nextRung,
     counts,
     labs,
   };
+}
+
+/** The rung whose reading would leave the least doubt of the best count: its rows of the Jacobian join the fit's. */
+function proposeRung(
+  { parameters, covariance }: Calibration,
+  rungs: readonly RungReading[],
+  ladderAt: (parameters: readonly number[], counts: readonly number[]) => Lab[][],
+  doubt: (covariance: readonly (readonly number[])[]) => number,
+  best: number,
+): Assessment['nextRung'] {
+  const counts = PROPOSED.filter((n) => n <= best + 1.5 && !rungs.some((r) => r.coats === n));
+  if (!counts.length) return null;
+  const here = ladderAt(parameters, counts);
+  const step = 0.02;
+  const moved = parameters.map((_, p) =>
+    ladderAt(
+      parameters.map((v, q) => (q === p ? v + step : v)),
+      counts,
+    ),
+  );
+  const information = inverse(new Matrix(covariance.map((row) => [...row])));
+  let found: { coats: number; leaves: number } | null = null;
+  counts.forEach((coats, k) => {
+    const more = information.clone();
+    here[k]!.forEach((lab, g) => {
+      const noise = readingNoise(lab);
+      for (const c of [0, 1, 2] as const) {
+        const row = moved.map((m) => (m[k]![g]![c] - lab[c]) / step / noise);
+        row.forEach((a, i) => row.forEach((b, j) => more.set(i, j, more.get(i, j) + a * b)));
+      }
+    });
+    const leaves = Math.hypot(doubt(inverse(more).to2DArray()), MODEL_DOUBT) * best;
+    if (!found || leaves < found.leaves) found = { coats, leaves };
+  });
+  return found;
 }
 
 /** Dry effect film of n coats against the nominal coat, for the film section. */

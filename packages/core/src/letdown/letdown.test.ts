@@ -98,7 +98,7 @@ describe('learning the hand', () => {
     expect(before.stop.best.coats).toBeCloseTo(3, 0);
     expect(Math.abs(after.stop.best.coats - 3 / 1.25)).toBeLessThan(0.25);
     expect(after.bestSd).toBeLessThan(before.bestSd / 2);
-    const inTheHand = assessLadder(model, ground, recipe, target, rungsOf(truth, [1, 2, 3], 70), 6, true);
+    const inTheHand = assessLadder(model, ground, recipe, target, rungsOf(truth, [1, 2, 3], 70), { handHeld: true });
     expect(inTheHand.stop.best.coats).toBe(after.stop.best.coats);
     expect(inTheHand.bestSd).toBeGreaterThan(after.bestSd * 1.2);
     expect(inTheHand.advice!.spray).toBeLessThanOrEqual(after.advice!.spray);

@@ -22,12 +22,12 @@ const sumSquares = (r: readonly number[]): number => r.reduce((s, v) => s + v * 
 
 /**
  * Levenberg-Marquardt on residuals already divided by their standard deviations; a Gaussian prior is a residual like any
- * other. Derivatives are central differences. Source: Marquardt 1963.
+ * other. Derivatives are forward differences on the way and central ones for the covariance. Source: Marquardt 1963.
  */
 export function levenbergMarquardt(
   residuals: (parameters: readonly number[]) => number[],
   start: readonly number[],
-  { maxIterations = 60, tolerance = 1e-8, step = 1e-3 }: LeastSquaresOptions = {},
+  { maxIterations = 60, tolerance = 1e-6, step = 1e-3 }: LeastSquaresOptions = {},
 ): LeastSquaresResult {
   let x = [...start];
   let r = residuals(x);
@@ -35,17 +35,17 @@ export function levenbergMarquardt(
   let damping = 1e-2;
   let status: LeastSquaresResult['status'] = 'iterationLimit';
   let iterations = 0;
-  const jacobian = (at: readonly number[], rows: number): Matrix => {
-    const j = Matrix.zeros(rows, at.length);
+  const jacobian = (at: readonly number[], here: readonly number[], central: boolean): Matrix => {
+    const j = Matrix.zeros(here.length, at.length);
     at.forEach((_, p) => {
       const shifted = (d: number) => residuals(at.map((v, q) => (q === p ? v + d : v)));
       const up = shifted(step);
-      const down = shifted(-step);
-      for (let i = 0; i < rows; i++) j.set(i, p, (up[i]! - down[i]!) / (2 * step));
+      const down = central ? shifted(-step) : here;
+      for (let i = 0; i < here.length; i++) j.set(i, p, (up[i]! - down[i]!) / (central ? 2 * step : step));
     });
     return j;
   };
-  let j = jacobian(x, r.length);
+  let j = jacobian(x, r, false);
   for (; iterations < maxIterations; iterations++) {
     if (!Number.isFinite(cost)) {
       status = 'nonFinite';
@@ -70,7 +70,7 @@ export function levenbergMarquardt(
         status = 'converged';
         break;
       }
-      j = jacobian(x, r.length);
+      j = jacobian(x, r, false);
     } else {
       if (damping > 1e8) {
         // No downhill step exists at any damping: a minimum to rounding if the step has vanished.
@@ -80,7 +80,7 @@ export function levenbergMarquardt(
       damping *= 8;
     }
   }
-  j = jacobian(x, r.length);
+  j = jacobian(x, r, true);
   const normal = j.transpose().mmul(j);
   for (let p = 0; p < x.length; p++) normal.set(p, p, normal.get(p, p) + 1e-12);
   return { parameters: x, residual: cost, iterations, status, covariance: inverse(normal).to2DArray() };

@@ -1,5 +1,5 @@
 import { xyzToLab, type Lab } from '../colour/lab';
-import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import { shiftSpectrum, WAVELENGTH_COUNT } from '../colour/spectrum';
 import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
 import { adjustCoat, type PreparedCoat } from '../optics/coat';
 import type { FastModel, Ground, Pile } from '../optics/stack';
@@ -23,11 +23,13 @@ export interface LadderRecipe {
 /** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
 export function effectCoats(recipe: LadderRecipe, n: number): PreparedCoat[] {
   const hand = recipe.hand ?? NOMINAL_HAND;
+  const coat = hand.hueNm ? { ...recipe.coat, a: shiftSpectrum(recipe.coat.a, hand.hueNm) } : recipe.coat;
   const lay = (film: number, spread: number): PreparedCoat =>
-    adjustCoat(recipe.coat, {
+    adjustCoat(coat, {
       factor: film * hand.film,
       tauScale: hand.flake,
       tiltScale: spread * hand.spread,
+      edge: coat.edge * (hand.edge ?? 1),
     });
   const style = recipe.style ?? { film: 1, spread: 1 };
   if (n <= 0) return [];

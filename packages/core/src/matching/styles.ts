@@ -24,6 +24,10 @@ export interface Hand {
   readonly film: number;
   readonly flake: number;
   readonly spread: number;
+  /** Edge scatter against the pigment's usual share; 1 when left out. */
+  readonly edge?: number;
+  /** Shift of the dye's absorption, nm; 0 when left out. */
+  readonly hueNm?: number;
 }
 
 export const NOMINAL_HAND: Hand = { film: 1, flake: 1, spread: 1 };

@@ -231,8 +231,7 @@ export function createCompute(): Compute {
         recipeOf(mix),
         target,
         rungs,
-        last,
-        handHeld,
+        { last, handHeld },
       ),
     sectionColours: (mix, groundId, coats) => {
       const model = shop.model(FIVE_ANGLES);

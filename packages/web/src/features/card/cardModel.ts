@@ -1,4 +1,4 @@
-import type { Assessment, FinishFamily, Hand } from '@steady-gleam/core';
+import type { Assessment, FinishFamily, Hand, HandMember } from '@steady-gleam/core';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
 /** Rungs to start with, by family; common practice (no source). */
@@ -11,7 +11,7 @@ export const USUAL_RUNGS: Record<FinishFamily, readonly number[]> = {
 const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;
 
 /** The hand in plain words, or null when nothing stands out. */
-export function sayHand(hand: Hand, free: readonly (keyof Hand)[]): string {
+export function sayHand(hand: Hand, free: readonly HandMember[]): string {
   const parts: string[] = [];
   const film =
     Math.abs(hand.film - 1) < 0.03
