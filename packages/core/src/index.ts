@@ -194,6 +194,16 @@ export { judgeStudy, runStudy, LOOK_SD, type StudyFigures } from './letdown/stud
 export { liveState, type LiveState, type SpotEvidence, type SpotState } from './letdown/live';
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
+export {
+  geometryIn,
+  importReadings,
+  toCgats,
+  toColourXml,
+  toReadingsCsv,
+  type ImportHints,
+  type ImportQuestion,
+  type ImportResult,
+} from './formats/importReadings';
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';
 export { mapToCsv } from './formats/mapCsv';
 export { demoReadings, type DemoTruth } from './demo/demoReadings';

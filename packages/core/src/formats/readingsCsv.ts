@@ -13,7 +13,12 @@ export interface CsvProblem {
 
 export type CsvResult =
   | { readonly ok: true; readonly readings: readonly Reading[] }
-  | { readonly ok: false; readonly problems: readonly CsvProblem[] };
+  | {
+      readonly ok: false;
+      readonly problems: readonly CsvProblem[];
+      /** Given when only the columns' names were not understood. */
+      readonly header?: { readonly names: readonly string[]; readonly first: readonly string[] };
+    };
 
 const COLUMN_NAMES: Record<string, readonly string[]> = {
   spot: ['spot', 'place', 'name'],
@@ -29,8 +34,9 @@ const fail = (line: number | null, message: string): CsvResult => ({ ok: false, 
 /**
  * Reads a CSV of readings: one row a spot and angle, columns `aspecular, L, a, b` and if wanted `spot` and `incidence`
  * (45 when missing), in any order, comma, semicolon or tab between. Nothing is taken when any line is wrong.
+ * @param columns which column holds what, by number, where the names say nothing.
  */
-export function parseReadingsCsv(text: string): CsvResult {
+export function parseReadingsCsv(text: string, columns?: Readonly<Record<string, number>>): CsvResult {
   if (text.length > CSV_MAX_LENGTH)
     return fail(null, 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.');
   if (text.trim() === '') return fail(null, 'This file is empty.');
@@ -45,13 +51,21 @@ export function parseReadingsCsv(text: string): CsvResult {
     .filter((r) => r.cells.some((c) => c.trim() !== ''));
   if (!rows.length) return fail(null, 'This file is empty.');
   const head = rows[0]!.cells.map((c) => c.trim().toLowerCase());
-  const column = (key: string): number => head.findIndex((c) => COLUMN_NAMES[key]!.includes(c));
+  const column = (key: string): number =>
+    columns ? (columns[key] ?? -1) : head.findIndex((c) => COLUMN_NAMES[key]!.includes(c));
   const missing = ['aspecular', 'l', 'a', 'b'].filter((key) => column(key) < 0);
   if (missing.length) {
-    return fail(
+    const failed = fail(
       rows[0]!.line,
       `The first line must name the columns aspecular, L, a and b; missing: ${missing.map((m) => (m === 'l' ? 'L' : m)).join(', ')}.`,
     );
+    const tabular = rows.length > 1 && rows[0]!.cells.length >= 4 && rows[1]!.cells.length >= 4;
+    return tabular && !failed.ok
+      ? {
+          ...failed,
+          header: { names: rows[0]!.cells.map((c) => c.trim()), first: rows[1]!.cells.map((c) => c.trim()) },
+        }
+      : failed;
   }
   if (rows.length === 1) return fail(rows[0]!.line, 'There are column names but no readings below them.');
   if (rows.length > MAX_ROWS + 1)
