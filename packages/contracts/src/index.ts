@@ -45,3 +45,18 @@ export {
   storedMaterialSchema,
   type StoredMaterial,
 } from './materials';
+
+export {
+  knownHandSchema,
+  labelPath,
+  LABEL_SIZES,
+  letdownApi,
+  PHOTO_MAX_BYTES,
+  PHOTO_TYPES,
+  photoPath,
+  photoSchema,
+  verdictEventSchema,
+  type LabelSize,
+  type Photo,
+  type VerdictEvent,
+} from './letdown';

@@ -9,6 +9,7 @@ import {
   type StyleId,
 } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
+import { earlierHandsSchema, photoSchema, verdictEventSchema } from './letdown';
 import { newReadingSetSchema, readingSetSchema } from './readings';
 
 /** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
@@ -162,6 +163,27 @@ export const cardSchema = object({
     .max(6, 'At most 6 bar.')
     .required('Enter the pressure at the gun.'),
   onStand: boolean().required(),
+  /** What else has to be the same on the job; kept on the label. */
+  settings: object({
+    sealer: text(60).default(''),
+    groundCoats: text(40).default(''),
+    reducer: text(60).default(''),
+    distanceCm: number()
+      .typeError('Distance must be a number.')
+      .min(5, 'At least 5 cm.')
+      .max(60, 'At most 60 cm.')
+      .nullable()
+      .default(null),
+    temperatureC: number()
+      .typeError('Temperature must be a number.')
+      .min(0, 'At least 0 °C.')
+      .max(50, 'At most 50 °C.')
+      .nullable()
+      .default(null),
+    patches: boolean().default(false),
+  })
+    .noUnknown()
+    .default({ sealer: '', groundCoats: '', reducer: '', distanceCm: null, temperatureC: null, patches: false }),
 }).noUnknown();
 export type Card = InferType<typeof cardSchema>;
 
@@ -175,6 +197,15 @@ export const jobDetailSchema = object({
   target: readingSetSchema.nullable().default(null).defined(),
   card: storedCardSchema.nullable().default(null).defined(),
   rungs: array(readingSetSchema.required()).required(),
+  /** Variant chips, each by its newest readings. */
+  chips: array(readingSetSchema.required()).required(),
+  /** Places on the job that were read while spraying. */
+  spots: array(readingSetSchema.required()).required(),
+  /** Verdicts in force. */
+  verdicts: array(verdictEventSchema.required()).required(),
+  photos: array(photoSchema.required()).required(),
+  /** Hands that earlier cards with the same gun and style showed. */
+  earlier: earlierHandsSchema,
 });
 export type JobDetail = InferType<typeof jobDetailSchema>;
 

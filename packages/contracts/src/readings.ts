@@ -22,7 +22,7 @@ export const readingSchema = object({
   b: bSchema,
 });
 
-export const READING_SOURCES = ['typed', 'csv', 'demo'] as const;
+export const READING_SOURCES = ['typed', 'csv', 'cgats', 'xml', 'photo', 'demo'] as const;
 
 const coats = number().min(0, 'A rung has 0 coats or more.').max(12, 'A rung has 12 coats at most.');
 
@@ -30,16 +30,31 @@ const coats = number().min(0, 'A rung has 0 coats or more.').max(12, 'A rung has
 export const newReadingSetSchema = object({
   id: string().uuid().required(),
   kind: string()
-    .oneOf(['target', 'rung'] as const)
+    .oneOf(['target', 'rung', 'chip', 'spot'] as const)
     .required(),
   rungCoats: coats
     .nullable()
     .defined()
     .when('kind', {
-      is: 'rung',
-      then: (s) => s.required('Say how many coats this rung has.'),
-      otherwise: (s) => s.oneOf([null], 'A target has no rung.'),
+      is: (kind: string) => kind === 'rung' || kind === 'spot',
+      then: (s) => s.required('Say how many coats are there.'),
+      otherwise: (s) => s.oneOf([null], 'Only a rung or a place on the job has coats.'),
     }),
+  /** Name of a variant chip or of a place on the job. */
+  label: string()
+    .trim()
+    .max(40, 'Keep the name under 40 letters.')
+    .default('')
+    .when('kind', {
+      is: (kind: string) => kind === 'chip' || kind === 'spot',
+      then: (s) => s.required('Give it a name, for instance “standard” or “left door”.'),
+    }),
+  /** A rung read wet is not what it will be under clear. */
+  state: string()
+    .oneOf(['cleared', 'wet'] as const)
+    .default('cleared'),
+  /** Stated uncertainty of a photo, Lab units; null for an instrument. */
+  doubt: number().min(0).max(50).nullable().default(null),
   source: string().oneOf(READING_SOURCES).required(),
   takenAt: string().datetime().required(),
   readings: array(readingSchema)

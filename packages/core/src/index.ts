@@ -56,7 +56,16 @@ export {
 export { xyzToLab, labToXyz, reflectanceToLab, labToLch, type Lab, type Lch } from './colour/lab';
 export { de76, de94, de2000, deCmc, DIFFERENCE_FORMULAS, type DifferenceFormula } from './colour/difference';
 export { metamerismIndex } from './colour/metamerism';
-export { xyzToScreen, labToScreen, exposureFor, xyzToLinearSrgb, type ScreenColour } from './colour/screen';
+export {
+  exposureFor,
+  labToScreen,
+  linearOfByte,
+  photoLab,
+  PHOTO_DOUBT,
+  xyzToLinearSrgb,
+  xyzToScreen,
+  type ScreenColour,
+} from './colour/screen';
 export { flopIndex } from './colour/flopIndex';
 export { spectrumFromLab } from './colour/spectrumFromLab';
 
@@ -169,6 +178,7 @@ export { describeDifference, type DifferenceWords } from './matching/words';
 export {
   calibrateHand,
   DEFAULT_PRIOR,
+  HAND_MEMBERS,
   knownHandOf,
   MISREAD_LIMIT,
   priorFromCards,

@@ -76,7 +76,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
       await expect(page.getByText(said).first()).toBeVisible();
     }
     await expect(page.getByLabel('L* at row 1', { exact: true })).toHaveValue('-3');
-    const file = page.getByLabel('CSV file of readings');
+    const file = page.getByLabel('File of readings');
     await file.setInputFiles({ name: 'rubbish.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5_000_000, 'x') });
     await expect(page.getByText('over 1 MB')).toBeVisible();
     await file.setInputFiles({ name: 'empty.csv', mimeType: 'text/csv', buffer: Buffer.from('') });
@@ -95,7 +95,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     const rows = demoReadings(shop, MAKER, 3, ['nose', 'left', 'tail'], 3).map(
       (r) => `${r.spot},${r.aspecular},${r.l},${r.a},${r.b}`,
     );
-    await page.getByLabel('CSV file of readings').setInputFiles({
+    await page.getByLabel('File of readings').setInputFiles({
       name: 'shell4.csv',
       mimeType: 'text/csv',
       buffer: Buffer.from(['spot,aspecular,L,a,b', ...rows].join('\n')),

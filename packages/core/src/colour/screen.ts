@@ -1,4 +1,4 @@
-import { labToXyz, type Lab } from './lab';
+import { labToXyz, xyzToLab, type Lab } from './lab';
 import { whitePoint, D65_10, type Viewing, type Xyz } from './tristimulus';
 
 type Matrix = readonly [Xyz, Xyz, Xyz];
@@ -81,4 +81,33 @@ export function exposureFor(labs: readonly Lab[], viewing: Viewing = D65_10): nu
     peak = Math.max(peak, ...xyzToLinearSrgb(labToXyz(lab, whitePoint(viewing)), viewing));
   }
   return 1 / peak;
+}
+
+/** Linear sRGB to XYZ (Y of the perfect diffuser 1), D65, 2 degrees; inverse of the matrix above. */
+const LINEAR_SRGB_TO_XYZ: Matrix = [
+  [0.4124564, 0.3575761, 0.1804375],
+  [0.2126729, 0.7151522, 0.072175],
+  [0.0193339, 0.119192, 0.9503041],
+];
+
+/** An encoded sRGB channel 0..255 in linear light 0..1. IEC 61966-2-1. */
+export function linearOfByte(v: number): number {
+  const c = v / 255;
+  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+}
+
+/** How far a colour read from a photo may be off, Lab units; ours, wide on purpose: lenses, light and cameras all add to it. */
+export const PHOTO_DOUBT = 4;
+
+/**
+ * CIELAB of an area of a photo that also shows a grey of known lightness: in linear light every channel is scaled so that the
+ * grey is neutral and as light as it is, which takes out the light's colour and the exposure.
+ * @param grey mean linear channels of the grey. @param sample the same of the sample. @param greyL L* of the grey card.
+ * @returns null when the grey is clipped or too dark to be a reference.
+ */
+export function photoLab(grey: Xyz, sample: Xyz, greyL: number): Lab | null {
+  if (grey.some((v) => v > 0.97 || v < 0.01)) return null;
+  const y = labToXyz([greyL, 0, 0], [1, 1, 1])[1];
+  const xyz = apply(LINEAR_SRGB_TO_XYZ, [0, 1, 2].map((k) => (sample[k]! / grey[k]!) * y) as unknown as Xyz);
+  return xyzToLab(xyz, SRGB_WHITE);
 }

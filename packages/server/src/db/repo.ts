@@ -1,8 +1,9 @@
 import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card } from '@steady-gleam/contracts';
-import { choiceSchema, stacksSchema } from '@steady-gleam/contracts';
+import { cardSchema, choiceSchema, stacksSchema } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
+import { createLetdownRepo, type LetdownRepo } from './letdownRepo';
 import { knownMaterial } from './materialsRepo';
 import type { Db } from './open';
 import { cards, jobs, readings, readingSets } from './schema';
@@ -36,6 +37,7 @@ function toCard(row: CardRow): StoredCard {
     gun: row.gun,
     pressureBar: row.pressureBar,
     onStand: row.onStand,
+    settings: cardSchema.fields.settings.cast(row.settings ?? undefined) as StoredCard['settings'],
     version: row.version,
   };
 }
@@ -60,10 +62,12 @@ export interface Repo {
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;
   readonly putCard: (jobId: string, card: Card & { version: number }) => Promise<StoredCard>;
   readonly countJobs: () => Promise<number>;
+  readonly letdown: LetdownRepo;
 }
 
 /** Creates the repository over a database handle. Every change is one transaction. */
 export function createRepo(db: Db): Repo {
+  const letdown = createLetdownRepo(db);
   const loadSets = async (handle: Db, rows: readonly SetRow[]): Promise<ReadingSet[]> => {
     if (!rows.length) return [];
     const all = await handle
@@ -81,6 +85,9 @@ export function createRepo(db: Db): Repo {
       kind: row.kind as ReadingSet['kind'],
       rungCoats: row.rungCoats,
       source: row.source as ReadingSet['source'],
+      label: row.label,
+      state: row.state as ReadingSet['state'],
+      doubt: row.doubt,
       takenAt: row.takenAt.toISOString(),
       readings: all
         .filter((r) => r.setId === row.id)
@@ -110,12 +117,14 @@ export function createRepo(db: Db): Repo {
   const inForce = (rows: readonly SetRow[]): SetRow[] => {
     const seen = new Set<string>();
     return rows.filter((r) => {
-      const key = `${r.kind}/${r.rungCoats}`;
+      const key = `${r.kind}/${r.rungCoats}/${r.label}`;
       return seen.has(key) ? false : (seen.add(key), true);
     });
   };
 
   return {
+    letdown,
+
     countJobs: async () => (await db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]!.n,
 
     listJobs: async () => {
@@ -170,6 +179,9 @@ export function createRepo(db: Db): Repo {
         target: sets.find((s) => s.kind === 'target') ?? null,
         card: card ? toCard(card) : null,
         rungs: sets.filter((s) => s.kind === 'rung').sort((a, b) => a.rungCoats! - b.rungCoats!),
+        chips: sets.filter((s) => s.kind === 'chip'),
+        spots: sets.filter((s) => s.kind === 'spot'),
+        ...(await letdown.detail(job, card ?? null)),
       };
     },
 
@@ -202,6 +214,9 @@ export function createRepo(db: Db): Repo {
           kind: set.kind,
           rungCoats: set.rungCoats,
           source: set.source,
+          label: set.label,
+          state: set.state,
+          doubt: set.doubt,
           takenAt: new Date(set.takenAt),
         });
         await tx.insert(readings).values(set.readings.map((r, place) => ({ setId: set.id, place, ...r })));
@@ -228,6 +243,7 @@ export function createRepo(db: Db): Repo {
             gun: card.gun,
             pressureBar: card.pressureBar,
             onStand: card.onStand,
+            settings: card.settings,
             version: version + 1,
             updatedAt: new Date(),
           })

@@ -1,6 +1,19 @@
 import type { Card, Choice } from '@steady-gleam/contracts';
-import type { OwnMaterial, PieceStack } from '@steady-gleam/core';
-import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import type { KnownHand, OwnMaterial, PieceStack } from '@steady-gleam/core';
+import {
+  boolean,
+  customType,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
 
 const stamps = {
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
@@ -34,6 +47,10 @@ export const cards = pgTable('cards', {
   gun: text('gun').notNull(),
   pressureBar: doublePrecision('pressure_bar').notNull(),
   onStand: boolean('on_stand').notNull(),
+  settings: jsonb('settings').$type<Card['settings']>(),
+  /** What the card said of the hand; for the next card with this gun and style. */
+  hand: jsonb('hand').$type<KnownHand>(),
+  handStyle: text('hand_style'),
   version: integer('version').notNull().default(1),
   ...stamps,
 });
@@ -49,6 +66,9 @@ export const readingSets = pgTable(
     kind: text('kind').notNull(),
     rungCoats: doublePrecision('rung_coats'),
     source: text('source').notNull(),
+    label: text('label').notNull().default(''),
+    state: text('state').notNull().default('cleared'),
+    doubt: doublePrecision('doubt'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
@@ -84,3 +104,41 @@ export const materials = pgTable('materials', {
   version: integer('version').notNull().default(1),
   ...stamps,
 });
+
+/** Verdicts by eye. Append-only, client-made id; the newest of a place, count, spot and view is in force, null withdraws it. */
+export const verdicts = pgTable(
+  'verdicts',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    place: text('place').notNull(),
+    coats: doublePrecision('coats').notNull(),
+    spot: text('spot').notNull(),
+    view: text('view').notNull(),
+    verdict: text('verdict'),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
+    sequence: integer('sequence').generatedAlwaysAsIdentity(),
+    ...stamps,
+  },
+  (t) => [index('verdicts_job').on(t.jobId)],
+);
+
+/** Photos of targets, rungs and jobs. */
+export const photos = pgTable(
+  'photos',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    kind: text('kind').notNull(),
+    coats: doublePrecision('coats'),
+    type: text('type').notNull(),
+    bytes: bytes('bytes').notNull(),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
+    ...stamps,
+  },
+  (t) => [index('photos_job').on(t.jobId)],
+);

@@ -112,6 +112,9 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
 ];
 
+/** What every demo reading is: nameless, cleared, by an instrument. */
+const PLAIN = { label: '', state: 'cleared', doubt: null } as const;
+
 const uuid = (key: number, part: number): string =>
   `1a47e000-0000-4000-8000-${(key * 1000 + part).toString(16).padStart(12, '0')}`;
 
@@ -137,6 +140,7 @@ export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00
         kind: 'target',
         rungCoats: null,
         source: 'demo',
+        ...PLAIN,
         takenAt: next(),
         readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
       });
@@ -149,6 +153,14 @@ export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00
         gun: demo.gun!,
         pressureBar: 1.4,
         onStand: true,
+        settings: {
+          sealer: 'grey sealer, value 6',
+          groundCoats: '3 coats, last one light',
+          reducer: 'medium',
+          distanceCm: 15,
+          temperatureC: 21,
+          patches: demo.family === 'tinted-clear',
+        },
         version: 0,
       });
       for (const coats of demo.rungs.slice(0, demo.rungsRead)) {
@@ -157,6 +169,7 @@ export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00
           kind: 'rung',
           rungCoats: coats,
           source: 'demo',
+          ...PLAIN,
           takenAt: next(),
           readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10),
         });

@@ -1,4 +1,13 @@
-import { api, materialsApi, type Endpoint } from '@steady-gleam/contracts';
+import {
+  api,
+  LABEL_SIZES,
+  letdownApi,
+  materialsApi,
+  PHOTO_MAX_BYTES,
+  PHOTO_TYPES,
+  photoSchema,
+  type Endpoint,
+} from '@steady-gleam/contracts';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -7,8 +16,10 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { string, type InferType, type Schema } from 'yup';
+import { imageType } from '../db/letdownRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { Repo } from '../db/repo';
+import { cardLabel } from '../print/cardLabel';
 import { ApiError, handleErrors } from './apiError';
 
 export interface AppOptions {
@@ -65,6 +76,12 @@ export function createApp({ repo, materials, logger, webFolder, requestsAMinute 
     });
   };
 
+  const idOf = async (req: Request): Promise<string> => {
+    const id = req.params['id'];
+    if (!(await idSchema.isValid(id))) throw new ApiError('notFound');
+    return String(id);
+  };
+
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   route(api.listJobs, () => repo.listJobs());
   route(api.createJob, (body) => repo.createJob(body), 201);
@@ -72,6 +89,50 @@ export function createApp({ repo, materials, logger, webFolder, requestsAMinute 
   route(api.changeJob, (body, id) => repo.changeJob(id, body));
   route(api.addReadings, (body, id) => repo.addReadings(id, body), 201);
   route(api.putCard, (body, id) => repo.putCard(id, body));
+  route(letdownApi.addVerdict, (body, id) => repo.letdown.addVerdict(id, body), 201);
+  route(letdownApi.putHand, async (body, id) => {
+    await repo.letdown.putHand(id, body);
+    return {};
+  });
+  route(letdownApi.removePhoto, async (_, id) => {
+    await repo.letdown.removePhoto(id);
+    return {};
+  });
+  app.post(
+    '/api/jobs/:id/photos',
+    express.raw({ type: [...PHOTO_TYPES], limit: PHOTO_MAX_BYTES }),
+    async (req: Request, res) => {
+      const jobId = await idOf(req);
+      const { coats, ...query } = req.query as Record<string, string>;
+      const photo = await photoSchema.validate(
+        { ...query, coats: coats === undefined ? null : Number(coats) },
+        { abortEarly: false },
+      );
+      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
+      const type = imageType(bytes);
+      if (!type)
+        throw new ApiError('badRequest', { photo: 'This is not a JPEG, PNG or WebP picture. Choose a photo.' });
+      res.status(201).json(await repo.letdown.addPhoto(jobId, photo, type, bytes));
+    },
+  );
+  app.get('/api/photos/:id', async (req: Request, res) => {
+    const { type, bytes } = await repo.letdown.readPhoto(await idOf(req));
+    res.set({ 'Content-Type': type, 'Cache-Control': 'private, max-age=86400', 'Content-Disposition': 'inline' });
+    res.send(Buffer.from(bytes));
+  });
+  app.get('/api/jobs/:id/card/label.pdf', async (req: Request, res) => {
+    const id = await idOf(req);
+    const size = LABEL_SIZES.find((s) => s === req.query['size']) ?? 'card';
+    const address = `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${id}/card`;
+    const pdf = await cardLabel(
+      await repo.readJob(id),
+      (await materials.list()).map((m) => m.material),
+      size,
+      address,
+    );
+    res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="label-${size}.pdf"` });
+    res.send(pdf);
+  });
   route(materialsApi.list, () => materials.list());
   route(materialsApi.put, (body, id) => materials.put(id, body.version, body.material));
   route(materialsApi.remove, async (body, id) => {

@@ -9,6 +9,7 @@ import { TargetPage } from '../features/target/TargetPage';
 import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
 import { RecipesPage } from '../features/recipes/RecipesPage';
+import { OnTheJobPage } from '../features/spray/OnTheJobPage';
 import { CardPage } from '../features/card/CardPage';
 import { FaultPage } from './FaultPage';
 import { JobLayout } from './JobLayout';
@@ -41,6 +42,7 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../features/layers/LayersPage')).LayersPage }),
           },
           { path: 'card', element: <CardPage /> },
+          { path: 'spray', element: <OnTheJobPage /> },
         ],
       },
       { path: '*', element: <NotFoundPage /> },

@@ -2,12 +2,21 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, IconButton, TextField, Typography, useTheme } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { aSchema, bSchema, lightnessSchema, type ReadingSet } from '@steady-gleam/contracts';
-import { CSV_MAX_LENGTH, parseReadingsCsv, READING_LIMITS, type CsvProblem, type Reading } from '@steady-gleam/core';
+import {
+  CSV_MAX_LENGTH,
+  importReadings,
+  READING_LIMITS,
+  type CsvProblem,
+  type ImportHints,
+  type ImportQuestion,
+  type Reading,
+} from '@steady-gleam/core';
 import { useRef, useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, number, object, string } from 'yup';
 import { FIGURES } from '../app/theme';
 import { ApiFailure } from './apiClient';
+import { ImportQuestions } from './ImportQuestions';
 
 /** A row as typed: text, so that nothing typed is lost. A row with L, a and b all empty is an angle that was not read. */
 interface Row {
@@ -71,7 +80,19 @@ interface ReadingsFormProps {
   readonly onSave: (set: ReadingSet) => Promise<unknown>;
   readonly onCancel?: () => void;
   readonly narrow?: boolean;
+  /** Name of a chip or place; left out for a target or rung. */
+  readonly label?: string;
+  readonly state?: ReadingSet['state'];
+  /** What is stored already: the same readings twice are noticed. */
+  readonly known?: readonly ReadingSet[];
 }
+
+const SOURCES = { CSV: 'csv', CGATS: 'cgats', XML: 'xml' } as const;
+
+/** Whether two lists hold the very same readings. */
+const sameReadings = (a: readonly Reading[], b: readonly Reading[]): boolean =>
+  a.length === b.length &&
+  a.every((r, i) => (['spot', 'incidence', 'aspecular', 'l', 'a', 'b'] as const).every((k) => r[k] === b[i]![k]));
 
 /** Readings of one spot typed angle by angle, or a CSV of several spots. */
 export function ReadingsForm({
@@ -82,6 +103,9 @@ export function ReadingsForm({
   onSave,
   onCancel,
   narrow = false,
+  label = '',
+  state = 'cleared',
+  known = [],
 }: ReadingsFormProps) {
   const { tones } = useTheme();
   const form = useForm<{ rows: Row[] }>({
@@ -92,7 +116,16 @@ export function ReadingsForm({
   const file = useRef<HTMLInputElement>(null);
   const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
-  const [preview, setPreview] = useState<{ name: string; readings: readonly Reading[] } | null>(null);
+  const [preview, setPreview] = useState<{
+    name: string;
+    readings: readonly Reading[];
+    source: ReadingSet['source'];
+  } | null>(null);
+  const [open, setOpen] = useState<{ name: string; text: string; hints: ImportHints; question: ImportQuestion } | null>(
+    null,
+  );
+  const [pasting, setPasting] = useState(false);
+  const [pasted, setPasted] = useState('');
 
   const store = async (source: ReadingSet['source'], readings: readonly Reading[]) => {
     setFailure(null);
@@ -102,6 +135,9 @@ export function ReadingsForm({
         kind,
         rungCoats,
         source,
+        label,
+        state,
+        doubt: null,
         takenAt: new Date().toISOString(),
         readings: [...readings],
       });
@@ -142,9 +178,14 @@ export function ReadingsForm({
       ]);
       return;
     }
-    const result = parseReadingsCsv(await chosen.text());
-    setProblems(result.ok ? [] : result.problems);
-    if (result.ok) setPreview({ name: chosen.name, readings: result.readings });
+    take(chosen.name, await chosen.text(), {});
+  };
+
+  const take = (name: string, text: string, hints: ImportHints) => {
+    const result = importReadings(text, hints);
+    setProblems(result.ok === false ? result.problems : []);
+    setOpen(result.ok === 'ask' ? { name, text, hints, question: result.question } : null);
+    setPreview(result.ok === true ? { name, readings: result.readings, source: SOURCES[result.format] } : null);
   };
 
   const cell = (index: number, name: keyof Row, label: string) => {
@@ -217,7 +258,10 @@ export function ReadingsForm({
           Add an angle
         </Button>
         <Button variant="outlined" onClick={() => file.current?.click()}>
-          Import CSV
+          Import a file
+        </Button>
+        <Button variant="outlined" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
+          Paste a table
         </Button>
         {onCancel ? (
           <Button variant="text" color="inherit" onClick={onCancel}>
@@ -227,8 +271,8 @@ export function ReadingsForm({
         <input
           ref={file}
           type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          aria-label="CSV file of readings"
+          accept=".csv,.txt,.cgats,.it8,.cxf,.xml,text/csv,text/plain,text/xml"
+          aria-label="File of readings"
           hidden
           onChange={(e) => {
             void choose(e.target.files?.[0]);
@@ -236,6 +280,25 @@ export function ReadingsForm({
           }}
         />
       </Box>
+      {pasting ? (
+        <Box sx={{ mt: 2 }}>
+          <TextField
+            multiline
+            minRows={4}
+            fullWidth
+            label="Rows from a spreadsheet, with their column names"
+            value={pasted}
+            onChange={(e) => setPasted(e.target.value)}
+            slotProps={{ htmlInput: { style: { fontFamily: FIGURES } } }}
+          />
+          <Button sx={{ mt: 1 }} variant="outlined" onClick={() => take('What you pasted', pasted, {})}>
+            Read this table
+          </Button>
+        </Box>
+      ) : null}
+      {open ? (
+        <ImportQuestions key={JSON.stringify(open.hints)} open={open} onAnswer={(h) => take(open.name, open.text, h)} />
+      ) : null}
       {problems.length ? (
         <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
           Nothing was taken from this file.
@@ -255,8 +318,30 @@ export function ReadingsForm({
             {preview.name}: {preview.readings.length} readings, {new Set(preview.readings.map((r) => r.spot)).size}{' '}
             spots, angles {[...new Set(preview.readings.map((r) => r.aspecular))].sort((p, q) => p - q).join('°, ')}°.
           </Typography>
+          {known.some((k) => sameReadings(k.readings, preview.readings)) ? (
+            <Typography role="alert" sx={{ mt: 0.5 }}>
+              These very readings are stored already. Taking them again changes nothing.
+            </Typography>
+          ) : null}
+          <Box
+            component="table"
+            aria-label="First readings"
+            sx={{ mt: 1, fontFamily: FIGURES, fontSize: 14, '& td': { pr: 2.5, textAlign: 'right' } }}
+          >
+            <tbody>
+              {preview.readings.slice(0, 5).map((r, i) => (
+                <tr key={i}>
+                  <td style={{ textAlign: 'left' }}>{r.spot}</td>
+                  <td>{r.aspecular}°</td>
+                  <td>{r.l.toFixed(1)}</td>
+                  <td>{r.a.toFixed(1)}</td>
+                  <td>{r.b.toFixed(1)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Box>
           <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
-            <Button variant="contained" onClick={() => void store('csv', preview.readings)}>
+            <Button variant="contained" onClick={() => void store(preview.source, preview.readings)}>
               Take these readings
             </Button>
             <Button variant="outlined" onClick={() => setPreview(null)}>

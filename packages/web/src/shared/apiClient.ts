@@ -12,19 +12,11 @@ export class ApiFailure extends Error {
   }
 }
 
-/** Calls an endpoint; body and reply are typed by its schemas. @throws ApiFailure */
-export async function call<B extends Schema | null, R extends Schema>(
-  e: Endpoint<B, R>,
-  options: { params?: Record<string, string>; body?: B extends Schema ? InferType<B> : never } = {},
-): Promise<InferType<R>> {
+/** A fetch whose failures are {@link ApiFailure}s; the reply's JSON otherwise. */
+async function request(path: string, init: RequestInit): Promise<unknown> {
   let response: Response;
   try {
-    response = await fetch(pathOf(e.path, options.params), {
-      method: e.method,
-      ...(options.body === undefined
-        ? {}
-        : { body: JSON.stringify(options.body), headers: { 'Content-Type': 'application/json' } }),
-    });
+    response = await fetch(path, init);
   } catch {
     throw new ApiFailure('offline', 'The server does not answer. What you typed is kept; try again when it is back.');
   }
@@ -36,5 +28,22 @@ export async function call<B extends Schema | null, R extends Schema>(
       body?.fields,
     );
   }
-  return (await response.json()) as InferType<R>;
+  return response.json();
+}
+
+/** Calls an endpoint; body and reply are typed by its schemas. @throws ApiFailure */
+export async function call<B extends Schema | null, R extends Schema>(
+  e: Endpoint<B, R>,
+  options: { params?: Record<string, string>; body?: B extends Schema ? InferType<B> : never } = {},
+): Promise<InferType<R>> {
+  const body =
+    options.body === undefined
+      ? {}
+      : { body: JSON.stringify(options.body), headers: { 'Content-Type': 'application/json' } };
+  return (await request(pathOf(e.path, options.params), { method: e.method, ...body })) as InferType<R>;
+}
+
+/** Sends a picture. @throws ApiFailure */
+export function sendBytes(path: string, bytes: Blob): Promise<unknown> {
+  return request(path, { method: 'POST', body: bytes, headers: { 'Content-Type': bytes.type } });
 }

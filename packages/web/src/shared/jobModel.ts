@@ -32,7 +32,8 @@ export function targetOf(set: ReadingSet | null): TargetAngle[] {
         incidence,
         aspecular,
         lab,
-        tolerance: defaultTolerance(aspecular),
+        // A photo's stated doubt widens what passes.
+        tolerance: Math.hypot(defaultTolerance(aspecular), set.doubt ?? 0),
       }))
     : [];
 }
@@ -51,7 +52,7 @@ export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly Ta
   });
 }
 
-export type PlaceId = 'target' | 'map' | 'card';
+export type PlaceId = 'target' | 'map' | 'card' | 'spray';
 
 /** Where a job's next decision is, and what to do there. */
 export interface NextStep {

@@ -1,8 +1,8 @@
-import { api, type JobDetail } from '@steady-gleam/contracts';
+import { api, letdownApi, photoPath, type JobDetail, type Photo, type VerdictEvent } from '@steady-gleam/contracts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useOutletContext } from 'react-router';
 import type { InferType } from 'yup';
-import { call } from './apiClient';
+import { call, sendBytes } from './apiClient';
 
 export const jobKey = (id: string) => ['jobs', id] as const;
 
@@ -30,6 +30,25 @@ export function useAddReadings(id: string) {
   return useJobMutation(id, (body: InferType<typeof api.addReadings.body>) =>
     call(api.addReadings, { params: { id }, body }),
   );
+}
+
+export function useAddVerdict(id: string) {
+  return useJobMutation(id, (body: VerdictEvent) => call(letdownApi.addVerdict, { params: { id }, body }));
+}
+
+/** Keeps what a card said of the hand, for the next card with this gun. */
+export function putHand(id: string, body: InferType<typeof letdownApi.putHand.body>): Promise<unknown> {
+  return call(letdownApi.putHand, { params: { id }, body });
+}
+
+export function useAddPhoto(id: string) {
+  return useJobMutation(id, ({ photo, bytes }: { photo: Photo; bytes: Blob }) =>
+    sendBytes(photoPath(id, photo), bytes),
+  );
+}
+
+export function useRemovePhoto(id: string) {
+  return useJobMutation(id, (photoId: string) => call(letdownApi.removePhoto, { params: { id: photoId } }));
 }
 
 export function usePutCard(id: string) {

@@ -12,6 +12,7 @@ import {
   nudge,
   packRows,
   paretoRecipes,
+  priorFromCards,
   rateExactly,
   recipeFigures,
   sparkleIndex,
@@ -35,6 +36,7 @@ import {
   type Lab,
   type Geometry,
   type Illuminant,
+  type KnownHand,
   type Nudge,
   type RatedRecipe,
   type RecipeFigures,
@@ -70,6 +72,14 @@ export interface SampleLook {
   readonly labs: readonly Lab[];
   /** Sparkle index of the topmost flakes, and their size; null without flakes. */
   readonly grain: { readonly index: number; readonly sizeUm: number } | null;
+}
+
+/** A contrast patch stuck on the ground, seen through tinted clear at 45 degrees. */
+export interface PatchLook {
+  readonly coats: number;
+  readonly ground: Lab;
+  readonly black: Lab;
+  readonly grey: Lab;
 }
 
 /** One place on the map, looked at closely. */
@@ -117,7 +127,10 @@ export interface Compute {
     rungs: readonly RungReading[],
     last: number,
     handHeld: boolean,
+    earlier: readonly KnownHand[],
   ): Assessment;
+  /** Patches under tinted clear: the ground, a black and a grey patch, each under n coats. */
+  patches(mix: Mix, groundId: string, counts: readonly number[]): readonly PatchLook[];
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
   /** The look after each layer of a stack, 45 degrees from the mirror. */
   layerColours(layers: readonly StackLayer[]): readonly Lab[];
@@ -224,15 +237,31 @@ export function createCompute(): Compute {
         card,
         toners: shop.library.dyes,
       }),
-    assess: (mix, groundId, target, rungs, last, handHeld) =>
+    assess: (mix, groundId, target, rungs, last, handHeld, earlier) =>
       assessLadder(
         shop.model(target),
         shop.ground(findGround(groundId, shop.library.grounds)),
         recipeOf(mix),
         target,
         rungs,
-        { last, handHeld },
+        { last, handHeld, prior: priorFromCards(earlier) },
       ),
+    patches: (mix, groundId, counts) => {
+      const model = shop.model([{ incidence: 45, aspecular: 45 }]);
+      const ground = shop.ground(findGround(groundId, shop.library.grounds));
+      const recipe = recipeOf(mix);
+      return counts.map((coats) => {
+        const effects = effectCoats(recipe, coats);
+        const bare = model.pile(effects);
+        const over = (albedo: number) => factorsToLabs(model.over({ albedo: flatSpectrum(albedo) }, bare))[0]!;
+        return {
+          coats,
+          ground: factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effects])))[0]!,
+          black: over(0.03),
+          grey: over(0.2),
+        };
+      });
+    },
     sectionColours: (mix, groundId, coats) => {
       const model = shop.model(FIVE_ANGLES);
       const ground = shop.ground(findGround(groundId, shop.library.grounds));

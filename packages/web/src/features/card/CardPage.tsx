@@ -1,6 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { findGround, findSystem, STYLES } from '@steady-gleam/core';
-import { useState } from 'react';
+import { labelPath } from '@steady-gleam/contracts';
+import { findGround, findSystem, knownHandOf, STYLES, type Assessment } from '@steady-gleam/core';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
@@ -8,117 +9,143 @@ import { Bench } from '../../shared/Bench';
 import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
-import { ReadingsForm } from '../../shared/ReadingsForm';
-import { useAddReadings, useChangeJob, useJob } from '../../shared/useJob';
+import { putHand, useChangeJob, useJob } from '../../shared/useJob';
 import { useCompute } from '../../worker/useCompute';
 import { CardPlanForm } from './CardPlanForm';
-import { sayCard, sayMisread } from './cardModel';
+import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
+import { adviseByEye, rungVerdicts, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
+import { EyeLadder } from './EyeLadder';
+import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
+import { PatchGauge } from './PatchGauge';
+import { RungPanel } from './RungPanel';
 
-/** The let-down card: plan it, enter its rungs, read off the coat count of this hand. */
+const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
+
+/** The let-down card: plan it, enter its rungs by instrument or by eye, read off the coat count of this hand. */
 export function CardPage() {
-  const { job, target: set, card, rungs } = useJob();
+  const detail = useJob();
+  const { job, target: set, card, rungs, verdicts, earlier } = detail;
   const { tones } = useTheme();
   const { library } = useLibrary();
-  const add = useAddReadings(job.id);
   const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
   const [planning, setPlanning] = useState(false);
-  const target = targetOf(set);
+  const [figures, setFigures] = useState(false);
+  const target = useMemo(() => targetOf(set), [set]);
   const choice = choiceOf(job);
   const mix = mixOf(job);
   const planned = card?.rungs ?? [];
-  const readings = rungReadingsOf(rungs, target).filter((r) => planned.includes(r.coats));
+  const usable = rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1));
+  const wet = rungs.filter((r) => r.state === 'wet' && planned.includes(r.rungCoats ?? -1));
+  const readings = rungReadingsOf(usable, target);
+  const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));
   const last = Math.max(6, ...planned) + 1;
   const handHeld = card?.onStand === false;
-  const ready = target.length > 0 && job.choice !== null;
+  const withTarget = target.length > 0;
+  const picked = job.choice !== null;
   const { value: assessment, error } = useCompute(
-    ready ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld]) : null,
-    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld),
+    withTarget && picked ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld, earlier]) : null,
+    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld, earlier),
   );
+  useKeepHand(job.id, mix, assessment);
 
-  if (!ready) {
-    const to = target.length ? 'map' : 'target';
+  if (withTarget && !picked) {
     return (
       <Notice
-        title={target.length ? 'Pick a ground first.' : 'Read the target first.'}
-        text={
-          target.length
-            ? 'The card is sprayed over the ground you will use, so the match map comes before it.'
-            : 'The card is compared with what you have to match.'
-        }
+        title="Pick a ground first."
+        text="The card is sprayed over the ground you will use, so the match map comes before it."
       >
-        <Button component={Link} to={`/jobs/${job.id}/${to}`} variant="contained">
-          {target.length ? 'Open the match map' : 'Read the target'}
+        <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained">
+          Open the match map
         </Button>
       </Notice>
     );
   }
   if (error) return <Notice title="The card could not be worked out." text={error} />;
-  if (!assessment) return <Notice title="Reading the card …" />;
+  if (withTarget && !assessment) return <Notice title="Reading the card …" />;
 
-  const { answer, why } = sayCard(assessment);
-  const { calibration, hand, bestSd, advice, stop } = assessment;
+  const eye = adviseByEye(said, withTarget ? assessment : null, handHeld);
+  const answer = eye
+    ? sayEye(eye)
+    : withTarget
+      ? sayCard(assessment!)
+      : {
+          answer: card ? 'Judge the rungs by eye.' : 'Without an instrument: plan a card and judge it by eye.',
+          why: card
+            ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
+            : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
+        };
+  const advice = eye?.advice ?? (withTarget ? (assessment?.advice ?? null) : null);
+  const calibration = withTarget ? (assessment?.calibration ?? null) : null;
   const misread = calibration ? sayMisread(calibration.misread) : null;
+  const disorder = sayOutOfOrder(said);
   const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${choice.controlCoat ? ' and a control coat' : ''}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
-  const nextRung = planned.find((n) => !readings.some((r) => r.coats === n)) ?? null;
+  const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
+  const nextRung = planned.find((n) => !judged(n)) ?? null;
 
   const figure = (name: string, value: string) => (
     <Box
       sx={{ display: 'flex', justifyContent: 'space-between', py: 0.6, borderBottom: `1px solid ${tones.hairline}` }}
     >
       <span>{name}</span>
-      <Box component="span" sx={{ fontFamily: FIGURES }}>
+      <Box component="span" sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
         {value}
       </Box>
     </Box>
   );
+  const warning = (text: string) => (
+    <Typography key={text} role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
+      {text}
+    </Typography>
+  );
 
   const side =
     selected !== null ? (
-      <>
-        <Box>
-          <Typography variant="h2">The rung with {countCoats(selected)}</Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            Cleared and dry; read where the coat is even.
-          </Typography>
-        </Box>
-        <ReadingsForm
-          key={selected}
-          kind="rung"
-          rungCoats={selected}
-          angles={target.map((t) => t.aspecular)}
-          saveLabel="Keep this rung"
-          narrow
-          onCancel={() => setSelected(null)}
-          onSave={async (s) => {
-            await add.mutateAsync(s);
-            setSelected(null);
-          }}
-        />
-      </>
+      <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={() => setSelected(null)} />
     ) : (
       <>
-        <Box>
-          <Typography variant="h2" sx={{ mb: 0.5 }}>
-            {calibration ? 'What the card taught' : 'Before the card'}
-          </Typography>
-          {figure(
-            'film per coat',
-            calibration ? `${hand.film.toFixed(2)} ± ${(hand.film * calibration.sd.film).toFixed(2)}` : 'nominal',
-          )}
-          {calibration?.free.includes('spread')
-            ? figure('flake spread', `${hand.spread.toFixed(2)} ± ${(hand.spread * calibration.sd.spread).toFixed(2)}`)
-            : null}
-          {figure('coats to match', `${stop.best.coats.toFixed(1)} ± ${bestSd.toFixed(bestSd < 0.095 ? 2 : 1)}`)}
-        </Box>
-        {misread ? (
-          <Typography role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
-            {misread}
-          </Typography>
+        {assessment && withTarget ? (
+          <Box>
+            <Typography variant="h2" sx={{ mb: 0.5 }}>
+              {calibration ? 'What the card taught' : earlier.length ? 'From your earlier cards' : 'Before the card'}
+            </Typography>
+            {calibration || earlier.length ? (
+              <Typography sx={{ mb: 0.5 }}>
+                {sayHand(assessment.hand, calibration?.free ?? ['film', 'spread'])}.
+              </Typography>
+            ) : null}
+            {figure(
+              'film per coat',
+              calibration
+                ? `${assessment.hand.film.toFixed(2)} ± ${(assessment.hand.film * calibration.sd.film).toFixed(2)}`
+                : earlier.length
+                  ? `${assessment.hand.film.toFixed(2)}, expected`
+                  : 'nominal',
+            )}
+            {figure(
+              'coats to match',
+              `${assessment.best.toFixed(1)} ± ${assessment.bestSd.toFixed(assessment.bestSd < 0.095 ? 2 : 1)}`,
+            )}
+            {assessment.nextRung && assessment.nextRung.leaves < assessment.bestSd * 0.9
+              ? figure(
+                  `a rung of ${sayCoats(assessment.nextRung.coats)} more`,
+                  `± ${assessment.nextRung.leaves.toFixed(2)}`,
+                )
+              : null}
+          </Box>
         ) : null}
+        {eye ? <EyePicture posterior={eye.posterior} /> : null}
+        {misread ? warning(misread) : null}
+        {disorder ? warning(disorder) : null}
+        {wet.length
+          ? warning(
+              `The rung with ${wet.map((r) => countCoats(r.rungCoats!)).join(' and ')} was read wet, so it is kept but not used. Read it again under clear.`,
+            )
+          : null}
         {advice ? <ChancesBars advice={advice} /> : null}
+        {advice ? <Typography variant="body2">{sayPlans(advice)}</Typography> : null}
         <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
           {job.status === 'finished' ? (
             <Typography>This job is finished; its card stays here for next time.</Typography>
@@ -127,14 +154,20 @@ export function CardPage() {
               Enter the rung with {sayCoats(nextRung)}
             </Button>
           ) : !card ? null : (
-            <Button
-              variant="contained"
-              sx={{ minHeight: 52 }}
-              disabled={change.isPending}
-              onClick={() => change.mutate({ version: job.version, status: 'finished' })}
-            >
-              Mark this job finished
-            </Button>
+            <>
+              {advice ? (
+                <Button component={Link} to={`/jobs/${job.id}/spray`} variant="contained" sx={{ minHeight: 52 }}>
+                  Go to the job
+                </Button>
+              ) : null}
+              <Button
+                variant="outlined"
+                disabled={change.isPending}
+                onClick={() => change.mutate({ version: job.version, status: 'finished' })}
+              >
+                Mark this job finished
+              </Button>
+            </>
           )}
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             A screen is not a proof. Look at the card itself, at face and flop.
@@ -145,30 +178,120 @@ export function CardPage() {
 
   return (
     <Bench side={side}>
-      <Answer why={why}>{answer}</Answer>
+      <Answer why={answer.why}>{answer.answer}</Answer>
       {card && !planning ? (
         <>
-          <LadderPicture
-            assessment={assessment}
-            target={target}
-            rungs={planned}
-            readings={readings}
-            selected={selected}
-            onSelect={setSelected}
-          />
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }}>
+          {withTarget && assessment ? (
+            <LadderPicture
+              assessment={assessment}
+              target={target}
+              rungs={planned}
+              readings={readings}
+              selected={selected}
+              onSelect={setSelected}
+            />
+          ) : (
+            <EyeLadder rungs={planned} verdicts={said} selected={selected} onSelect={setSelected} />
+          )}
+          {job.family === 'tinted-clear' ? <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} /> : null}
+          {figures && calibration && assessment ? (
+            <Box component="section" aria-label="The figures" sx={{ mt: 2 }}>
+              <Suspense fallback={null}>
+                <FitChart assessment={assessment} readings={readings} target={target} />
+              </Suspense>
+              <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
+                {sayFigures(assessment)}
+              </Typography>
+            </Box>
+          ) : null}
+          <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 1, rowGap: 0, mt: 1.5, flexWrap: 'wrap' }}>
             <Button variant="outlined" onClick={() => setPlanning(true)} sx={{ flex: 'none' }}>
               Change the plan
             </Button>
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              Upper half: rung as read, hatched where predicted; lower half: target; figures dE00. {recipe}. {card.gun},{' '}
-              {card.pressureBar} bar{card.onStand ? '' : ', in the hand'}.
+            <Button
+              component="a"
+              href={labelPath(job.id, 'card')}
+              target="_blank"
+              rel="noreferrer"
+              variant="text"
+              color="inherit"
+              sx={{ px: 1 }}
+            >
+              Label, card size
+            </Button>
+            <Button
+              component="a"
+              href={labelPath(job.id, 'a6')}
+              target="_blank"
+              rel="noreferrer"
+              variant="text"
+              color="inherit"
+              sx={{ px: 1 }}
+            >
+              Label, A6
+            </Button>
+            {calibration ? (
+              <Button
+                variant="text"
+                color="inherit"
+                aria-expanded={figures}
+                onClick={() => setFigures(!figures)}
+                sx={{ px: 1 }}
+              >
+                {figures ? 'Hide the figures' : 'The figures'}
+              </Button>
+            ) : null}
+            <Typography variant="body2" sx={{ color: 'text.secondary', flexBasis: '100%', mt: 0.5 }}>
+              {withTarget
+                ? 'Upper half: rung as read, hatched where predicted; lower half: target; figures dE00. '
+                : ''}
+              {recipe}. {card.gun}, {card.pressureBar} bar{card.onStand ? '' : ', in the hand'}.
             </Typography>
           </Box>
         </>
       ) : (
-        <CardPlanForm job={job} card={card} {...(card ? { onDone: () => setPlanning(false) } : {})} />
+        <CardPlanForm
+          job={job}
+          card={card}
+          bracket={withTarget && assessment?.stop.window ? assessment.best : null}
+          {...(card ? { onDone: () => setPlanning(false) } : {})}
+        />
       )}
     </Bench>
   );
+}
+
+/** Every member of the fit, in one line each. */
+function sayFigures({ calibration }: Assessment): string {
+  const { free, parameters, sd, fit } = calibration!;
+  const names: Record<string, string> = {
+    film: 'film',
+    flake: 'flake share',
+    spread: 'flake spread',
+    edge: 'edge scatter',
+    hueNm: 'dye shift',
+    groundL: 'ground L*',
+    groundA: 'ground a*',
+    groundB: 'ground b*',
+  };
+  const members = free.map((name, p) => {
+    const linear = name === 'hueNm' || name.startsWith('ground');
+    const value = linear ? 10 * parameters[p]! : Math.exp(parameters[p]!);
+    const doubt = linear ? 10 * sd[name] : value * sd[name];
+    return `${names[name]} ${value.toFixed(2)} ± ${doubt.toFixed(2)}${name === 'hueNm' ? ' nm' : ''}`;
+  });
+  return `${members.join(' · ')} · residual ${fit.toFixed(1)} times the reading noise`;
+}
+
+/** Keeps what the card says of the hand once it has settled, for the next card with this gun and style. */
+function useKeepHand(jobId: string, mix: { style: string; systemId: string }, assessment: Assessment | null): void {
+  const calibration = assessment?.calibration;
+  const text = calibration
+    ? JSON.stringify({ ...knownHandOf(calibration), style: mix.style, systemId: mix.systemId })
+    : null;
+  useEffect(() => {
+    if (!text) return;
+    // Not shown anywhere on this page; the next look at the card sends it again if this fails.
+    void putHand(jobId, JSON.parse(text) as Parameters<typeof putHand>[1]).catch(() => undefined);
+  }, [jobId, text]);
 }

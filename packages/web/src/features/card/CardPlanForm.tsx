@@ -4,26 +4,76 @@ import { cardSchema, type Card, type Job, type StoredCard } from '@steady-gleam/
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { Field } from '../../shared/Field';
-import { sayCoats } from '../../shared/jobModel';
-import { usePutCard } from '../../shared/useJob';
+import { useLibrary } from '../../shared/library';
+import { choiceOf, sayCoats } from '../../shared/jobModel';
+import { useChangeJob, usePutCard } from '../../shared/useJob';
 import { USUAL_RUNGS } from './cardModel';
+
+/** An empty field is nothing; anything else that is no number is left for the schema to name. */
+const numberOrNull = (v: unknown): number | null =>
+  v === null || v === undefined || String(v).trim() === '' ? null : Number(String(v).replace(',', '.'));
+
+/** Four rungs around a count: two below, two above, in half coats. */
+export function bracketRungs(best: number): number[] {
+  const middle = Math.max(1, Math.round(best * 2) / 2);
+  const step = middle >= 3 ? 1 : 0.5;
+  const below = Math.max(0.5, middle - step);
+  return [...new Set([Math.max(0.5, below - step), below, middle, middle + step])].sort((a, b) => a - b);
+}
 
 const OFFERED = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6];
 
 /** Which rungs to spray, and with what; everything as on the job. */
-export function CardPlanForm({ job, card, onDone }: { job: Job; card: StoredCard | null; onDone?: () => void }) {
+export function CardPlanForm({
+  job,
+  card,
+  bracket,
+  onDone,
+}: {
+  job: Job;
+  card: StoredCard | null;
+  /** Count the model expects, so that the rungs can go past it on both sides; null when it expects nothing. */
+  bracket: number | null;
+  onDone?: () => void;
+}) {
+  const { library } = useLibrary();
+  const change = useChangeJob(job.id);
   const put = usePutCard(job.id);
   const [id] = useState(() => card?.id ?? crypto.randomUUID());
   const form = useForm<Card>({
     resolver: yupResolver(cardSchema) as never,
     defaultValues: card
-      ? { id, rungs: card.rungs, gun: card.gun, pressureBar: card.pressureBar, onStand: card.onStand }
-      : { id, rungs: [...USUAL_RUNGS[job.family]], gun: '', pressureBar: 1.4, onStand: true },
+      ? {
+          id,
+          rungs: card.rungs,
+          gun: card.gun,
+          pressureBar: card.pressureBar,
+          onStand: card.onStand,
+          settings: card.settings,
+        }
+      : {
+          id,
+          rungs: [...USUAL_RUNGS[job.family]],
+          gun: '',
+          pressureBar: 1.4,
+          onStand: true,
+          settings: {
+            sealer: '',
+            groundCoats: '',
+            reducer: '',
+            distanceCm: null,
+            temperatureC: null,
+            patches: job.family === 'tinted-clear',
+          },
+        },
   });
   const { errors } = form.formState;
-  const save = form.handleSubmit((values) =>
-    put.mutate({ ...values, version: card?.version ?? 0 }, { onSuccess: () => onDone?.() }),
-  );
+  const groundId = choiceOf(job).groundId;
+  const save = form.handleSubmit(async (values) => {
+    // By eye nothing was picked on a map: the ground chosen here becomes the pick.
+    if (!job.choice) await change.mutateAsync({ version: job.version, choice: choiceOf(job) });
+    put.mutate({ ...values, version: card?.version ?? 0 }, { onSuccess: () => onDone?.() });
+  });
   return (
     <Box component="form" noValidate onSubmit={(e) => void save(e)} aria-label="Card plan" sx={{ maxWidth: 720 }}>
       <Typography variant="h2" sx={{ mb: 1 }} id="rungs-label">
@@ -58,6 +108,34 @@ export function CardPlanForm({ job, card, onDone }: { job: Job; card: StoredCard
           (errors.rungs as { root?: { message?: string } } | undefined)?.root?.message ??
           'One card stepped, or one card a rung. The rungs should go past the answer on both sides.'}
       </Typography>
+      {bracket === null ? null : (
+        <Button
+          variant="text"
+          color="inherit"
+          sx={{ px: 0.5, textDecoration: 'underline' }}
+          onClick={() => form.setValue('rungs', bracketRungs(bracket), { shouldValidate: true })}
+        >
+          Let the model choose: around {bracket.toFixed(1)}
+        </Button>
+      )}
+      {job.choice ? null : (
+        <Box sx={{ mt: 2, maxWidth: 340 }}>
+          <Field
+            label="Ground on the card"
+            value={groundId}
+            select
+            onChange={(e) =>
+              change.mutate({ version: job.version, choice: { ...choiceOf(job), groundId: e.target.value } })
+            }
+          >
+            {library.grounds.map((g) => (
+              <option key={g.id} value={g.id}>
+                {g.name}
+              </option>
+            ))}
+          </Field>
+        </Box>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 180px', gap: 2, mt: 3 }}>
         <Field
           label="Gun and tip"
@@ -72,6 +150,47 @@ export function CardPlanForm({ job, card, onDone }: { job: Job; card: StoredCard
           decimal
         />
       </Box>
+      <Typography variant="h2" sx={{ mt: 2.5, mb: 1 }}>
+        Everything as on the job
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 2 }}>
+        <Field
+          label="Sealer, its shade"
+          {...form.register('settings.sealer')}
+          error={errors.settings?.sealer?.message}
+        />
+        <Field
+          label="Ground coats"
+          {...form.register('settings.groundCoats')}
+          error={errors.settings?.groundCoats?.message}
+        />
+        <Field label="Reducer" {...form.register('settings.reducer')} error={errors.settings?.reducer?.message} />
+        <Field
+          label="Distance, cm"
+          {...form.register('settings.distanceCm', { setValueAs: numberOrNull })}
+          error={errors.settings?.distanceCm?.message}
+          decimal
+        />
+        <Field
+          label="Temperature, °C"
+          {...form.register('settings.temperatureC', { setValueAs: numberOrNull })}
+          error={errors.settings?.temperatureC?.message}
+          decimal
+        />
+      </Box>
+      {job.family === 'tinted-clear' ? (
+        <Controller
+          control={form.control}
+          name="settings.patches"
+          render={({ field }) => (
+            <FormControlLabel
+              sx={{ mt: 1, minHeight: 44 }}
+              control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
+              label="Black and grey contrast patches on the ground: they gauge the film"
+            />
+          )}
+        />
+      ) : null}
       <Controller
         control={form.control}
         name="onStand"

@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { averageReadings, flopIndex } from '@steady-gleam/core';
+import { averageReadings, flopIndex, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -7,9 +7,19 @@ import { Bench } from '../../shared/Bench';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
+import { download, fileName } from '../../shared/download';
 import { targetOf } from '../../shared/jobModel';
 import { useAddReadings, useJob } from '../../shared/useJob';
 import { FIGURES } from '../../app/theme';
+import { ChipsPanel } from './ChipsPanel';
+import { outlyingSpots } from './chipsModel';
+import { PhotoReader } from './PhotoReader';
+
+const EXPORTS = [
+  ['CSV', 'csv', toReadingsCsv],
+  ['CGATS', 'txt', toCgats],
+  ['XML', 'cxf', toColourXml],
+] as const;
 
 const AngleChart = lazy(() => import('./AngleChart').then((m) => ({ default: m.AngleChart })));
 
@@ -18,17 +28,20 @@ const SPREAD_WORTH_A_LOOK = 1;
 
 /** What to match: readings per angle. */
 export function TargetPage() {
-  const { job, target: set } = useJob();
+  const detail = useJob();
+  const { job, target: set } = detail;
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
   const [reading, setReading] = useState(false);
+  const [photo, setPhoto] = useState(false);
   const averaged = set ? averageReadings(set.readings) : [];
   const target = targetOf(set);
   const spots = new Set(set?.readings.map((r) => r.spot)).size;
   const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
   const l = (angle: number) => averaged.find((a) => a.incidence === 45 && a.aspecular === angle)?.lab[0];
   const [l15, l45, l110] = [l(15), l(45), l(110)];
-  const showForm = !set || reading;
+  const showForm = (!set || reading) && !photo;
+  const outlying = set ? outlyingSpots(set) : [];
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
   const note = dimmedNote(
     target.map((t) => t.aspecular),
@@ -39,12 +52,16 @@ export function TargetPage() {
     ? 'Nothing read yet. Type what the instrument says, angle by angle.'
     : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
   const why = !set
-    ? 'Clean the finish first. Three spots a hand apart tell more than one; a CSV takes them all.'
-    : spots === 1
-      ? 'One spot says nothing about how even the finish is.'
-      : widest!.spread > SPREAD_WORTH_A_LOOK
-        ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${widest!.aspecular}°. Look for polish, fading or a repair before you trust the average.`
-        : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
+    ? 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
+    : set.doubt
+      ? `From a photo: good to ${set.doubt} units at best. Look at the card itself before you trust any count.`
+      : outlying.length
+        ? `Spot ${outlying.map((o) => `${o.spot} (${o.off.toFixed(1)} dE00 off)`).join(', ')} stands apart from the others. Read it again, or leave it out.`
+        : spots === 1
+          ? 'One spot says nothing about how even the finish is.'
+          : widest!.spread > SPREAD_WORTH_A_LOOK
+            ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${widest!.aspecular}°. Look for polish, fading or a repair before you trust the average.`
+            : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
 
   return (
     <Bench
@@ -82,7 +99,7 @@ export function TargetPage() {
           </>
         ) : (
           <>
-            <Typography variant="h2">A CSV is read like this</Typography>
+            <Typography variant="h2">A file is read like this</Typography>
             <Box
               component="pre"
               sx={{ m: 0, p: 1.5, fontFamily: FIGURES, fontSize: 13.5, background: tones.raised, overflow: 'auto' }}
@@ -90,27 +107,55 @@ export function TargetPage() {
               {'spot,aspecular,L,a,b\n1,15,76.2,-21.8,-36.1\n1,45,68.0,-19.2,-31.4\n2,15,75.9,-21.5,-35.8'}
             </Box>
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. Comma, semicolon or tab
-              between; decimal points.
+              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. CGATS text and XML colour
+              objects are read too, Lab or spectra; what a file leaves open is asked.
             </Typography>
           </>
         )
       }
     >
       <Answer why={why}>{headline}</Answer>
-      {showForm ? (
-        <ReadingsForm
-          kind="target"
-          rungCoats={null}
-          angles={[15, 25, 45, 75, 110]}
-          saveLabel="Keep this target"
+      {photo ? (
+        <PhotoReader
+          onCancel={() => setPhoto(false)}
           onSave={async (s) => {
             await add.mutateAsync(s);
+            setPhoto(false);
             setReading(false);
           }}
-          {...(set ? { onCancel: () => setReading(false) } : {})}
         />
-      ) : (
+      ) : showForm ? (
+        <>
+          <ReadingsForm
+            kind="target"
+            rungCoats={null}
+            angles={[15, 25, 45, 75, 110]}
+            saveLabel="Keep this target"
+            onSave={async (s) => {
+              await add.mutateAsync(s);
+              setReading(false);
+            }}
+            known={set ? [set] : []}
+            {...(set ? { onCancel: () => setReading(false) } : {})}
+          />
+          <Typography sx={{ mt: 2.5 }}>
+            No instrument? Read a{' '}
+            <Button
+              variant="text"
+              color="inherit"
+              sx={{ px: 0.5, textDecoration: 'underline' }}
+              onClick={() => setPhoto(true)}
+            >
+              photo with a grey card
+            </Button>{' '}
+            in it, or go{' '}
+            <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
+              by eye
+            </Link>
+            : spray a card and say how each rung looks.
+          </Typography>
+        </>
+      ) : set ? (
         <>
           <Box
             component="table"
@@ -163,9 +208,25 @@ export function TargetPage() {
             <Button variant="outlined" onClick={() => setReading(true)}>
               Read it again
             </Button>
+            {EXPORTS.map(([name, extension, write]) => (
+              <Button
+                key={name}
+                variant="text"
+                color="inherit"
+                onClick={() =>
+                  download(
+                    new Blob([write(set.readings)], { type: 'text/plain' }),
+                    `${fileName(job.piece, 'target')}.${extension}`,
+                  )
+                }
+              >
+                {name}
+              </Button>
+            ))}
           </Box>
+          <ChipsPanel detail={detail} target={target} />
         </>
-      )}
+      ) : null}
     </Bench>
   );
 }

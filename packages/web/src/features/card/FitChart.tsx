@@ -1,0 +1,77 @@
+import { useTheme } from '@mui/material';
+import type { Assessment, RungReading, TargetAngle } from '@steady-gleam/core';
+import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
+import { FIGURES } from '../../app/theme';
+
+const DASH = ['', '9 4', '4 4', '2 4', '10 3 2 3'];
+
+/** What each rung read against the model in this hand: L* over coats, one line an angle. */
+export function FitChart({
+  assessment,
+  readings,
+  target,
+}: {
+  assessment: Assessment;
+  readings: readonly RungReading[];
+  target: readonly TargetAngle[];
+}) {
+  const { tones } = useTheme();
+  const { counts, labs } = assessment;
+  const last = Math.max(4, ...readings.map((r) => r.coats)) + 0.5;
+  const rows = counts.flatMap((n, k) =>
+    n > last
+      ? []
+      : [
+          Object.fromEntries([
+            ['n', n],
+            ...target.map((t, g) => [`m${t.aspecular}`, labs[k]![g]![0]]),
+            ...target.map((t, g) => [
+              `r${t.aspecular}`,
+              readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null,
+            ]),
+          ]),
+        ],
+  );
+  return (
+    <div
+      role="img"
+      aria-label="Lightness of every rung as read, over the model's lines"
+      style={{ width: '100%', height: 260 }}
+    >
+      <ResponsiveContainer>
+        <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 18, left: 0 }}>
+          <CartesianGrid stroke={tones.hairline} strokeWidth={0.6} />
+          <XAxis
+            dataKey="n"
+            type="number"
+            domain={[0, last]}
+            stroke={tones.ink}
+            tick={{ fontFamily: FIGURES, fontSize: 13 }}
+            label={{ value: 'coats', position: 'insideBottom', offset: -10, fill: tones.ink }}
+          />
+          <YAxis
+            stroke={tones.ink}
+            tick={{ fontFamily: FIGURES, fontSize: 13 }}
+            width={46}
+            label={{ value: 'L*', angle: -90, position: 'insideLeft', fill: tones.ink }}
+            domain={['auto', 'auto']}
+          />
+          {target.map((t, g) => (
+            <Line
+              key={t.aspecular}
+              dataKey={`m${t.aspecular}`}
+              stroke={tones.ink}
+              strokeWidth={1.6}
+              strokeDasharray={DASH[g % DASH.length]}
+              dot={false}
+              isAnimationActive={false}
+            />
+          ))}
+          {target.map((t) => (
+            <Scatter key={t.aspecular} dataKey={`r${t.aspecular}`} fill={tones.ink} isAnimationActive={false} />
+          ))}
+        </ComposedChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}

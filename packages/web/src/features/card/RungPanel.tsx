@@ -1,0 +1,206 @@
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
+import { EYE_VIEWS, VERDICTS, type EyeView, type TargetAngle, type Verdict } from '@steady-gleam/core';
+import { useRef, useState } from 'react';
+import { countCoats } from '../../shared/jobModel';
+import { ReadingsForm } from '../../shared/ReadingsForm';
+import { useAddPhoto, useAddReadings, useAddVerdict, useRemovePhoto } from '../../shared/useJob';
+import { shrinkPhoto } from './shrinkPhoto';
+
+const SHORT: Record<Verdict, string> = {
+  'much lighter': '≪ light',
+  lighter: 'lighter',
+  match: 'match',
+  darker: 'darker',
+  'much darker': 'dark ≫',
+};
+
+/** Buttons for how something looks beside the target, from each place the painter may stand. */
+export function VerdictRows({
+  verdicts,
+  onSay,
+}: {
+  verdicts: readonly { view: EyeView; verdict: Verdict | null }[];
+  onSay: (view: EyeView, verdict: Verdict | null) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
+      {EYE_VIEWS.map((view) => {
+        const said = verdicts.find((v) => v.view === view)?.verdict ?? null;
+        return (
+          <Box key={view}>
+            <Typography variant="h3" component="div">
+              {view}
+            </Typography>
+            <ToggleButtonGroup
+              exclusive
+              fullWidth
+              value={said}
+              aria-label={`Looks, ${view}`}
+              onChange={(_, v: Verdict | null) => onSay(view, v)}
+            >
+              {VERDICTS.map((v) => (
+                <ToggleButton key={v} value={v} aria-label={v} sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}>
+                  {SHORT[v]}
+                </ToggleButton>
+              ))}
+            </ToggleButtonGroup>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+interface RungPanelProps {
+  readonly detail: JobDetail;
+  readonly coats: number;
+  readonly target: readonly TargetAngle[];
+  readonly onDone: () => void;
+}
+
+/** One rung: its readings, how it looks, a photo. */
+export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
+  const { tones } = useTheme();
+  const { job, verdicts, photos, rungs } = detail;
+  const add = useAddReadings(job.id);
+  const say = useAddVerdict(job.id);
+  const addPhoto = useAddPhoto(job.id);
+  const removePhoto = useRemovePhoto(job.id);
+  const [by, setBy] = useState<'readings' | 'eye'>(target.length ? 'readings' : 'eye');
+  const [state, setState] = useState<'cleared' | 'wet'>('cleared');
+  const [photoFailure, setPhotoFailure] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const own = verdicts.filter((v) => v.place === 'rung' && v.coats === coats);
+  const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
+
+  const attach = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setPhotoFailure(null);
+    try {
+      const bytes = await shrinkPhoto(chosen);
+      const photo: Photo = { id: crypto.randomUUID(), kind: 'rung', coats, takenAt: new Date().toISOString() };
+      await addPhoto.mutateAsync({ photo, bytes });
+    } catch (error) {
+      setPhotoFailure(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const event = (view: EyeView, verdict: Verdict | null): VerdictEvent => ({
+    id: crypto.randomUUID(),
+    place: 'rung',
+    coats,
+    spot: '',
+    view,
+    verdict,
+    takenAt: new Date().toISOString(),
+  });
+
+  return (
+    <>
+      <Box>
+        <Typography variant="h2">The rung with {countCoats(coats)}</Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          Cleared and dry, where the coat is even.
+        </Typography>
+      </Box>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={by}
+        aria-label="How it is judged"
+        onChange={(_, v: typeof by | null) => v && setBy(v)}
+      >
+        <ToggleButton value="readings">Readings</ToggleButton>
+        <ToggleButton value="eye">By eye</ToggleButton>
+      </ToggleButtonGroup>
+      {by === 'readings' ? (
+        <>
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={state}
+            aria-label="State of the rung"
+            onChange={(_, v: typeof state | null) => v && setState(v)}
+          >
+            <ToggleButton value="cleared">cleared</ToggleButton>
+            <ToggleButton value="wet">wet, uncleared</ToggleButton>
+          </ToggleButtonGroup>
+          <ReadingsForm
+            key={coats}
+            kind="rung"
+            rungCoats={coats}
+            state={state}
+            angles={target.length ? target.map((t) => t.aspecular) : [15, 25, 45, 75, 110]}
+            saveLabel="Keep this rung"
+            narrow
+            known={rungs}
+            onCancel={onDone}
+            onSave={async (s) => {
+              await add.mutateAsync(s);
+              onDone();
+            }}
+          />
+        </>
+      ) : (
+        <>
+          <Typography variant="body2">Against what has to be matched, this rung is:</Typography>
+          <VerdictRows verdicts={own} onSay={(view, verdict) => say.mutate(event(view, verdict))} />
+          {say.error ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {say.error.message}
+            </Typography>
+          ) : null}
+          <Button variant="contained" onClick={onDone}>
+            Done with this rung
+          </Button>
+        </>
+      )}
+      <Box>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
+          {pictures.map((p) => (
+            <Box key={p.id} sx={{ position: 'relative' }}>
+              <img
+                src={`/api/photos/${p.id}`}
+                alt={`Rung with ${countCoats(coats)}`}
+                style={{ width: '100%', display: 'block' }}
+              />
+              <Button
+                variant="text"
+                color="inherit"
+                onClick={() => removePhoto.mutate(p.id)}
+                sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
+              >
+                Take away
+              </Button>
+            </Box>
+          ))}
+        </Box>
+        <Button
+          variant="text"
+          color="inherit"
+          onClick={() => file.current?.click()}
+          disabled={addPhoto.isPending}
+          sx={{ px: 0.5 }}
+        >
+          {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          aria-label="Photo of this rung"
+          hidden
+          onChange={(e) => {
+            void attach(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
+        {photoFailure ? (
+          <Typography role="alert" sx={{ color: 'error.main' }}>
+            {photoFailure}
+          </Typography>
+        ) : null}
+      </Box>
+    </>
+  );
+}

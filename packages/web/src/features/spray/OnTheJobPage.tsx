@@ -1,0 +1,249 @@
+import AddIcon from '@mui/icons-material/Add';
+import RemoveIcon from '@mui/icons-material/Remove';
+import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { liveState, type EyeView, type Verdict } from '@steady-gleam/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { Field } from '../../shared/Field';
+import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { Notice } from '../../shared/Notice';
+import { ReadingsForm } from '../../shared/ReadingsForm';
+import { useAddReadings, useAddVerdict, useJob } from '../../shared/useJob';
+import { useCompute } from '../../worker/useCompute';
+import { adviseByEye, rungVerdicts } from '../card/eyeModel';
+import { VerdictRows } from '../card/RungPanel';
+import { PatchGauge } from '../card/PatchGauge';
+import { evidenceOf, sayLive, saySpot } from './sprayModel';
+
+/** On the object itself: after every coat look, spot by spot, and hear what is left and what can't be taken back. */
+export function OnTheJobPage() {
+  const { job, target: set, card, rungs, spots, verdicts, earlier } = useJob();
+  const { tones } = useTheme();
+  const add = useAddReadings(job.id);
+  const say = useAddVerdict(job.id);
+  const target = useMemo(() => targetOf(set), [set]);
+  const mix = mixOf(job);
+  const choice = choiceOf(job);
+  const planned = card?.rungs ?? [];
+  const readings = rungReadingsOf(
+    rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1)),
+    target,
+  );
+  const last = Math.max(6, ...planned) + 1;
+  const handHeld = card?.onStand === false;
+  const { value: assessment } = useCompute(
+    target.length && job.choice
+      ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld, earlier])
+      : null,
+    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld, earlier),
+  );
+  const jobLooks = verdicts.filter((v) => v.place === 'job');
+  const lastSprayed = Math.max(0, ...spots.map((s) => s.rungCoats ?? 0), ...jobLooks.map((v) => v.coats));
+  const [sprayed, setSprayed] = useState(lastSprayed);
+  const [spot, setSpot] = useState('');
+  const [by, setBy] = useState<'eye' | 'readings'>('eye');
+  const eye = adviseByEye(
+    rungVerdicts(verdicts).filter((v) => planned.includes(v.coats)),
+    target.length ? assessment : null,
+    handHeld,
+  );
+  const best = eye?.posterior.best ?? (assessment?.stop.window ? assessment.best : null);
+  const window = eye?.window ?? assessment?.stop.window ?? null;
+  const advice = eye?.advice ?? assessment?.advice ?? null;
+
+  if (!card || best === null || !window || !advice) {
+    return (
+      <Notice
+        title={target.length && job.choice && !assessment ? 'Reading the card …' : 'Spray the card first.'}
+        text="What is left to spray follows from the card: its count, its window and your hand."
+      >
+        <Button component={Link} to={`/jobs/${job.id}/card`} variant="contained">
+          Open the card
+        </Button>
+      </Notice>
+    );
+  }
+  const evidence = evidenceOf(spots, verdicts, target.length ? assessment : null, target, best);
+  const state = liveState(best, window, sprayed, evidence);
+  const said = sayLive(state, sprayed, advice.spray, best);
+  const name = spot.trim() || 'all over';
+  const event = (view: EyeView, verdict: Verdict | null) =>
+    say.mutate({
+      id: crypto.randomUUID(),
+      place: 'job',
+      coats: sprayed,
+      spot: name,
+      view,
+      verdict,
+      takenAt: new Date().toISOString(),
+    });
+  const widest = Math.max(window[1] * 1.3, ...state.spots.map((s) => s.film * 1.1), sprayed * state.session * 1.1);
+  const x = (n: number) => `${(100 * n) / widest}%`;
+
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">
+            {sprayed > 0 ? `A look after ${countCoats(sprayed)}` : 'Say how much is on, then look'}
+          </Typography>
+          <Field
+            label="Where"
+            value={spot}
+            onChange={(e) => setSpot(e.target.value)}
+            hint="For instance: nose, left side; empty for all over"
+          />
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={by}
+            aria-label="How it is judged"
+            onChange={(_, v: typeof by | null) => v && setBy(v)}
+          >
+            <ToggleButton value="eye">By eye</ToggleButton>
+            <ToggleButton value="readings" disabled={!target.length}>
+              Readings
+            </ToggleButton>
+          </ToggleButtonGroup>
+          {sprayed <= 0 ? (
+            <Typography>Nothing has been sprayed yet.</Typography>
+          ) : by === 'eye' ? (
+            <>
+              <Typography variant="body2">Wet or under a cleared patch, against what has to be matched:</Typography>
+              <VerdictRows verdicts={jobLooks.filter((v) => v.coats === sprayed && v.spot === name)} onSay={event} />
+              {say.error ? (
+                <Typography role="alert" sx={{ color: 'error.main' }}>
+                  {say.error.message}
+                </Typography>
+              ) : null}
+            </>
+          ) : (
+            <ReadingsForm
+              key={`${sprayed}/${name}`}
+              kind="spot"
+              rungCoats={sprayed}
+              label={name}
+              angles={target.map((t) => t.aspecular)}
+              saveLabel="Keep this look"
+              narrow
+              known={spots}
+              onSave={(s) => add.mutateAsync(s)}
+            />
+          )}
+          <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
+            Effect coats in solvent or two-pack carrier: air-fed respirator and exhaust, no ignition source, as the
+            product’s sheet and your local rules say.
+          </Typography>
+        </>
+      }
+    >
+      <Answer why={said.why}>{said.answer}</Answer>
+      <Box role="group" aria-label="Sprayed so far" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mb: 2 }}>
+        <Typography variant="h2">Sprayed so far</Typography>
+        <IconButton
+          aria-label="A quarter coat less"
+          sx={STEP}
+          disabled={sprayed <= 0}
+          onClick={() => setSprayed(sprayed - 0.25)}
+        >
+          <RemoveIcon />
+        </IconButton>
+        <Box component="output" sx={{ typography: 'h1', minWidth: 84, textAlign: 'center' }}>
+          {sayQuarter(sprayed)}
+        </Box>
+        <IconButton
+          aria-label="A quarter coat more"
+          sx={STEP}
+          disabled={sprayed >= 20}
+          onClick={() => setSprayed(sprayed + 0.25)}
+        >
+          <AddIcon />
+        </IconButton>
+        <Button variant="outlined" onClick={() => setSprayed(sprayed + 1)}>
+          + 1 coat
+        </Button>
+        <Button variant="outlined" onClick={() => setSprayed(sprayed + 0.5)}>
+          + ½
+        </Button>
+      </Box>
+      <Box
+        role="img"
+        aria-label={`Film in coats of the card: window ${window[0].toFixed(1)} to ${window[1].toFixed(1)}, best ${best.toFixed(1)}; ${state.spots.map((s) => `${s.spot} ${s.film.toFixed(1)}`).join(', ') || `about ${(sprayed * state.session).toFixed(1)} sprayed`}`}
+        sx={{ borderTop: `1px solid ${tones.hairline}`, pt: 1 }}
+      >
+        {(state.spots.length
+          ? state.spots
+          : [{ spot: 'all over', film: sprayed * state.session, sd: state.sessionSd, zone: 'even' as const }]
+        ).map((s) => (
+          <Box
+            key={s.spot}
+            sx={{ display: 'grid', gridTemplateColumns: '130px 1fr 74px', alignItems: 'center', minHeight: 52 }}
+          >
+            <Typography variant="h3" component="span" noWrap>
+              {s.spot}
+            </Typography>
+            <Box sx={{ position: 'relative', height: 30, background: tones.panel }}>
+              <Box
+                sx={{
+                  position: 'absolute',
+                  left: x(window[0]),
+                  width: x(window[1] - window[0]),
+                  top: -6,
+                  bottom: -6,
+                  border: `2px solid ${tones.pick}`,
+                }}
+              />
+              <Box
+                sx={{
+                  position: 'absolute',
+                  inset: '0 auto 0 0',
+                  width: x(s.film),
+                  background: s.zone === 'over' ? tones.danger : tones.ink,
+                  opacity: s.zone === 'light' ? 0.6 : 1,
+                }}
+              />
+              <Box
+                sx={{
+                  position: 'absolute',
+                  left: x(Math.max(0, s.film * (1 - s.sd))),
+                  width: x(2 * s.film * s.sd),
+                  top: 13,
+                  height: 4,
+                  background: tones.raised,
+                }}
+              />
+            </Box>
+            <Box sx={{ fontFamily: FIGURES, textAlign: 'right' }}>{s.film.toFixed(1)}</Box>
+          </Box>
+        ))}
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          film in coats of the card; framed: every angle passes; pale: how sure it is
+        </Typography>
+      </Box>
+      {state.spots.length ? (
+        <Box component="ul" aria-label="Spots" sx={{ listStyle: 'none', p: 0, mt: 2, maxWidth: 720 }}>
+          {state.spots.map((s) => (
+            <Box component="li" key={s.spot} sx={{ borderTop: `1px solid ${tones.hairline}`, py: 0.75 }}>
+              <b>{s.spot}</b>, {saySpot(s)}
+            </Box>
+          ))}
+        </Box>
+      ) : null}
+      {job.family === 'tinted-clear' && card.settings.patches ? (
+        <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} />
+      ) : null}
+    </Bench>
+  );
+}
+
+const STEP = { width: 52, height: 52, borderRadius: '2px', color: 'text.primary' } as const;
+
+/** Coats in quarters: 2¼, 2½, 2¾. */
+function sayQuarter(n: number): string {
+  const rest = n % 1;
+  const mark = rest === 0.25 ? '¼' : rest === 0.75 ? '¾' : null;
+  return mark ? `${Math.floor(n) || ''}${mark}` : sayCoats(n);
+}

@@ -1,0 +1,124 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import type { JobDetail } from '@steady-gleam/contracts';
+import { averageReadings, de2000, describeDifference, type TargetAngle } from '@steady-gleam/core';
+import { useState } from 'react';
+import { FIGURES } from '../../app/theme';
+import { Field } from '../../shared/Field';
+import { ReadingsForm } from '../../shared/ReadingsForm';
+import { cssOf, exposuresByAngle } from '../../shared/screenColour';
+import { useAddReadings } from '../../shared/useJob';
+import { rankChips, sayTriangle } from './chipsModel';
+
+interface ChipsPanelProps {
+  readonly detail: JobDetail;
+  readonly target: readonly TargetAngle[];
+}
+
+/** Variant chips against the object, angle by angle, the nearest first; and how far chips can be trusted. */
+export function ChipsPanel({ detail, target }: ChipsPanelProps) {
+  const { tones } = useTheme();
+  const { job, chips, rungs } = detail;
+  const add = useAddReadings(job.id);
+  const [adding, setAdding] = useState(false);
+  const [name, setName] = useState('');
+  const ranked = rankChips(chips, target);
+  const exposures = exposuresByAngle([target.map((t) => t.lab)]);
+  const lastRung = rungs.at(-1);
+  const triangle =
+    ranked[0] && lastRung
+      ? sayTriangle(ranked[0], averageReadings(lastRung.readings), target, lastRung.rungCoats ?? 0)
+      : null;
+  return (
+    <Box component="section" aria-label="Variant chips" sx={{ mt: 3, maxWidth: 720 }}>
+      <Typography variant="h2">Variant chips</Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {ranked.length
+          ? `Nearest to the object is ${ranked[0]!.label}, dE00 ${ranked[0]!.meanDe.toFixed(1)} over its angles.`
+          : 'Enter the chips you have: they are ranked against the object at every angle.'}
+      </Typography>
+      {ranked.length ? (
+        <Box
+          component="table"
+          aria-label="Chips ranked"
+          sx={{
+            mt: 1,
+            width: '100%',
+            borderCollapse: 'collapse',
+            '& td, & th': { borderTop: `1px solid ${tones.hairline}`, py: 0.5, textAlign: 'left', fontWeight: 400 },
+          }}
+        >
+          <thead>
+            <tr>
+              <th scope="col">object over chip</th>
+              <th scope="col">chip</th>
+              {target.map((t) => (
+                <th key={t.aspecular} scope="col" style={{ textAlign: 'right' }}>
+                  {t.aspecular}°
+                </th>
+              ))}
+              <th scope="col" style={{ paddingLeft: 16 }}>
+                at its worst
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {ranked.map((c) => (
+              <tr key={c.label}>
+                <td>
+                  <div style={{ display: 'flex', width: 150, height: 44 }} aria-hidden>
+                    {target.map((t, g) => (
+                      <div key={t.aspecular} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+                        <div style={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
+                        <div style={{ flex: 1, background: c.labs[g] ? cssOf(c.labs[g], exposures[g]) : 'none' }} />
+                      </div>
+                    ))}
+                  </div>
+                </td>
+                <td>{c.label}</td>
+                {target.map((t, g) => (
+                  <td key={t.aspecular} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
+                    {c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'}
+                  </td>
+                ))}
+                <td style={{ paddingLeft: 16 }}>
+                  {c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      ) : null}
+      {triangle ? <Typography sx={{ mt: 1 }}>{triangle}</Typography> : null}
+      {adding ? (
+        <Box sx={{ mt: 1.5 }}>
+          <Box sx={{ maxWidth: 300, mb: 1 }}>
+            <Field
+              label="Name of the chip"
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              hint="For instance: standard, or lighter and redder"
+            />
+          </Box>
+          <ReadingsForm
+            kind="chip"
+            rungCoats={null}
+            label={name}
+            angles={target.map((t) => t.aspecular)}
+            saveLabel="Keep this chip"
+            known={chips}
+            onCancel={() => setAdding(false)}
+            onSave={async (s) => {
+              await add.mutateAsync(s);
+              setAdding(false);
+              setName('');
+            }}
+          />
+        </Box>
+      ) : (
+        <Button sx={{ mt: 1 }} variant="outlined" onClick={() => setAdding(true)}>
+          Add a chip
+        </Button>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,76 @@
+import type { ReadingSet } from '@steady-gleam/contracts';
+import { averageReadings, de2000, type AveragedAngle, type Lab, type TargetAngle } from '@steady-gleam/core';
+
+/** A variant chip against the object. */
+export interface RankedChip {
+  readonly label: string;
+  /** In the target's order; null where the chip was not read. */
+  readonly labs: readonly (Lab | null)[];
+  readonly meanDe: number;
+  /** Angle index where it is furthest off. */
+  readonly worst: number | null;
+}
+
+const at = (angles: readonly AveragedAngle[], t: TargetAngle): Lab | null =>
+  angles.find((a) => a.incidence === t.incidence && a.aspecular === t.aspecular)?.lab ?? null;
+
+const rms = (values: readonly number[]) =>
+  Math.sqrt(values.reduce((s, v) => s + v * v, 0) / Math.max(1, values.length));
+
+/** Chips by their distance from the object over the angles both were read at, nearest first. */
+export function rankChips(chips: readonly ReadingSet[], target: readonly TargetAngle[]): RankedChip[] {
+  return chips
+    .map((chip): RankedChip => {
+      const averaged = averageReadings(chip.readings);
+      const labs = target.map((t) => at(averaged, t));
+      const off = labs.map((lab, g) => (lab ? de2000(target[g]!.lab, lab) : null));
+      const read = off.filter((d): d is number => d !== null);
+      const most = Math.max(...read);
+      return {
+        label: chip.label,
+        labs,
+        meanDe: read.length ? rms(read) : Infinity,
+        worst: read.length ? off.indexOf(most) : null,
+      };
+    })
+    .sort((a, b) => a.meanDe - b.meanDe);
+}
+
+/** The triangle chip, card, object in a sentence: what the chip says and what the spray really gave. */
+export function sayTriangle(
+  chip: RankedChip,
+  card: readonly AveragedAngle[],
+  target: readonly TargetAngle[],
+  coats: number,
+): string | null {
+  const sides = target.flatMap((t, g) => {
+    const [c, s] = [chip.labs[g], at(card, t)];
+    return c && s ? [{ chipCard: de2000(c, s), cardObject: de2000(s, t.lab), chipObject: de2000(c, t.lab) }] : [];
+  });
+  if (!sides.length) return null;
+  const [cc, co, ch] = (['chipCard', 'cardObject', 'chipObject'] as const).map((k) => rms(sides.map((s) => s[k])));
+  const trust =
+    co! < ch! * 0.8
+      ? 'The sprayed card is nearer to the object than the chip: trust the card.'
+      : ch! < co! * 0.8
+        ? 'The chip is nearer to the object than what was sprayed: look at mix and hand before the next card.'
+        : 'Chip and card are about as far from the object as each other.';
+  return `Chip to card ${cc!.toFixed(1)}, card (${coats} coats) to object ${co!.toFixed(1)}, chip to object ${ch!.toFixed(1)} dE00. ${trust}`;
+}
+
+/** Spots that stand apart from the others, with how far: more than twice the usual distance and over one unit. */
+export function outlyingSpots(set: ReadingSet): { spot: string; off: number }[] {
+  const spots = [...new Set(set.readings.map((r) => r.spot))];
+  if (spots.length < 3) return [];
+  const found = spots.map((spot) => {
+    const rest = averageReadings(set.readings.filter((r) => r.spot !== spot));
+    const own = set.readings.filter((r) => r.spot === spot);
+    const off = own.flatMap((r) => {
+      const other = rest.find((a) => a.incidence === r.incidence && a.aspecular === r.aspecular);
+      return other ? [de2000(other.lab, [r.l, r.a, r.b])] : [];
+    });
+    return { spot, off: rms(off) };
+  });
+  const usual = [...found].sort((a, b) => a.off - b.off)[Math.floor((found.length - 1) / 2)]!.off;
+  return found.filter((f) => f.off > 1 && f.off > 2 * usual);
+}
