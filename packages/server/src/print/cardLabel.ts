@@ -30,7 +30,7 @@ const MM = 72 / 25.4;
 /** Card size is that of a bank card (ISO/IEC 7810 ID-1), A6 of ISO 216; millimetres. */
 const SIZES: Record<LabelSize, { width: number; height: number; text: number; qr: number }> = {
   card: { width: 85.6, height: 53.98, text: 6.2, qr: 17 },
-  a6: { width: 148, height: 105, text: 9.5, qr: 32 },
+  a6: { width: 148, height: 105, text: 12.4, qr: 38 },
 };
 
 const coats = (n: number): string => (n % 1 === 0.5 ? `${n < 1 ? '' : Math.floor(n)}½` : String(n));
@@ -71,7 +71,12 @@ export async function cardLabel(
   const rungScale: Content = {
     table: {
       widths: rungs.map(() => (scaleWidth / Math.max(1, rungs.length)) * MM - 4),
-      body: [rungs.map((n) => ({ text: coats(n), alignment: 'center' as const, bold: true, fontSize: text * 1.5 }))],
+      // Under every rung room for what was seen.
+      heights: [text * 1.6, text * 1.9],
+      body: [
+        rungs.map((n) => ({ text: coats(n), alignment: 'center' as const, bold: true, fontSize: text * 1.4 })),
+        rungs.map(() => ({ text: '' })),
+      ],
     },
     layout: {
       hLineWidth: () => 0.6,

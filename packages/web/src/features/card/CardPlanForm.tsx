@@ -136,24 +136,17 @@ export function CardPlanForm({
           </Field>
         </Box>
       )}
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 180px', gap: 2, mt: 3 }}>
-        <Field
-          label="Gun and tip"
-          {...form.register('gun')}
-          error={errors.gun?.message}
-          hint="The one you will spray the job with"
-        />
+      <Typography variant="h2" sx={{ mt: 1.5, mb: 0.75 }}>
+        Everything as on the job
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 2, rowGap: 1.25 }}>
+        <Field label="Gun and tip" {...form.register('gun')} error={errors.gun?.message} />
         <Field
           label="Pressure at the gun, bar"
           {...form.register('pressureBar', { valueAsNumber: true })}
           error={errors.pressureBar?.message}
           decimal
         />
-      </Box>
-      <Typography variant="h2" sx={{ mt: 2.5, mb: 1 }}>
-        Everything as on the job
-      </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 2 }}>
         <Field
           label="Sealer, its shade"
           {...form.register('settings.sealer')}
@@ -215,7 +208,7 @@ export function CardPlanForm({
           {put.error.message}
         </Alert>
       ) : null}
-      <Box sx={{ display: 'flex', gap: 1.5, mt: 2.5 }}>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5 }}>
         <Button type="submit" variant="contained" disabled={put.isPending}>
           Keep this plan
         </Button>

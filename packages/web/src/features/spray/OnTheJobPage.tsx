@@ -185,7 +185,7 @@ export function OnTheJobPage() {
             <Typography variant="h3" component="span" noWrap>
               {s.spot}
             </Typography>
-            <Box sx={{ position: 'relative', height: 30, background: tones.panel }}>
+            <Box sx={{ position: 'relative', height: 46, background: tones.panel }}>
               <Box
                 sx={{
                   position: 'absolute',
@@ -219,8 +219,19 @@ export function OnTheJobPage() {
             <Box sx={{ fontFamily: FIGURES, textAlign: 'right' }}>{s.film.toFixed(1)}</Box>
           </Box>
         ))}
+        <Box sx={{ display: 'grid', gridTemplateColumns: '130px 1fr 74px' }} aria-hidden>
+          <span />
+          <Box sx={{ position: 'relative', height: 24, fontFamily: FIGURES, fontSize: 13.5 }}>
+            {Array.from({ length: Math.floor(widest) + 1 }, (_, n) => (
+              <span key={n} style={{ position: 'absolute', left: x(n), transform: n ? 'translateX(-50%)' : 'none' }}>
+                {n}
+              </span>
+            ))}
+          </Box>
+        </Box>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          film in coats of the card; framed: every angle passes; pale: how sure it is
+          film in coats of the card; framed: {window[0].toFixed(1)} to {window[1].toFixed(1)}, where it matches; pale:
+          how sure it is
         </Typography>
       </Box>
       {state.spots.length ? (

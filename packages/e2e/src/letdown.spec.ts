@@ -1,0 +1,293 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  averageReadings,
+  createShop,
+  demoReadings,
+  toCgats,
+  toColourXml,
+  type DemoTruth,
+  type Reading,
+} from '@steady-gleam/core';
+import { seriousFaults } from './axe';
+import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+
+const shop = createShop();
+const PAINTER: DemoTruth = {
+  groundId: 'silver-fine',
+  systemId: 'cinder-candy',
+  strength: 1,
+  style: 'wet',
+  hand: { film: 1.2, flake: 1, spread: 1 },
+  edgeScale: 1,
+};
+const MAKER: DemoTruth = { ...PAINTER, hand: { film: 1, flake: 1, spread: 1 } };
+
+let folder: string;
+let server: TestServer;
+test.beforeAll(async () => {
+  folder = makeFolder();
+  server = await startServer(folder, 4751);
+});
+test.afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+const answer = (page: Page) => page.getByTestId('answer');
+const text = (name: string, content: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(content) });
+
+async function startJob(page: Page, piece: string): Promise<void> {
+  await page.goto(`${server.address}/jobs/new`);
+  await page.getByLabel('Piece').fill(piece);
+  await page.getByLabel('Has to match').fill('tub 5, backrest');
+  await page.getByRole('button', { name: 'Candy over metallic' }).click();
+  await page.getByRole('button', { name: 'Start this job' }).click();
+  await expect(page).toHaveURL(/\/target$/);
+}
+
+async function typeReadings(page: Page, readings: readonly Reading[]): Promise<void> {
+  for (const [i, a] of averageReadings(readings).entries()) {
+    for (const [k, axis] of ['L*', 'a*', 'b*'].entries())
+      await page.getByLabel(`${axis} at row ${i + 1}`, { exact: true }).fill(a.lab[k]!.toFixed(2));
+  }
+}
+
+test('without an instrument: by eye from a card to the job, and back after a reload', async ({ page }) => {
+  await startJob(page, 'Waltzer tub 8');
+  await page.getByRole('link', { name: 'by eye' }).click();
+  await expect(answer(page)).toContainText('plan a card and judge it by eye');
+  await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
+  await page.getByLabel('Distance, cm').fill('abc');
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('Distance must be a number')).toBeVisible();
+  await page.getByLabel('Distance, cm').fill('15');
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(answer(page)).toHaveText('Judge the rungs by eye.');
+
+  // The painter's eye: 3.2 coats match.
+  const seen = { 2: 'lighter', 3: 'match', 4: 'darker', 5: 'much darker' } as const;
+  for (const [coats, verdict] of Object.entries(seen)) {
+    await page.getByRole('button', { name: `Enter the rung with ${coats}` }).click();
+    for (const view of ['sun face', 'sun flop', 'shade']) {
+      await page
+        .getByRole('group', { name: `Looks, ${view}` })
+        .getByRole('button', { name: verdict, exact: true })
+        .click();
+    }
+    await page.getByRole('button', { name: 'Done with this rung' }).click();
+  }
+  await expect(answer(page)).toContainText(/By eye, (2\.[89]|3\.[0-3]) coats\. Spray (2|2½), then look\./);
+  expect(await seriousFaults(page)).toEqual([]);
+
+  await test.step('a verdict the wrong way round is said, not averaged', async () => {
+    await page.getByRole('button', { name: /^Rung of 4 coats/ }).click();
+    await page.getByRole('group', { name: 'Looks, shade' }).getByRole('button', { name: 'much lighter' }).click();
+    await page.getByRole('button', { name: 'Done with this rung' }).click();
+    await expect(page.getByText('In shade 4 coats looked lighter than')).toBeVisible();
+    await expect(page.getByText('Your verdicts contradict each other')).toBeVisible();
+    await page.getByRole('button', { name: /^Rung of 4 coats/ }).click();
+    await page
+      .getByRole('group', { name: 'Looks, shade' })
+      .getByRole('button', { name: 'darker', exact: true })
+      .click();
+    await page.getByRole('button', { name: 'Done with this rung' }).click();
+    await expect(page.getByText('contradict')).toHaveCount(0);
+  });
+
+  await page.getByRole('link', { name: 'Go to the job' }).click();
+  await expect(answer(page)).toContainText(/Spray (2|2½), then look/);
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+  await page.getByLabel('Where').fill('nose');
+  await page
+    .getByRole('group', { name: 'Looks, sun face' })
+    .getByRole('button', { name: 'lighter', exact: true })
+    .click();
+  await expect(page.getByRole('list', { name: 'Spots' })).toContainText('nose');
+  await expect(answer(page)).toContainText(/more, then look|Stop/);
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+  await page.getByRole('group', { name: 'Looks, sun face' }).getByRole('button', { name: 'much darker' }).click();
+  await expect(answer(page)).toContainText('Stop. It is over the window.');
+  await expect(page.getByText('Nothing sprayed on').first()).toBeVisible();
+  expect(await seriousFaults(page)).toEqual([]);
+  await page.reload();
+  await expect(answer(page)).toContainText('Stop. It is over the window.');
+});
+
+test('with an instrument: files of every kind, chips, a wet rung, a photo, a label, and a prior from the card before', async ({
+  page,
+}) => {
+  const files = () => page.getByLabel('File of readings');
+  await startJob(page, 'Waltzer tub 9');
+  const target = demoReadings(shop, MAKER, 3, ['left', 'right', 'top'], 21);
+
+  await test.step('files that are wrong or leave something open', async () => {
+    await files().setInputFiles(text('bomb.xml', '<?xml version="1.0"?>\n<!DOCTYPE a [<!ENTITY b "c">]>\n<CxF/>'));
+    await expect(page.getByText('Line 2: This XML declares a document type')).toBeVisible();
+    await files().setInputFiles(text('cut.txt', toCgats(target).replace('NUMBER_OF_SETS 15', 'NUMBER_OF_SETS 16')));
+    await expect(page.getByText('NUMBER_OF_SETS says 16, but there are 15')).toBeVisible();
+    await files().setInputFiles(
+      text(
+        'plain.txt',
+        'CGATS.17\nBEGIN_DATA_FORMAT\nLAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n40 50 30\nEND_DATA\n',
+      ),
+    );
+    await expect(page.getByText('does not say at which angle')).toBeVisible();
+    await page.getByRole('button', { name: 'It is 45°' }).click();
+    await expect(page.getByText('plain.txt: 1 readings')).toBeVisible();
+    await page.getByRole('button', { name: 'Not these' }).click();
+    await page.getByRole('button', { name: 'Paste a table' }).click();
+    await page.getByLabel(/Rows from a spreadsheet/).fill('Ort\tWinkel\thell\trot\tgelb\nnose\t45\t40\t50\t30');
+    await page.getByRole('button', { name: 'Read this table' }).click();
+    await expect(page.getByText('Which column is which?')).toBeVisible();
+    for (const [label, index] of [
+      ['angle', '1'],
+      ['L*', '2'],
+      ['a*', '3'],
+      ['b*', '4'],
+    ] as const)
+      await page
+        .getByRole('group', { name: 'A question about this file' })
+        .getByLabel(label, { exact: true })
+        .selectOption(index);
+    await page.getByRole('button', { name: 'Read it so' }).click();
+    await expect(page.getByText('What you pasted: 1 readings')).toBeVisible();
+  });
+
+  await test.step('the target as XML; the same file twice is noticed; it goes out again', async () => {
+    await files().setInputFiles(text('tub5.cxf', toColourXml(target)));
+    await expect(page.getByText('15 readings, 3 spots')).toBeVisible();
+    await page.getByRole('button', { name: 'Take these readings' }).click();
+    await expect(answer(page)).toContainText('Read at 5 angles, 3 spots');
+    await page.getByRole('button', { name: 'Read it again' }).click();
+    await files().setInputFiles(text('tub5.cxf', toColourXml(target)));
+    await expect(page.getByText('These very readings are stored already')).toBeVisible();
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    const waiting = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'CGATS' }).click();
+    expect((await waiting).suggestedFilename()).toBe('waltzer-tub-9-target.txt');
+  });
+
+  await test.step('variant chips are ranked', async () => {
+    for (const [name, coats] of [
+      ['standard', 2],
+      ['darker', 3],
+    ] as const) {
+      await page.getByRole('button', { name: 'Add a chip' }).click();
+      await page.getByLabel('Name of the chip').fill(name);
+      await typeReadings(page, demoReadings(shop, MAKER, coats, ['1'], 90 + coats));
+      await page.getByRole('button', { name: 'Keep this chip' }).click();
+      await expect(page.getByRole('table', { name: 'Chips ranked' })).toContainText(name);
+    }
+    await expect(page.getByText('Nearest to the object is darker')).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
+  });
+
+  await test.step('map, plan by the model, rungs', async () => {
+    await page.getByRole('link', { name: 'Find the ground and coats' }).click();
+    await page.getByRole('button', { name: /Best match/ }).click();
+    await page.getByRole('button', { name: 'Pick this, plan the card' }).click();
+    await page.getByRole('button', { name: /Let the model choose: around/ }).click();
+    await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
+    await page.getByRole('button', { name: 'Keep this plan' }).click();
+    await page.getByRole('button', { name: 'Enter the rung with 1' }).click();
+    await page.getByRole('button', { name: 'wet, uncleared' }).click();
+    await typeReadings(page, demoReadings(shop, PAINTER, 1, ['1'], 31));
+    await page.getByRole('button', { name: 'Keep this rung' }).click();
+    await expect(page.getByText('was read wet, so it is kept but not used')).toBeVisible();
+    for (const coats of [1, 2]) {
+      await page.getByRole('button', { name: new RegExp(`^Rung of ${coats} coats`) }).click();
+      await typeReadings(page, demoReadings(shop, PAINTER, coats, ['1'], 40 + coats));
+      await page.getByRole('button', { name: 'Keep this rung' }).click();
+      await expect(page.getByRole('button', { name: `Rung of ${coats} coats, read` })).toBeVisible();
+    }
+    await expect(answer(page)).toContainText(/Your card says 2\.[3-7]\. Spray/);
+    await expect(page.getByText(/You lay (1[4-9]|2\d) % more than a nominal coat/).first()).toBeVisible();
+    await expect(page.getByText(/Safest: .* Fastest:/)).toBeVisible();
+    await page.getByRole('button', { name: 'The figures' }).click();
+    await expect(page.getByText(/film 1\.\d\d ± 0\.\d\d · dye shift/)).toBeVisible();
+  });
+
+  await test.step('a photo of a rung: no picture is refused, a picture is kept and taken away', async () => {
+    await page.getByRole('button', { name: 'Rung of 2 coats, read' }).click();
+    const input = page.getByLabel('Photo of this rung');
+    await input.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+    await expect(page.getByText('can’t be read')).toBeVisible();
+    const png = await page.evaluate(() => {
+      const canvas = document.createElement('canvas');
+      canvas.width = 300;
+      canvas.height = 200;
+      canvas.getContext('2d')!.fillRect(0, 0, 300, 200);
+      return canvas.toDataURL('image/png').split(',')[1]!;
+    });
+    await input.setInputFiles({ name: 'rung.png', mimeType: 'image/png', buffer: Buffer.from(png, 'base64') });
+    await expect(page.getByAltText('Rung with 2 coats')).toBeVisible();
+    await page.getByRole('button', { name: 'Take away' }).click();
+    await expect(page.getByAltText('Rung with 2 coats')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Leave it' }).click();
+  });
+
+  await test.step('the label is a PDF in both sizes', async () => {
+    for (const name of ['Label, card size', 'Label, A6']) {
+      const href = await page.getByRole('link', { name }).getAttribute('href');
+      const reply = await page.request.get(server.address + href!);
+      expect(reply.headers()['content-type']).toBe('application/pdf');
+      expect((await reply.body()).subarray(0, 5).toString()).toBe('%PDF-');
+    }
+  });
+
+  await test.step('on the job: a reading at a spot', async () => {
+    await page.goto(page.url().replace(/card$/, 'spray'));
+    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+    await page.getByLabel('Where').fill('left side');
+    await page.getByRole('button', { name: 'Readings' }).click();
+    await typeReadings(page, demoReadings(shop, PAINTER, 2.1, ['1'], 77));
+    await page.getByRole('button', { name: 'Keep this look' }).click();
+    await expect(page.getByRole('list', { name: 'Spots' })).toContainText(
+      /left side, as the rest: like (1\.9|2\.[0-3]) coats/,
+    );
+    expect(await seriousFaults(page)).toEqual([]);
+  });
+
+  await test.step('the next job with this gun starts from this hand', async () => {
+    await startJob(page, 'Waltzer tub 10');
+    await files().setInputFiles(text('tub5.txt', toCgats(target)));
+    await page.getByRole('button', { name: 'Take these readings' }).click();
+    await page.getByRole('link', { name: 'Find the ground and coats' }).click();
+    await page.getByRole('button', { name: /Best match/ }).click();
+    await page.getByRole('button', { name: 'Pick this, plan the card' }).click();
+    await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
+    await page.getByRole('button', { name: 'Keep this plan' }).click();
+    await expect(page.getByText('From your earlier cards')).toBeVisible();
+    await expect(page.getByText(/1\.1\d, expected/)).toBeVisible();
+  });
+});
+
+test('a photo with a grey card gives a colour with a wide doubt', async ({ page }) => {
+  await startJob(page, 'Waltzer tub 11');
+  await page.getByRole('button', { name: 'photo with a grey card' }).click();
+  // A warm light over a grey of L* 50 (sRGB 119) and a blue (sRGB 40, 90, 150): both reddened alike in linear light.
+  const picture = await page.evaluate(() => {
+    const linear = (v: number) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
+    const byte = (v: number) => Math.round(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055));
+    const warm = (rgb: number[]) => `rgb(${rgb.map((v, k) => byte(linear(v) * [1.25, 1, 0.7][k]!)).join(',')})`;
+    const canvas = document.createElement('canvas');
+    canvas.width = 600;
+    canvas.height = 300;
+    const ink = canvas.getContext('2d')!;
+    ink.fillStyle = warm([119, 119, 119]);
+    ink.fillRect(0, 0, 300, 300);
+    ink.fillStyle = warm([40, 90, 150]);
+    ink.fillRect(300, 0, 300, 300);
+    return canvas.toDataURL('image/png').split(',')[1]!;
+  });
+  await page
+    .getByLabel('Photo with a grey card')
+    .setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer: Buffer.from(picture, 'base64') });
+  // CIELAB of that blue under D65 is 37.6, 2.6, -37.2 (IEC 61966-2-1 and CIE 15).
+  const lab = page.getByTestId('photo-lab');
+  await expect(lab).toContainText(/L\* 3[78]\.\d a\* [1-4]\.\d b\* -3[678]\.\d/);
+  await expect(lab).toContainText('give or take 4 units');
+  expect(await seriousFaults(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Keep this as the target' }).click();
+  await expect(page.getByText('From a photo: good to 4 units at best')).toBeVisible();
+});
