@@ -1,5 +1,15 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { api, materialsApi, pathOf, type JobDetail, type JobSummary, type ReadingSet } from '@steady-gleam/contracts';
+import {
+  api,
+  labelPath,
+  letdownApi,
+  photoPath,
+  materialsApi,
+  pathOf,
+  type JobDetail,
+  type JobSummary,
+  type ReadingSet,
+} from '@steady-gleam/contracts';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -153,6 +163,88 @@ describe('jobs and readings', () => {
       .expect(409);
     expect(inUse.body.message).toContain('is used by');
     expect((await detail(id)).job.stacks![0]!.layers).toHaveLength(4);
+  });
+
+  it('keeps verdicts in order, each once, and forgets what was taken back', async () => {
+    const { id } = await create();
+    const path = pathOf(letdownApi.addVerdict.path, { id });
+    const event = (verdict: string | null, view = 'shade') => ({
+      id: randomUUID(),
+      place: 'rung',
+      coats: 2,
+      spot: '',
+      view,
+      verdict,
+      takenAt: '2026-11-20T09:00:00.000Z',
+    });
+    const first = event('lighter');
+    for (let i = 0; i < 3; i++) await request(app).post(path).send(first).expect(201);
+    await request(app).post(path).send(event('match')).expect(201);
+    await request(app).post(path).send(event('darker', 'lamp')).expect(201);
+    expect((await detail(id)).verdicts.map((v) => [v.view, v.verdict]).sort()).toEqual([
+      ['lamp', 'darker'],
+      ['shade', 'match'],
+    ]);
+    await request(app).post(path).send(event(null, 'lamp')).expect(201);
+    expect((await detail(id)).verdicts).toHaveLength(1);
+    const wrong = await request(app).post(path).send(event('nearly')).expect(400);
+    expect(wrong.body.fields.verdict).toBeDefined();
+  });
+
+  it('takes pictures only, serves them back, and prints a label with what is known', async () => {
+    const { id } = await create();
+    const photo = { id: randomUUID(), kind: 'rung', coats: 2, takenAt: '2026-11-20T09:00:00.000Z' } as const;
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      'base64',
+    );
+    const send = (bytes: Buffer, type = 'image/png') =>
+      request(app).post(photoPath(id, photo)).set('Content-Type', type).send(bytes);
+    expect((await send(Buffer.from('<svg onload="x"/>')).expect(400)).body.fields.photo).toContain('not a JPEG');
+    await send(Buffer.alloc(11_000_000)).expect(413);
+    await send(png).expect(201);
+    await send(png).expect(201);
+    const back = await request(app).get(`/api/photos/${photo.id}`).expect(200);
+    expect(back.headers['content-type']).toBe('image/png');
+    expect(back.headers['x-content-type-options']).toBe('nosniff');
+    expect(Buffer.compare(back.body as Buffer, png)).toBe(0);
+    expect((await detail(id)).photos).toEqual([photo]);
+    await request(app)
+      .delete(pathOf(letdownApi.removePhoto.path, { id: photo.id }))
+      .expect(200);
+    await request(app).get(`/api/photos/${photo.id}`).expect(404);
+    for (const size of ['card', 'a6'] as const) {
+      const label = await request(app).get(labelPath(id, size)).buffer(true).expect(200);
+      expect((label.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+    }
+  });
+
+  it('hands a hand on to the next card with the same gun and style', async () => {
+    const make = async () => {
+      const { id } = await create();
+      await request(app)
+        .patch(pathOf(api.changeJob.path, { id }))
+        .send({ version: 1, choice: { groundId: 'gold', coats: 3, strength: 1, style: 'wet', controlCoat: false } })
+        .expect(200);
+      await request(app)
+        .put(pathOf(api.putCard.path, { id }))
+        .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 9', pressureBar: 1.4, onStand: true, version: 0 })
+        .expect(200);
+      return id;
+    };
+    const [one, two] = [await make(), await make()];
+    const hand = { mean: { film: 0.18 }, sd: { film: 0.03 }, style: 'wet', systemId: 'cinder-candy' };
+    await request(app)
+      .put(pathOf(letdownApi.putHand.path, { id: one }))
+      .send(hand)
+      .expect(200);
+    expect((await detail(two)).earlier).toEqual([{ mean: { film: 0.18 }, sd: { film: 0.03 } }]);
+    expect((await detail(one)).earlier).toEqual([]);
+    await request(app)
+      .put(pathOf(letdownApi.putHand.path, { id: one }))
+      .send({ ...hand, style: 'light' })
+      .expect(200);
+    expect((await detail(two)).earlier).toEqual([]);
   });
 
   it('names wrong fields and stores nothing by halves', async () => {

@@ -1,0 +1,125 @@
+import { describe, expect, it } from '@jest/globals';
+import type { ReadingSet, VerdictEvent } from '@steady-gleam/contracts';
+import { liveState, type Assessment, type RungVerdict } from '@steady-gleam/core';
+import { outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
+import { evidenceOf, sayLive, saySpot } from '../spray/sprayModel';
+import { bracketRungs } from './CardPlanForm';
+import { adviseByEye, rungVerdicts, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
+
+const target = [15, 45].map((aspecular) => ({ incidence: 45, aspecular, lab: [50, 20, 10] as const, tolerance: 1.4 }));
+const set = (label: string, shift: number, more: Partial<ReadingSet> = {}): ReadingSet => ({
+  id: label,
+  kind: 'chip',
+  rungCoats: null,
+  label,
+  state: 'cleared',
+  doubt: null,
+  source: 'typed',
+  takenAt: '2026-11-20T09:00:00.000Z',
+  readings: target.map((t) => ({ spot: '1', incidence: 45, aspecular: t.aspecular, l: 50 + shift, a: 20, b: 10 })),
+  ...more,
+});
+const verdict = (coats: number, v: RungVerdict['verdict'], view: RungVerdict['view'] = 'shade'): RungVerdict => ({
+  coats,
+  view,
+  verdict: v,
+});
+
+describe('chips', () => {
+  it('rank by distance from the object, and say how far chips can be trusted', () => {
+    const ranked = rankChips([set('far', 6), set('near', 1), set('mid', -3)], target);
+    expect(ranked.map((c) => c.label)).toEqual(['near', 'mid', 'far']);
+    const card = target.map((t) => ({
+      incidence: 45,
+      aspecular: t.aspecular,
+      lab: [50.2, 20, 10] as const,
+      spots: 1,
+      spread: 0,
+    }));
+    expect(sayTriangle(ranked[0]!, card, target, 2)).toContain('trust the card');
+    expect(sayTriangle(ranked[0]!, [], target, 2)).toBeNull();
+  });
+
+  it('name a spot that stands apart, and none where all agree', () => {
+    const spots = (values: readonly number[]) =>
+      set('t', 0, {
+        readings: values.map((l, i) => ({ spot: String(i + 1), incidence: 45, aspecular: 45, l, a: 20, b: 10 })),
+      });
+    expect(outlyingSpots(spots([50, 50.2, 49.9, 56])).map((s) => s.spot)).toEqual(['4']);
+    expect(outlyingSpots(spots([50, 50.2, 49.9, 50.1]))).toEqual([]);
+    expect(outlyingSpots(spots([50, 58]))).toEqual([]);
+  });
+});
+
+describe('by eye', () => {
+  const three = [verdict(2, 'lighter'), verdict(3, 'match'), verdict(4, 'darker'), verdict(3, 'match', 'lamp')];
+
+  it('counts from verdicts alone, or pulls what the card says', () => {
+    const alone = adviseByEye(three, null, false)!;
+    expect(alone.posterior.best).toBeCloseTo(3, 0);
+    expect(sayEye(alone).answer).toMatch(/^By eye, (2\.9|3\.[01]) coats\. Spray 2(½)?, then look\.$/);
+    const assessment = { best: 2.4, bestSd: 0.15, stop: { window: [2.2, 2.7] } } as unknown as Assessment;
+    const joined = adviseByEye(three, assessment, false)!;
+    expect(joined.posterior.best).toBeGreaterThan(2.4);
+    expect(joined.posterior.best).toBeLessThan(alone.posterior.best);
+    expect(joined.window[1] - joined.window[0]).toBeCloseTo(0.5, 9);
+    expect(adviseByEye([], assessment, false)).toBeNull();
+  });
+
+  it('says what is the wrong way round, and drops what was taken back', () => {
+    expect(sayOutOfOrder([verdict(2, 'darker'), verdict(3, 'lighter')])).toContain(
+      'In shade 3 coats looked lighter than 2 coats',
+    );
+    const event = (v: VerdictEvent['verdict'], place: 'rung' | 'job'): VerdictEvent => ({
+      id: 'x',
+      place,
+      coats: 2,
+      spot: '',
+      view: 'shade',
+      verdict: v,
+      takenAt: '2026-11-20T09:00:00.000Z',
+    });
+    expect(rungVerdicts([event(null, 'rung'), event('match', 'job'), event('match', 'rung')])).toHaveLength(1);
+  });
+
+  it('offers the safest and the fastest plan', () => {
+    const chance = (coats: number, inside: number, over: number) => ({ coats, under: 1 - inside - over, inside, over });
+    expect(
+      sayPlans({ spray: 2, left: 0.5, chances: [chance(2, 0.1, 0), chance(2.5, 0.7, 0.1), chance(3, 0.2, 0.8)] }),
+    ).toBe('Safest: 2, then look; 0 % end over. Fastest: 2½ in one go; 70 % end inside, 10 % over.');
+  });
+
+  it('brackets a count with rungs on both sides', () => {
+    for (const best of [0.6, 1.1, 2.4, 2.8, 3.6, 5.2]) {
+      const rungs = bracketRungs(best);
+      expect(rungs[0]!).toBeLessThanOrEqual(best);
+      expect(rungs.at(-1)!).toBeGreaterThan(best);
+      expect([...rungs].sort((a, b) => a - b)).toEqual(rungs);
+    }
+  });
+});
+
+describe('on the job', () => {
+  const look = (coats: number, v: VerdictEvent['verdict'], spot = 'nose'): VerdictEvent => ({
+    id: `${coats}${v}${spot}`,
+    place: 'job',
+    coats,
+    spot,
+    view: 'shade',
+    verdict: v,
+    takenAt: `2026-11-20T09:0${Math.round(coats)}:00.000Z`,
+  });
+  const state = (sprayed: number, events: readonly VerdictEvent[]) =>
+    liveState(3, [2.6, 3.4], sprayed, evidenceOf([], events, null, [], 3));
+
+  it('goes on while it is lighter, stops where it matches, and does not promise what paint can’t do', () => {
+    const lighter = state(2, [look(2, 'much lighter')]);
+    expect(sayLive(lighter, 2, 2, 3).answer).toMatch(/more, then look/);
+    const there = state(3, [look(3, 'match')]);
+    expect(sayLive(there, 3, 2, 3).answer).toContain('Stop');
+    const over = state(5, [look(5, 'much darker')]);
+    expect(sayLive(over, 5, 2, 3).answer).toBe('Stop. It is over the window.');
+    expect(saySpot(over.spots[0]!)).toContain('Nothing sprayed on takes that back');
+    expect(sayLive(state(0, []), 0, 2, 3).answer).toBe('Spray 2, then look.');
+  });
+});
