@@ -197,6 +197,8 @@ export const jobDetailSchema = object({
   target: readingSetSchema.nullable().default(null).defined(),
   card: storedCardSchema.nullable().default(null).defined(),
   rungs: array(readingSetSchema.required()).required(),
+  /** Earlier readings of the target, newest first; the target in force is not among them. */
+  targetHistory: array(readingSetSchema.required()).required(),
   /** Variant chips, each by its newest readings. */
   chips: array(readingSetSchema.required()).required(),
   /** Places on the job that were read while spraying. */

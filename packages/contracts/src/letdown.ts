@@ -25,6 +25,8 @@ export const verdictEventSchema = object({
     .nullable()
     .defined()
     .oneOf<Verdict | null>([...VERDICTS, null]),
+  /** Coats of the card whose contrast patch the one on the job looks like; null for a verdict. */
+  patch: number().min(0.25).max(20).nullable().default(null),
   takenAt: string().datetime().required(),
 }).noUnknown();
 export type VerdictEvent = InferType<typeof verdictEventSchema>;

@@ -65,7 +65,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await page.getByRole('button', { name: 'Put aside to compare' }).click();
   });
 
-  await test.step('recipes: over 5,000 looked at, the best put on the map; a search can be stopped', async () => {
+  await test.step('recipes: over 5,000 looked at, the best put on the map', async () => {
     await open(page, 3, 'recipes');
     await expect(page.getByText(/5,070 recipes .* looked at in/)).toBeVisible();
     const rows = page.getByRole('table', { name: 'Recipes no other beats' }).getByRole('row');

@@ -35,6 +35,8 @@ export interface Assessment {
   readonly bestSd: number;
   /** Which rung would settle most, and the standard deviation it would leave; null before a card and without a window. */
   readonly nextRung: { readonly coats: number; readonly leaves: number } | null;
+  /** Pairs of rungs read the wrong way round: more coats came out lighter where the model says darker, or the other way. */
+  readonly disorder: readonly { readonly fewer: number; readonly more: number; readonly said: 'lighter' | 'darker' }[];
   /** Predicted Lab per geometry on `counts`. */
   readonly counts: readonly number[];
   readonly labs: readonly (readonly Lab[])[];
@@ -141,6 +143,7 @@ export function assessLadder(
     best,
     bestSd: relative * best,
     nextRung,
+    disorder: disorderOf(rungs, (at) => ladderLabs(model, ground, { ...recipe, hand: NOMINAL_HAND }, at, viewing)),
     counts,
     labs,
   };
@@ -179,6 +182,33 @@ function proposeRung(
     if (!found || leaves < found.leaves) found = { coats, leaves };
   });
   return found;
+}
+
+/** Neighbouring rungs whose mean lightness goes against the nominal ladder by more than what readings scatter by. */
+function disorderOf(
+  rungs: readonly RungReading[],
+  ladder: (counts: readonly number[]) => Lab[][],
+): Assessment['disorder'] {
+  const read = rungs.filter((r) => r.labs.some(Boolean)).sort((a, b) => a.coats - b.coats);
+  if (read.length < 2) return [];
+  const expected = ladder(read.map((r) => r.coats));
+  return read.slice(1).flatMap((high, k) => {
+    const low = read[k]!;
+    const both = high.labs.flatMap((lab, g) => {
+      const below = low.labs[g];
+      return lab && below
+        ? [{ read: lab[0] - below[0], model: expected[k + 1]![g]![0] - expected[k]![g]![0], noise: readingNoise(lab) }]
+        : [];
+    });
+    if (!both.length) return [];
+    const mean = (key: 'read' | 'model' | 'noise') => both.reduce((s, b) => s + b[key], 0) / both.length;
+    const scatter = (2 * mean('noise')) / Math.sqrt(both.length);
+    const against =
+      mean('read') * mean('model') < 0 && Math.abs(mean('read')) > scatter && Math.abs(mean('model')) > scatter;
+    return against
+      ? [{ fewer: low.coats, more: high.coats, said: mean('read') > 0 ? ('lighter' as const) : ('darker' as const) }]
+      : [];
+  });
 }
 
 /** Dry effect film of n coats against the nominal coat, for the film section. */

@@ -76,6 +76,18 @@ describe('learning the hand', () => {
     expect(Math.abs(found.hand.film / 1.15 - 1)).toBeLessThan(0.05);
   });
 
+  it('says which rungs were read the wrong way round', () => {
+    for (const kind of KINDS) {
+      const truth: DemoTruth = { ...base, ...kind, hand: { film: 1.05, flake: 1, spread: 1 } };
+      const { ground, recipe } = setUp(truth);
+      const target: TargetAngle[] = read(truth, 2, 5).map((lab, g) => ({ ...FIVE_ANGLES[g]!, lab, tolerance: 1.5 }));
+      const rungs = rungsOf(truth, [1, 2, 3], 80);
+      expect(assessLadder(model, ground, recipe, target, rungs).disorder).toEqual([]);
+      const swapped = rungs.map((r) => ({ ...r, labs: rungs[r.coats === 2 ? 2 : r.coats === 3 ? 1 : 0]!.labs }));
+      expect(assessLadder(model, ground, recipe, target, swapped).disorder).toMatchObject([{ fewer: 2, more: 3 }]);
+    }
+  });
+
   it('uses a card read at some angles only', () => {
     const truth: DemoTruth = { ...base, ...KINDS[1], hand: { film: 0.85, flake: 1, spread: 1 } };
     const { ground, recipe } = setUp(truth);

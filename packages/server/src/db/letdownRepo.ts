@@ -27,6 +27,7 @@ const toVerdict = (row: VerdictRow): VerdictEvent => ({
   spot: row.spot,
   view: row.view as VerdictEvent['view'],
   verdict: row.verdict as VerdictEvent['verdict'],
+  patch: row.patch,
   takenAt: row.takenAt.toISOString(),
 });
 
@@ -40,8 +41,8 @@ export function createLetdownRepo(db: Db): LetdownRepo {
       const rows = await db.select().from(verdicts).where(eq(verdicts.jobId, job.id)).orderBy(desc(verdicts.sequence));
       const seen = new Set<string>();
       const inForce = rows.filter((r) => {
-        const key = [r.place, r.coats, r.spot, r.view].join('/');
-        return seen.has(key) ? false : (seen.add(key), r.verdict !== null);
+        const key = [r.place, r.coats, r.spot, r.patch === null ? r.view : 'patch'].join('/');
+        return seen.has(key) ? false : (seen.add(key), r.verdict !== null || r.patch !== null);
       });
       const pictures = await db
         .select({ id: photos.id, kind: photos.kind, coats: photos.coats, takenAt: photos.takenAt })

@@ -42,6 +42,9 @@ function toCard(row: CardRow): StoredCard {
   };
 }
 
+/** Earlier readings of a target that are shown. */
+const MOST_HISTORY = 10;
+
 /** Everything the API reads and writes. */
 export interface Repo {
   readonly listJobs: () => Promise<JobSummary[]>;
@@ -174,11 +177,13 @@ export function createRepo(db: Db): Repo {
         .where(eq(readingSets.jobId, id))
         .orderBy(desc(readingSets.sequence));
       const sets = await loadSets(db, inForce(rows));
+      const targetHistory = await loadSets(db, rows.filter((r) => r.kind === 'target').slice(1, 1 + MOST_HISTORY));
       return {
         job,
         target: sets.find((s) => s.kind === 'target') ?? null,
         card: card ? toCard(card) : null,
         rungs: sets.filter((s) => s.kind === 'rung').sort((a, b) => a.rungCoats! - b.rungCoats!),
+        targetHistory,
         chips: sets.filter((s) => s.kind === 'chip'),
         spots: sets.filter((s) => s.kind === 'spot'),
         ...(await letdown.detail(job, card ?? null)),

@@ -118,6 +118,7 @@ export const verdicts = pgTable(
     spot: text('spot').notNull(),
     view: text('view').notNull(),
     verdict: text('verdict'),
+    patch: doublePrecision('patch'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,

@@ -7,6 +7,7 @@ import {
   LAYER_NAMES,
   stackFilmUm,
   type Lab,
+  type Library,
   type PieceStack,
   type StackLayer,
 } from '@steady-gleam/core';
@@ -21,13 +22,17 @@ import { sayCoats } from './jobModel';
 
 const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
 
+/** The one stack that follows from a pick. */
+export function stacksOfPick(systemId: string, choice: Choice, library: Library): readonly PieceStack[] {
+  const ground = findGround(choice.groundId, library.grounds);
+  const system = findSystem(systemId, library.systems);
+  return [{ id: 'main', name: 'whole piece', layers: layersOf(ground, system, choice) }];
+}
+
 /** The stacks of a job: as its painter set them, or as they follow from the pick. */
 export function useStacks(job: Pick<Job, 'systemId' | 'stacks'>, choice: Choice): readonly PieceStack[] {
   const { library } = useLibrary();
-  if (job.stacks) return job.stacks;
-  const ground = findGround(choice.groundId, library.grounds);
-  const system = findSystem(job.systemId, library.systems);
-  return [{ id: 'main', name: 'whole piece', layers: layersOf(ground, system, choice) }];
+  return job.stacks ?? stacksOfPick(job.systemId, choice, library);
 }
 
 interface FilmSectionProps {

@@ -139,6 +139,11 @@ export function CardPage() {
         {eye ? <EyePicture posterior={eye.posterior} /> : null}
         {misread ? warning(misread) : null}
         {disorder ? warning(disorder) : null}
+        {(withTarget ? (assessment?.disorder ?? []) : []).map((d) =>
+          warning(
+            `${countCoats(d.more)} read ${d.said} than ${countCoats(d.fewer)}, though more coats go the other way here. Were the rungs swapped, or one misread?`,
+          ),
+        )}
         {wet.length
           ? warning(
               `The rung with ${wet.map((r) => countCoats(r.rungCoats!)).join(' and ')} was read wet, so it is kept but not used. Read it again under clear.`,

@@ -92,6 +92,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
     spot: '',
     view,
     verdict,
+    patch: null,
     takenAt: new Date().toISOString(),
   });
 

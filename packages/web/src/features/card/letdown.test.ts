@@ -77,6 +77,7 @@ describe('by eye', () => {
       spot: '',
       view: 'shade',
       verdict: v,
+      patch: null,
       takenAt: '2026-11-20T09:00:00.000Z',
     });
     expect(rungVerdicts([event(null, 'rung'), event('match', 'job'), event('match', 'rung')])).toHaveLength(1);
@@ -107,6 +108,7 @@ describe('on the job', () => {
     spot,
     view: 'shade',
     verdict: v,
+    patch: null,
     takenAt: `2026-11-20T09:0${Math.round(coats)}:00.000Z`,
   });
   const state = (sprayed: number, events: readonly VerdictEvent[]) =>
@@ -121,5 +123,7 @@ describe('on the job', () => {
     expect(sayLive(over, 5, 2, 3).answer).toBe('Stop. It is over the window.');
     expect(saySpot(over.spots[0]!)).toContain('Nothing sprayed on takes that back');
     expect(sayLive(state(0, []), 0, 2, 3).answer).toBe('Spray 2, then look.');
+    const patch = { ...look(2, null), patch: 1.5 };
+    expect(state(2, [patch]).spots[0]!.film).toBeLessThan(1.8);
   });
 });

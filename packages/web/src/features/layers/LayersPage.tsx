@@ -26,7 +26,7 @@ import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { downloadPng, fileName } from '../../shared/download';
 import { Field } from '../../shared/Field';
-import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
+import { filmImage, FilmStrip, stacksOfPick, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { choiceOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -196,7 +196,10 @@ export function LayersPage() {
                 onClick={() =>
                   change.mutate(
                     { version: job.version, stacks: null },
-                    { onSuccess: () => dispatch({ do: 'reset', value: stacks.slice(0, 1) }) },
+                    {
+                      onSuccess: () =>
+                        dispatch({ do: 'reset', value: stacksOfPick(job.systemId, choiceOf(job), library) }),
+                    },
                   )
                 }
               >

@@ -1,13 +1,14 @@
 import AddIcon from '@mui/icons-material/Add';
 import RemoveIcon from '@mui/icons-material/Remove';
 import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { liveState, type EyeView, type Verdict } from '@steady-gleam/core';
+import { interpolateLabs, liveState, type EyeView, type Verdict } from '@steady-gleam/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
+import { FlopStrip } from '../../shared/FlopStrip';
 import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { ReadingsForm } from '../../shared/ReadingsForm';
@@ -70,8 +71,15 @@ export function OnTheJobPage() {
   const state = liveState(best, window, sprayed, evidence);
   const said = sayLive(state, sprayed, advice.spray, best);
   const name = spot.trim() || 'all over';
-  const event = (view: EyeView, verdict: Verdict | null) =>
+  const shownFilm = Number(
+    Math.min(
+      assessment?.counts.at(-1) ?? 8,
+      sprayed > 0 ? sprayed * state.session : Math.max(0.5, advice.spray),
+    ).toFixed(1),
+  );
+  const event = (view: EyeView, verdict: Verdict | null, patch: number | null = null) =>
     say.mutate({
+      patch,
       id: crypto.randomUUID(),
       place: 'job',
       coats: sprayed,
@@ -114,6 +122,26 @@ export function OnTheJobPage() {
             <>
               <Typography variant="body2">Wet or under a cleared patch, against what has to be matched:</Typography>
               <VerdictRows verdicts={jobLooks.filter((v) => v.coats === sprayed && v.spot === name)} onSay={event} />
+              {job.family === 'tinted-clear' && card.settings.patches ? (
+                <Box role="group" aria-label="Contrast patch looks like the card’s at">
+                  <Typography variant="h3" component="div">
+                    the patch beside it looks like the card’s at
+                  </Typography>
+                  <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
+                    {planned.map((n) => (
+                      <ToggleButton
+                        key={n}
+                        value={n}
+                        aria-label={`${sayCoats(n)} coats`}
+                        selected={jobLooks.some((v) => v.coats === sprayed && v.spot === name && v.patch === n)}
+                        onChange={() => event('lamp', null, n)}
+                      >
+                        {sayCoats(n)}
+                      </ToggleButton>
+                    ))}
+                  </Box>
+                </Box>
+              ) : null}
               {say.error ? (
                 <Typography role="alert" sx={{ color: 'error.main' }}>
                   {say.error.message}
@@ -234,6 +262,23 @@ export function OnTheJobPage() {
           how sure it is
         </Typography>
       </Box>
+      {target.length && assessment ? (
+        <Box sx={{ mt: 2, maxWidth: 720 }}>
+          <Typography variant="h2" sx={{ mb: 0.5 }}>
+            What it should look like at {countCoats(shownFilm)} of the card
+          </Typography>
+          <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
+            target above, what should be seen now below
+          </Typography>
+          <FlopStrip
+            angles={target.map((t) => t.aspecular)}
+            target={target.map((t) => t.lab)}
+            sample={interpolateLabs(assessment.counts, assessment.labs, shownFilm)}
+            height={150}
+            label="Target over what should be seen now, from face to flop"
+          />
+        </Box>
+      ) : null}
       {state.spots.length ? (
         <Box component="ul" aria-label="Spots" sx={{ listStyle: 'none', p: 0, mt: 2, maxWidth: 720 }}>
           {state.spots.map((s) => (

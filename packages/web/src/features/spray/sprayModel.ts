@@ -15,6 +15,9 @@ import { sayCoats } from '../../shared/jobModel';
 /** How sure a reading on the job is of the film there, as a fraction; ours. */
 const READING_SD = 0.05;
 
+/** How sure a comparison of contrast patches is of the film, as a fraction; ours. */
+const PATCH_SD = 0.08;
+
 /** Coats of the card a reading looks like: the place on the ladder nearest to it over all angles read. */
 export function looksLike(set: ReadingSet, assessment: Assessment, target: readonly TargetAngle[]): number {
   const averaged = averageReadings(set.readings);
@@ -66,7 +69,11 @@ export function evidenceOf(
       at: events[0]!.takenAt,
     };
   });
-  return [...read, ...seen]
+  // A patch that looks like a rung's is a reading of the tinted film itself.
+  const patched = verdicts
+    .filter((v) => v.place === 'job' && v.patch !== null)
+    .map((v) => ({ spot: v.spot, sprayed: v.coats, looksLike: v.patch!, sd: PATCH_SD, at: v.takenAt }));
+  return [...read, ...seen, ...patched]
     .sort((a, b) => a.at.localeCompare(b.at))
     .map(({ spot, sprayed, looksLike: like, sd }) => ({ spot, sprayed, looksLike: like, sd }));
 }

@@ -14,6 +14,7 @@ import { FIGURES } from '../../app/theme';
 import { ChipsPanel } from './ChipsPanel';
 import { outlyingSpots } from './chipsModel';
 import { PhotoReader } from './PhotoReader';
+import { TargetHistory } from './TargetHistory';
 
 const EXPORTS = [
   ['CSV', 'csv', toReadingsCsv],
@@ -224,6 +225,7 @@ export function TargetPage() {
               </Button>
             ))}
           </Box>
+          <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>
       ) : null}
