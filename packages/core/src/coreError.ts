@@ -1,4 +1,5 @@
-export type CoreErrorCode = 'badGeometry' | 'badStack' | 'badFilm' | 'badMaterial' | 'badLadder' | 'notFound';
+export type CoreErrorCode =
+  'badGeometry' | 'badStack' | 'badFilm' | 'badMaterial' | 'badQuantity' | 'badLadder' | 'notFound';
 
 /** The one error the core throws, for preconditions a caller broke. Expected outcomes of the trade are results instead. */
 export class CoreError extends Error {

@@ -84,6 +84,15 @@ export { contrastRatio, HIDDEN_FROM } from './optics/hiding';
 export { existingFinish } from './optics/existingFinish';
 export { sparkleIndex } from './optics/sparkle';
 
+export {
+  bodyArea,
+  cupFor,
+  rescueOverpour,
+  roundUpBatch,
+  USUAL_CUPS,
+  type BodyShape,
+  type Rescue,
+} from './mixing/batch';
 export { mixByParts, type MixPart, type MixedPart } from './mixing/mix';
 export { quantityMl, spreadingRate, type QuantityInput } from './mixing/quantity';
 export { flakeCover, gramsForCover } from './mixing/flakeCover';

@@ -35,6 +35,7 @@ const VIEWS: readonly View[] = [
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
   { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
+  { name: 'mix-room', path: `/jobs/${job(5)}/mix`, ready: 'table' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
   { name: 'let-down-plan', path: `/jobs/${job(4)}/card`, ready: 'form' },
   { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },

@@ -18,7 +18,12 @@ export interface EffectSystem {
   readonly family: FinishFamily;
   readonly carrierId: string;
   /** Parts at strength 1, as they are written on the sheet. */
-  readonly parts: readonly { readonly name: string; readonly parts: number }[];
+  readonly parts: readonly {
+    readonly name: string;
+    readonly parts: number;
+    /** g/ml, where it is known. */
+    readonly density?: number;
+  }[];
   readonly dyes: readonly { readonly dyeId: string; readonly depth: number }[];
   readonly flake?: { readonly pigmentId: string; readonly cover: number };
   /** Dry film of a nominal full coat, um. */
@@ -35,9 +40,9 @@ export const SYSTEMS: readonly EffectSystem[] = [
     family: 'pearl',
     carrierId: 'binder',
     parts: [
-      { name: 'binder', parts: 6 },
-      { name: 'blue pearl, fine', parts: 1 },
-      { name: 'lagoon blue', parts: 0.5 },
+      { name: 'binder', parts: 6, density: 0.94 },
+      { name: 'blue pearl, fine', parts: 1, density: 1.12 },
+      { name: 'lagoon blue', parts: 0.5, density: 0.97 },
     ],
     dyes: [{ dyeId: 'lagoon-blue', depth: 0.3 }],
     flake: { pigmentId: 'blue-pearl-fine', cover: 0.3 },
@@ -51,8 +56,8 @@ export const SYSTEMS: readonly EffectSystem[] = [
     family: 'pearl',
     carrierId: 'binder',
     parts: [
-      { name: 'binder', parts: 6 },
-      { name: 'gold pearl, coarse', parts: 1 },
+      { name: 'binder', parts: 6, density: 0.94 },
+      { name: 'gold pearl, coarse', parts: 1, density: 1.14 },
     ],
     dyes: [],
     flake: { pigmentId: 'gold-pearl-coarse', cover: 0.26 },
@@ -66,8 +71,8 @@ export const SYSTEMS: readonly EffectSystem[] = [
     family: 'candy',
     carrierId: 'intercoat',
     parts: [
-      { name: 'intercoat clear', parts: 8 },
-      { name: 'cinder red', parts: 1 },
+      { name: 'intercoat clear', parts: 8, density: 0.93 },
+      { name: 'cinder red', parts: 1, density: 0.96 },
     ],
     dyes: [{ dyeId: 'cinder-red', depth: 0.9 }],
     filmUm: 10,
@@ -80,8 +85,8 @@ export const SYSTEMS: readonly EffectSystem[] = [
     family: 'tinted-clear',
     carrierId: 'two-pack-clear',
     parts: [
-      { name: 'two-pack clear', parts: 20 },
-      { name: 'peat brown', parts: 1 },
+      { name: 'two-pack clear', parts: 20, density: 1.0 },
+      { name: 'peat brown', parts: 1, density: 0.98 },
     ],
     dyes: [{ dyeId: 'peat-brown', depth: 1.1 }],
     filmUm: 23,

@@ -9,6 +9,7 @@ import { TargetPage } from '../features/target/TargetPage';
 import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
 import { RecipesPage } from '../features/recipes/RecipesPage';
+import { MixPage } from '../features/mix/MixPage';
 import { OnTheJobPage } from '../features/spray/OnTheJobPage';
 import { CardPage } from '../features/card/CardPage';
 import { FaultPage } from './FaultPage';
@@ -42,6 +43,7 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../features/layers/LayersPage')).LayersPage }),
           },
           { path: 'card', element: <CardPage /> },
+          { path: 'mix', element: <MixPage /> },
           { path: 'spray', element: <OnTheJobPage /> },
         ],
       },
