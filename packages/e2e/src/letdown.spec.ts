@@ -281,7 +281,7 @@ test('the mix room: a batch for a tub, by marks and by scale, rescued after too 
     .click();
   await page.getByLabel('Really poured, g').fill('280');
   await expect(page.getByTestId('rescue')).toContainText(
-    'Bring the others to: binder 1410.0 g in all, lagoon blue 121.[23] g in all',
+    /Bring the others to: binder 1410\.0 g in all, lagoon blue 121\.[23] g in all/,
   );
   expect(await seriousFaults(page)).toEqual([]);
   await page.reload();
