@@ -1,4 +1,3 @@
-import type { Film } from './film';
 import type { FlakeClasses } from './flakeClasses';
 import type { Optics } from './optics';
 import type { SurfaceTables } from './surfaceTables';
@@ -50,10 +49,10 @@ export function startAtGround(optics: Optics, rho: number, state: DiffuseState):
 }
 
 /**
- * Radiance at the critical angle of trapped light that edges scattered, against Lambertian light of the same flux:
- * flux even in the cosine has 1 / muC per unit of it there, Lambert's 2 muC / fT.
+ * Radiance at the critical angle of trapped light that edges scattered, against Lambertian light of the same flux: flux even in
+ * the cosine has 1 / muC per unit of it there, Lambert's 2 muC / fT; as muC^2 = fT, that is half for every film.
  */
-const EDGE_RADIANCE = ({ muC, fT }: Film): number => fT / (2 * muC * muC);
+const EDGE_RADIANCE = 0.5;
 
 /**
  * Closes the diffuse light at the film surface (film equations, section 5).
@@ -94,7 +93,7 @@ export function closeDiffuse(
   // view, its radiance is less than Lambert's.
   const trapped = state.b[2 * di + 1]! + hi * ti;
   const even = trapped > 0 ? Math.min(1, state.edge[di]! / trapped) : 0;
-  const l1 = ((hv * tv) / fT) * (1 - (1 - EDGE_RADIANCE(film)) * even);
+  const l1 = ((hv * tv) / fT) * (1 - (1 - EDGE_RADIANCE) * even);
   let factor = state.q[g]! + (state.w[2 * dv]! + l0) * d0 + (state.w[2 * dv + 1]! + l1) * d1 - hi * (l0 * fi + l1 * ti);
   if (hi > 0 && hv > 0) {
     const h = Math.sqrt(hi * hv);

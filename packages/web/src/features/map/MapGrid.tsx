@@ -3,7 +3,6 @@ import { findGround, type GroundMaterial, type MatchMap, type TargetAngle } from
 import {
   memo,
   useCallback,
-  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useRef,
@@ -13,6 +12,7 @@ import {
 } from 'react';
 import { FIGURES } from '../../app/theme';
 import { cssOf, groundFace } from '../../shared/screenColour';
+import { useRested } from '../../shared/useRested';
 import { drawMap } from './drawMap';
 import { columnLabel } from './mapModel';
 import type { Probe } from './useProbe';
@@ -136,7 +136,7 @@ export const MapGrid = memo(function MapGrid(props: MapGridProps) {
         style={{ position: 'relative', cursor: 'crosshair', minWidth: 0, marginLeft: 8 }}
       >
         <canvas ref={canvas} aria-hidden style={STRETCH} />
-        <Cells map={useDeferredValue(map)} grounds={grounds} atRow={atRow} atColumn={atColumn} />
+        <Cells map={useRested(map, 150)} grounds={grounds} atRow={atRow} atColumn={atColumn} />
       </div>
       <div style={{ gridColumn: '1 / 3' }} />
       <div
@@ -193,8 +193,8 @@ const GroundMarks = memo(
 );
 
 /**
- * The same map for keyboard and screen readers: a transparent cell over every drawn one. It may follow the picture a frame
- * later, so that dragging stays quick.
+ * The same map for keyboard and screen readers: a transparent cell over every drawn one. It follows the picture when the slider
+ * rests, so that dragging stays quick.
  */
 const Cells = memo(function Cells({
   map,

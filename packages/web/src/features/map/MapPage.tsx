@@ -47,9 +47,12 @@ export function MapPage() {
     [ask, light],
   );
 
-  // The address follows once the slider rests, so that leaving and coming back loses nothing.
+  // The address follows once the slider rests, so that leaving and coming back loses nothing; a navigation at every step would
+  // cost the picture its time.
   useEffect(() => {
-    if (settled && shown && shown.mix !== startMix) showMix(shown.mix);
+    if (!settled || !shown || shown.mix === startMix) return;
+    const later = setTimeout(() => showMix(shown.mix), 400);
+    return () => clearTimeout(later);
   }, [settled, shown, startMix, showMix]);
 
   const map = shown?.map;

@@ -19,6 +19,7 @@ import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
+import { useRested } from '../../shared/useRested';
 import type { Mix } from '../../worker/compute';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
@@ -54,9 +55,10 @@ export function ProbePanel(props: ProbePanelProps) {
   const recipe = { ...mix, groundId, coats: cell.coats };
   const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.systemId, recipe)) : figures.buildUm;
   const secondLight = light === 'D65' ? 'A' : light;
-  const { value: look } = useCompute(
-    settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null,
-    (c) => c.probe(mix, groundId, cell.coats, target, secondLight),
+  // The closer look waits until the slider rests: the map goes first.
+  const wanted = settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null;
+  const { value: look } = useCompute(useRested(wanted, 150), (c) =>
+    c.probe(mix, groundId, cell.coats, target, secondLight),
   );
   const rule = `1px solid ${tones.hairline}`;
   const line = (name: ReactNode, value: string, unit = '') => (
