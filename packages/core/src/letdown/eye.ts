@@ -18,6 +18,9 @@ export interface RungVerdict {
 const CUTS = [-1.25, -0.35, 0.35, 1.25] as const;
 export const EYE_SCATTER = { stand: 0.45, hand: 0.8 } as const;
 
+/** A verdict rarer than this at the count they agree on contradicts the others; ours. */
+const HARDLY_EVER = 0.001;
+
 /** Probability of a verdict on a rung of n coats when the target is matched at `best` (ordered probit). */
 export function verdictChance(verdict: Verdict, n: number, best: number, scatter: number): number {
   const k = VERDICTS.indexOf(verdict);
@@ -35,7 +38,10 @@ export interface EyePosterior {
   readonly sd: number;
   /** Central interval that holds nine in ten. */
   readonly interval: readonly [number, number];
-  /** The verdicts contradict each other: the chance has two humps with a dip between them. */
+  /**
+   * The verdicts contradict each other: the chance has two humps, rungs were called the wrong way round, or some verdict would
+   * hardly ever be given at the best count.
+   */
   readonly contradicts: boolean;
 }
 
@@ -73,7 +79,10 @@ export function countByEye(
     best,
     sd,
     interval: [quantile(0.05), quantile(0.95)],
-    contradicts: twoHumps(chance) || outOfOrder(verdicts).length > 0,
+    contradicts:
+      twoHumps(chance) ||
+      outOfOrder(verdicts).length > 0 ||
+      verdicts.some((v) => verdictChance(v.verdict, v.coats, best, scatter) < HARDLY_EVER),
   };
 }
 

@@ -36,6 +36,8 @@ export interface LiveState {
 
 /** Spots that differ by more than this from the rest, as a fraction, are zones of their own; ours. */
 const ZONE = 0.08;
+/** How much places on one piece differ, as a fraction: edges and overlaps get half as much again; ours. */
+const SPOT_SD = 0.25;
 
 /**
  * What is left to spray on the job: every look updates the session's film factor (conjugate normal on its logarithm, prior from
@@ -56,7 +58,7 @@ export function liveState(
   const sessionSd = Math.sqrt(1 / precision);
   const session = Math.exp(mean);
   // A spot's own film: its look against the session's, each by its precision.
-  const spotVar = ZONE ** 2;
+  const spotVar = SPOT_SD ** 2;
   const spots = [...new Map(looks.map((e) => [e.spot, e])).values()].map((e): SpotState => {
     const weight = spotVar / (spotVar + e.sd ** 2);
     const log = mean + weight * (Math.log(e.looksLike / e.sprayed) - mean);

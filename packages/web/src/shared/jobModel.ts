@@ -80,12 +80,13 @@ export function summaryOf({ job, target, rungs }: JobDetail): JobSummary {
 
 const angles = (n: number) => (n === 1 ? 'one angle' : `${n} angles`);
 
-/** Coat counts as they are said in a shop: 2½, not 2.5; other fractions in decimals. */
+/** Coat counts as they are said in a shop: 2½, not 2.5, and ¼ for a mist coat; other fractions in decimals. */
 export function sayCoats(n: number): string {
   const whole = Math.floor(n + 1e-9);
   const rest = n - whole;
   if (Math.abs(rest) < 1e-6) return String(whole);
-  if (Math.abs(rest - 0.5) < 1e-6) return whole === 0 ? '½' : `${whole}½`;
+  const part = ({ 0.25: '¼', 0.5: '½', 0.75: '¾' } as Record<number, string>)[Number(rest.toFixed(6))];
+  if (part) return whole === 0 ? part : `${whole}${part}`;
   return n.toFixed(1);
 }
 

@@ -1,54 +1,45 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { labelPath } from '@steady-gleam/contracts';
 import { findGround, findSystem, knownHandOf, STYLES, type Assessment } from '@steady-gleam/core';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useChangeJob, useJob } from '../../shared/useJob';
-import { useCompute } from '../../worker/useCompute';
 import { CardPlanForm } from './CardPlanForm';
 import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
-import { adviseByEye, rungVerdicts, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
+import { sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
 import { EyeLadder } from './EyeLadder';
 import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
 import { PatchGauge } from './PatchGauge';
 import { RungPanel } from './RungPanel';
+import { useCardCount } from './useCardCount';
 
 const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
 
 /** The let-down card: plan it, enter its rungs by instrument or by eye, read off the coat count of this hand. */
 export function CardPage() {
   const detail = useJob();
-  const { job, target: set, card, rungs, verdicts, earlier } = detail;
+  const { job, card, rungs, earlier } = detail;
+  const { target, readings, said, assessment, error, eye, advice } = useCardCount(detail);
   const { tones } = useTheme();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
   const [planning, setPlanning] = useState(false);
   const [figures, setFigures] = useState(false);
-  const target = useMemo(() => targetOf(set), [set]);
   const choice = choiceOf(job);
   const mix = mixOf(job);
   const planned = card?.rungs ?? [];
-  const usable = rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1));
   const wet = rungs.filter((r) => r.state === 'wet' && planned.includes(r.rungCoats ?? -1));
-  const readings = rungReadingsOf(usable, target);
-  const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));
-  const last = Math.max(6, ...planned) + 1;
-  const handHeld = card?.onStand === false;
   const withTarget = target.length > 0;
   const picked = job.choice !== null;
-  const { value: assessment, error } = useCompute(
-    withTarget && picked ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld, earlier]) : null,
-    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld, earlier),
-  );
   useKeepHand(job.id, mix, assessment);
 
   if (withTarget && !picked) {
@@ -66,7 +57,6 @@ export function CardPage() {
   if (error) return <Notice title="The card could not be worked out." text={error} />;
   if (withTarget && !assessment) return <Notice title="Reading the card …" />;
 
-  const eye = adviseByEye(said, withTarget ? assessment : null, handHeld);
   const answer = eye
     ? sayEye(eye)
     : withTarget
@@ -77,7 +67,6 @@ export function CardPage() {
             ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
             : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
         };
-  const advice = eye?.advice ?? (withTarget ? (assessment?.advice ?? null) : null);
   const calibration = withTarget ? (assessment?.calibration ?? null) : null;
   const misread = calibration ? sayMisread(calibration.misread) : null;
   const disorder = sayOutOfOrder(said);
@@ -130,7 +119,7 @@ export function CardPage() {
             )}
             {assessment.nextRung && assessment.nextRung.leaves < assessment.bestSd * 0.9
               ? figure(
-                  `a rung of ${sayCoats(assessment.nextRung.coats)} more`,
+                  `with a rung of ${sayCoats(assessment.nextRung.coats)}`,
                   `± ${assessment.nextRung.leaves.toFixed(2)}`,
                 )
               : null}
@@ -204,6 +193,14 @@ export function CardPage() {
               <Suspense fallback={null}>
                 <FitChart assessment={assessment} readings={readings} target={target} />
               </Suspense>
+              <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
+                Lines: the model in this hand, solid at {target[0]!.aspecular}°, then{' '}
+                {target
+                  .slice(1)
+                  .map((t) => `${t.aspecular}°`)
+                  .join(', ')}{' '}
+                in ever shorter dashes. Points: as read.
+              </Typography>
               <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
                 {sayFigures(assessment)}
               </Typography>

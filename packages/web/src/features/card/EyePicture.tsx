@@ -14,7 +14,7 @@ export function EyePicture({ posterior }: { posterior: EyePosterior }) {
   return (
     <figure style={{ margin: 0 }}>
       <svg
-        viewBox={`0 0 ${width} ${height + 18}`}
+        viewBox={`-8 0 ${width + 16} ${height + 18}`}
         width="100%"
         role="img"
         aria-label={`By eye: ${best.toFixed(1)} coats, nine in ten between ${interval[0].toFixed(1)} and ${interval[1].toFixed(1)}`}

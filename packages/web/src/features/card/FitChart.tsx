@@ -45,6 +45,7 @@ export function FitChart({
             dataKey="n"
             type="number"
             domain={[0, last]}
+            ticks={Array.from({ length: Math.floor(last) + 1 }, (_, n) => n)}
             stroke={tones.ink}
             tick={{ fontFamily: FIGURES, fontSize: 13 }}
             label={{ value: 'coats', position: 'insideBottom', offset: -10, fill: tones.ink }}
@@ -64,6 +65,7 @@ export function FitChart({
               strokeWidth={1.6}
               strokeDasharray={DASH[g % DASH.length]}
               dot={false}
+              activeDot={false}
               isAnimationActive={false}
             />
           ))}

@@ -123,6 +123,14 @@ describe('on the job', () => {
     expect(sayLive(over, 5, 2, 3).answer).toBe('Stop. It is over the window.');
     expect(saySpot(over.spots[0]!)).toContain('Nothing sprayed on takes that back');
     expect(sayLive(state(0, []), 0, 2, 3).answer).toBe('Spray 2, then look.');
+    // One place far too dark is said to be over, and the others go on without it.
+    const mixed = state(2, [look(2, 'lighter', 'left'), look(2, 'lighter', 'top'), look(2, 'much darker', 'tail')]);
+    expect(mixed.spots.map((s) => [s.spot, s.zone === 'over'])).toEqual([
+      ['left', false],
+      ['top', false],
+      ['tail', true],
+    ]);
+    expect(sayLive(mixed, 2, 2, 3).why + sayLive(mixed, 2, 2, 3).answer).toMatch(/Keep off tail|light places only/);
     const patch = { ...look(2, null), patch: 1.5 };
     expect(state(2, [patch]).spots[0]!.film).toBeLessThan(1.8);
   });

@@ -21,7 +21,7 @@ const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
 
 describe('what the screens say', () => {
   it('says half coats as a shop does', () => {
-    expect([0.5, 1, 2.5, 2.8].map(sayCoats)).toEqual(['½', '1', '2½', '2.8']);
+    expect([0.25, 0.5, 1, 2.5, 2.75, 2.8].map(sayCoats)).toEqual(['¼', '½', '1', '2½', '2¾', '2.8']);
   });
 
   it('leads with ground and coats, and says when nothing reaches the target', () => {

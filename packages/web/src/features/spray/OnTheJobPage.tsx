@@ -2,59 +2,39 @@ import AddIcon from '@mui/icons-material/Add';
 import RemoveIcon from '@mui/icons-material/Remove';
 import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import { interpolateLabs, liveState, type EyeView, type Verdict } from '@steady-gleam/core';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { choiceOf, countCoats, mixOf, rungReadingsOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddReadings, useAddVerdict, useJob } from '../../shared/useJob';
-import { useCompute } from '../../worker/useCompute';
-import { adviseByEye, rungVerdicts } from '../card/eyeModel';
+import { useCardCount } from '../card/useCardCount';
 import { VerdictRows } from '../card/RungPanel';
 import { PatchGauge } from '../card/PatchGauge';
 import { evidenceOf, sayLive, saySpot } from './sprayModel';
 
 /** On the object itself: after every coat look, spot by spot, and hear what is left and what can't be taken back. */
 export function OnTheJobPage() {
-  const { job, target: set, card, rungs, spots, verdicts, earlier } = useJob();
+  const detail = useJob();
+  const { job, card, spots, verdicts } = detail;
+  const { target, assessment, error, best, window, advice } = useCardCount(detail);
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
   const say = useAddVerdict(job.id);
-  const target = useMemo(() => targetOf(set), [set]);
   const mix = mixOf(job);
   const choice = choiceOf(job);
   const planned = card?.rungs ?? [];
-  const readings = rungReadingsOf(
-    rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1)),
-    target,
-  );
-  const last = Math.max(6, ...planned) + 1;
-  const handHeld = card?.onStand === false;
-  const { value: assessment } = useCompute(
-    target.length && job.choice
-      ? JSON.stringify([mix, choice.groundId, target, readings, last, handHeld, earlier])
-      : null,
-    (c) => c.assess(mix, choice.groundId, target, readings, last, handHeld, earlier),
-  );
   const jobLooks = verdicts.filter((v) => v.place === 'job');
   const lastSprayed = Math.max(0, ...spots.map((s) => s.rungCoats ?? 0), ...jobLooks.map((v) => v.coats));
   const [sprayed, setSprayed] = useState(lastSprayed);
   const [spot, setSpot] = useState('');
   const [by, setBy] = useState<'eye' | 'readings'>('eye');
-  const eye = adviseByEye(
-    rungVerdicts(verdicts).filter((v) => planned.includes(v.coats)),
-    target.length ? assessment : null,
-    handHeld,
-  );
-  const best = eye?.posterior.best ?? (assessment?.stop.window ? assessment.best : null);
-  const window = eye?.window ?? assessment?.stop.window ?? null;
-  const advice = eye?.advice ?? assessment?.advice ?? null;
-
+  if (error) return <Notice title="The card could not be worked out." text={error} />;
   if (!card || best === null || !window || !advice) {
     return (
       <Notice
@@ -67,7 +47,7 @@ export function OnTheJobPage() {
       </Notice>
     );
   }
-  const evidence = evidenceOf(spots, verdicts, target.length ? assessment : null, target, best);
+  const evidence = evidenceOf(spots, verdicts, assessment, target, best);
   const state = liveState(best, window, sprayed, evidence);
   const said = sayLive(state, sprayed, advice.spray, best);
   const name = spot.trim() || 'all over';
@@ -180,7 +160,7 @@ export function OnTheJobPage() {
           <RemoveIcon />
         </IconButton>
         <Box component="output" sx={{ typography: 'h1', minWidth: 84, textAlign: 'center' }}>
-          {sayQuarter(sprayed)}
+          {sayCoats(sprayed)}
         </Box>
         <IconButton
           aria-label="A quarter coat more"
@@ -296,10 +276,3 @@ export function OnTheJobPage() {
 }
 
 const STEP = { width: 52, height: 52, borderRadius: '2px', color: 'text.primary' } as const;
-
-/** Coats in quarters: 2¼, 2½, 2¾. */
-function sayQuarter(n: number): string {
-  const rest = n % 1;
-  const mark = rest === 0.25 ? '¼' : rest === 0.75 ? '¾' : null;
-  return mark ? `${Math.floor(n) || ''}${mark}` : sayCoats(n);
-}

@@ -130,6 +130,6 @@ export function sayLive(
   const next = Math.min(0.5, state.spray);
   return {
     answer: `${next >= 0.5 ? 'Half a coat' : 'A mist coat'} more, then look.`,
-    why: `${hand} About ${Math.max(0, state.left).toFixed(1)} is left to the best count.`,
+    why: `${hand} About ${Math.max(0, state.left).toFixed(1)} is left to the best count.${over.length ? ` Keep off ${over.map((s) => s.spot).join(' and ')}: over the window already.` : ''}`,
   };
 }

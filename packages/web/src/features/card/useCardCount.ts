@@ -1,0 +1,54 @@
+import type { JobDetail } from '@steady-gleam/contracts';
+import type { Advice, Assessment, RungReading, RungVerdict, TargetAngle } from '@steady-gleam/core';
+import { useMemo } from 'react';
+import { choiceOf, mixOf, rungReadingsOf, targetOf } from '../../shared/jobModel';
+import { useCompute } from '../../worker/useCompute';
+import { adviseByEye, rungVerdicts, type EyeAdvice } from './eyeModel';
+
+/** What a job's card says of the count, by readings, by eye, or both. */
+export interface CardCount {
+  readonly target: readonly TargetAngle[];
+  /** Cleared rungs of the plan that were read, and what was said of its rungs by eye. */
+  readonly readings: readonly RungReading[];
+  readonly said: readonly RungVerdict[];
+  /** Null without a target or a pick, and until it is worked out. */
+  readonly assessment: Assessment | null;
+  readonly error: string | null;
+  readonly eye: EyeAdvice | null;
+  readonly best: number | null;
+  readonly window: readonly [number, number] | null;
+  readonly advice: Advice | null;
+}
+
+/** Works out what the card says; the card's own page and the job ask alike. */
+export function useCardCount({ job, target: set, card, rungs, verdicts, earlier }: JobDetail): CardCount {
+  const target = useMemo(() => targetOf(set), [set]);
+  const mix = mixOf(job);
+  const { groundId } = choiceOf(job);
+  const planned = card?.rungs ?? [];
+  const readings = rungReadingsOf(
+    rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1)),
+    target,
+  );
+  const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));
+  const last = Math.max(6, ...planned) + 1;
+  const handHeld = card?.onStand === false;
+  const canAssess = target.length > 0 && job.choice !== null;
+  const { value, error } = useCompute(
+    canAssess ? JSON.stringify([mix, groundId, target, readings, last, handHeld, earlier]) : null,
+    (c) => c.assess(mix, groundId, target, readings, last, handHeld, earlier),
+  );
+  const assessment = canAssess ? value : null;
+  const eye = adviseByEye(said, assessment, handHeld);
+  return {
+    target,
+    readings,
+    said,
+    assessment,
+    error,
+    eye,
+    best: eye?.posterior.best ?? (assessment?.stop.window ? assessment.best : null),
+    window: eye?.window ?? assessment?.stop.window ?? null,
+    advice: eye?.advice ?? assessment?.advice ?? null,
+  };
+}
