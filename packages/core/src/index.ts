@@ -96,6 +96,57 @@ export {
 export { mixByParts, type MixPart, type MixedPart } from './mixing/mix';
 export { quantityMl, spreadingRate, type QuantityInput } from './mixing/quantity';
 export { flakeCover, gramsForCover } from './mixing/flakeCover';
+export {
+  clearToBury,
+  flakeAreaPerGram,
+  flakeDose,
+  isUnder,
+  scatterFlakes,
+  wantedCover,
+  MOST_FLAKE_PER_LITRE,
+  STICK_FILM_UM,
+  type BuryPlan,
+  type FlakeDose,
+  type FlakeSize,
+  type LyingFlake,
+} from './mixing/flake';
+export { learnTransfer, leftoverAsGround, needOf, TRANSFER_SD, type Need, type Used } from './mixing/needs';
+export {
+  adviseAdditive,
+  LARGE_JOB_M2,
+  PRODUCT_KINDS,
+  STARTING_PRODUCTS,
+  type Additive,
+  type AdditiveAdvice,
+  type AdditiveRole,
+  type Product,
+  type ProductKind,
+} from './mixing/products';
+export { parseRatio, type RatioResult } from './mixing/ratio';
+export {
+  learnTint,
+  sealerForShade,
+  sealerLook,
+  SEALER_TONES,
+  type SealerMix,
+  type SealerTone,
+} from './mixing/sealerShade';
+export { potLifeAt, potState, vocOfMix, type PotState, type VocPart } from './mixing/voc';
+export {
+  fromShown,
+  sayMeasure,
+  toShown,
+  unitDigits,
+  unitName,
+  G_PER_OZ,
+  M2_PER_FT2,
+  ML_PER_FL_OZ,
+  PSI_PER_BAR,
+  UM_PER_MIL,
+  type Measure,
+  type UnitSystem,
+} from './units/units';
+export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
 export { fanFilm, passRipple, type FanProfile } from './application/ripple';
 export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
 

@@ -1,0 +1,167 @@
+import { CoreError } from '../coreError';
+import type { GroundMaterial } from '../materials/grounds';
+import { createRandom } from '../random';
+
+/** One size in a mix of flakes, by weight. */
+export interface FlakeSize {
+  /** Across the flats of the hexagon, um. */
+  readonly sizeUm: number;
+  readonly thicknessUm: number;
+  /** g/cm3. */
+  readonly density: number;
+  readonly parts: number;
+}
+
+const lambdaOf = (cover: number): number => -Math.log1p(-cover);
+
+/** Area a gram of the mixed flakes has, m2/g: sizes mix by area. @throws CoreError `badQuantity` */
+export function flakeAreaPerGram(mix: readonly FlakeSize[]): number {
+  const parts = mix.reduce((s, f) => s + f.parts, 0);
+  if (!(parts > 0) || mix.some((f) => f.parts < 0 || !(f.density > 0) || !(f.thicknessUm > 0)))
+    throw new CoreError('badQuantity', 'Flakes need parts, a thickness and a density above zero.');
+  return mix.reduce((s, f) => s + f.parts / parts / (f.density * f.thicknessUm), 0);
+}
+
+/** Cover that is wanted over a ground: full over black, partial over silver or the flake's own colour. Common practice (no source); the figures are ours. */
+export function wantedCover(ground: GroundMaterial): { readonly cover: number; readonly full: boolean } {
+  if (ground.flakes) return { cover: 0.7, full: false };
+  return ground.lab[0] < 25 ? { cover: 0.97, full: true } : { cover: 0.9, full: false };
+}
+
+export interface FlakeDose {
+  /** On the piece in all, g/m2. */
+  readonly gramsPerM2: number;
+  /** In a litre ready to spray, g. */
+  readonly gramsPerLitre: number;
+  readonly coats: number;
+  /** What a dipped stirring stick shows at its own wet film. */
+  readonly stickCover: number;
+  /** Cover after each coat. */
+  readonly covers: readonly number[];
+}
+
+/** Most flake a litre takes before it clogs; common practice (no source), g. */
+export const MOST_FLAKE_PER_LITRE = 100;
+/** Wet film that hangs on a stick, um; ours. */
+export const STICK_FILM_UM = 120;
+
+/**
+ * Flake for a cover: the fewest coats at which a litre holds no more than `most` grams, then the dose that gives the cover in
+ * just those coats. Poisson cover: c = 1 - exp(-g/m2 x m2/g). @param cover above 0, below 1.
+ */
+export function flakeDose(q: {
+  readonly mix: readonly FlakeSize[];
+  readonly cover: number;
+  /** Dry film of a carrier coat, um, and its volume solids. */
+  readonly filmUm: number;
+  readonly volumeSolids: number;
+  readonly most?: number;
+}): FlakeDose {
+  if (!(q.cover > 0 && q.cover < 1)) throw new CoreError('badQuantity', 'The cover lies between 0 and 100 %.');
+  const area = flakeAreaPerGram(q.mix);
+  const gramsPerM2 = lambdaOf(q.cover) / area;
+  const litresPerM2 = q.filmUm / 1000 / q.volumeSolids;
+  const coats = Math.max(1, Math.ceil(gramsPerM2 / litresPerM2 / (q.most ?? MOST_FLAKE_PER_LITRE) - 1e-9));
+  const gramsPerLitre = gramsPerM2 / coats / litresPerM2;
+  return {
+    gramsPerM2,
+    gramsPerLitre,
+    coats,
+    stickCover: -Math.expm1(-gramsPerLitre * (STICK_FILM_UM / 1000) * area),
+    covers: Array.from({ length: coats }, (_, i) => -Math.expm1((-gramsPerM2 * (i + 1) * area) / coats)),
+  };
+}
+
+/** A flake as it lies: millimetres, turned by `turn` radians; `glint` 0..1 says how it faces the lamp. */
+export interface LyingFlake {
+  readonly x: number;
+  readonly y: number;
+  /** Across the flats, mm. */
+  readonly size: number;
+  readonly turn: number;
+  readonly glint: number;
+}
+
+/** Area of a hexagon by its width across the flats. */
+const HEXAGON = Math.sqrt(3) / 2;
+
+/**
+ * Flakes thrown at random on a panel for a cover, seeded: the same seed shows the same panel. Flakes are strewn one flake
+ * beyond the edges, so that edges are covered like the middle. @param width mm. @param height mm.
+ */
+export function scatterFlakes(
+  mix: readonly FlakeSize[],
+  cover: number,
+  width: number,
+  height: number,
+  seed: number,
+): LyingFlake[] {
+  const random = createRandom(seed);
+  const parts = mix.reduce((s, f) => s + f.parts, 0);
+  const area = flakeAreaPerGram(mix);
+  const flakes: LyingFlake[] = [];
+  for (const f of mix) {
+    if (f.parts <= 0) continue;
+    const size = f.sizeUm / 1000;
+    // Its share of the covered area, as flakes on the strewn area.
+    const share = f.parts / parts / (f.density * f.thicknessUm) / area;
+    const expected = ((width + 2 * size) * (height + 2 * size) * lambdaOf(cover) * share) / (HEXAGON * size * size);
+    const count = Math.floor(expected + random());
+    for (let i = 0; i < count; i++) {
+      flakes.push({
+        x: random() * (width + 2 * size) - size,
+        y: random() * (height + 2 * size) - size,
+        size,
+        turn: (random() * Math.PI) / 3,
+        glint: random(),
+      });
+    }
+  }
+  // Whichever lands last lies on top.
+  for (let i = flakes.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1));
+    [flakes[i], flakes[j]] = [flakes[j]!, flakes[i]!];
+  }
+  return flakes;
+}
+
+/** Whether a point lies under a flake; millimetres. */
+export function isUnder(flake: LyingFlake, x: number, y: number): boolean {
+  const [dx, dy] = [x - flake.x, y - flake.y];
+  for (let k = 0; k < 3; k++) {
+    const a = flake.turn + (k * Math.PI) / 3;
+    if (Math.abs(dx * Math.cos(a) + dy * Math.sin(a)) > flake.size / 2) return false;
+  }
+  return true;
+}
+
+export interface BuryPlan {
+  /** How high the flakes stand, um. */
+  readonly riseUm: number;
+  readonly coats: number;
+  /** Film above the flakes after sanding, um. */
+  readonly leftUm: number;
+}
+
+/**
+ * Clear that buries flakes and can be sanded flat. The flakes stand as high as their overlapping layers and the largest one's
+ * tilt (95 of 100 lie lower); sanding takes what levels the telegraphed pattern off. Model and defaults are ours.
+ * @param tilt degrees rms. @param sandUm taken off by sanding, um. @param keepUm least film left above, um.
+ */
+export function clearToBury(q: {
+  readonly mix: readonly FlakeSize[];
+  readonly cover: number;
+  readonly tilt: number;
+  readonly filmUm: number;
+  readonly sandUm: number;
+  readonly keepUm: number;
+}): BuryPlan {
+  const used = q.mix.filter((f) => f.parts > 0);
+  const lambda = lambdaOf(q.cover);
+  const layers = Math.max(1, Math.ceil(lambda + 1.645 * Math.sqrt(lambda)));
+  const thickness = Math.max(...used.map((f) => f.thicknessUm));
+  const largest = Math.max(...used.map((f) => f.sizeUm));
+  const riseUm = layers * thickness + largest * Math.sin((1.645 * q.tilt * Math.PI) / 180);
+  const coats = Math.ceil((riseUm + q.sandUm + q.keepUm) / q.filmUm - 1e-9);
+  return { riseUm, coats, leftUm: coats * q.filmUm - q.sandUm - riseUm };
+}
