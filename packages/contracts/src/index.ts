@@ -30,7 +30,11 @@ export {
   type Job,
   type JobSummary,
   type JobDetail,
+  piecesSchema,
+  mixingSchema,
   type Card,
+  type Mixing,
+  type Piece,
   type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';
@@ -60,3 +64,20 @@ export {
   type Photo,
   type VerdictEvent,
 } from './letdown';
+
+export {
+  batchPdfPath,
+  batchSchema,
+  BATCH_SIZES,
+  gunSchema,
+  productSchema,
+  SHEET_MAX_BYTES,
+  SHEET_TYPES,
+  sheetPath,
+  shopApi,
+  storedBatchSchema,
+  type Batch,
+  type NewBatch,
+  type StoredGun,
+  type StoredProduct,
+} from './shop';

@@ -1,4 +1,4 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
 import {
   LAYER_NAMES,
   STYLES,
@@ -78,6 +78,60 @@ export const filmLimitSchema = number()
   .min(50, 'A limit under 50 µm leaves no room for a finish.')
   .max(3000, 'A limit over 3000 µm is no limit.');
 
+const shapes = ['area', 'panel', 'cylinder', 'dome', 'tub', 'tube'] as const;
+const measure = number().typeError('A number.').min(0.001, 'More than zero.').max(200, 'At most 200.');
+
+/** A piece to be sprayed: its shape for the area, its place in the booth for the order; metres. */
+export const pieceSchema = object({
+  id: string().max(60).required(),
+  name: string().trim().required('Name the piece.').max(40, 'Keep it under 40 letters.'),
+  shape: string().oneOf(shapes).required(),
+  /** Measures of the shape by name; `area` in m2, the others in m. */
+  measures: object({
+    area: measure,
+    width: measure,
+    height: measure,
+    diameter: measure,
+    top: measure,
+    bottom: measure,
+    length: measure,
+  }).noUnknown(),
+  count: number().typeError('A whole number.').integer('A whole number.').min(1, 'One or more.').max(200).required(),
+  /** Where it hangs or lies in the booth; null until it is placed. */
+  x: number().min(-50).max(50).nullable().default(null),
+  y: number().min(-50).max(50).nullable().default(null),
+  mounting: string()
+    .oneOf(['object', 'stand'] as const)
+    .default('object'),
+  /** Jambs, edges and pockets are sprayed before the rest. */
+  first: boolean().default(false),
+}).noUnknown();
+export type Piece = InferType<typeof pieceSchema>;
+export const piecesSchema = array(pieceSchema.required())
+  .min(1, 'Keep one piece.')
+  .max(40, 'Forty pieces at most; count alike ones together.');
+
+/** How a job is mixed: products by layer, gun, and the weather in the booth. */
+export const mixingSchema = object({
+  /** Product of a layer, by the layer's id. */
+  products: lazy((value: unknown) =>
+    object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().uuid().required()]))),
+  ) as unknown as Schema<Record<string, string>>,
+  gunId: string().uuid().nullable().defined(),
+  temperatureC: number()
+    .typeError('The temperature must be a number.')
+    .min(-10, 'No colder than -10 °C.')
+    .max(60, 'No warmer than 60 °C.')
+    .required(),
+  /** Relative, fraction. */
+  humidity: number()
+    .typeError('The humidity must be a number.')
+    .min(0.05, 'At least 5 %.')
+    .max(1, 'At most 100 %.')
+    .required(),
+}).noUnknown();
+export type Mixing = InferType<typeof mixingSchema>;
+
 const piece = string()
   .trim()
   .max(80, 'Keep it under 80 letters.')
@@ -115,6 +169,9 @@ export const jobSchema = object({
   stacks: stacksSchema.nullable().defined(),
   /** Build the painter does not want to exceed, um; null for the usual one. */
   filmLimitUm: filmLimitSchema.nullable().defined(),
+  /** Null until they are entered. */
+  pieces: piecesSchema.nullable().defined(),
+  mixing: mixingSchema.nullable().defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
   version,
@@ -139,6 +196,8 @@ export const changeJobSchema = object({
   choice: choiceSchema.optional().default(undefined),
   stacks: stacksSchema.nullable().optional().default(undefined),
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
+  pieces: piecesSchema.optional().default(undefined),
+  mixing: mixingSchema.optional().default(undefined),
 }).noUnknown();
 
 const text = (max: number) => string().trim().max(max, `Keep it under ${max} letters.`);

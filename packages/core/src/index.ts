@@ -147,6 +147,7 @@ export {
   type UnitSystem,
 } from './units/units';
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
+export { STARTING_GUNS, type Gun } from './application/guns';
 export { fanFilm, passRipple, type FanProfile } from './application/ripple';
 export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
 

@@ -5,6 +5,7 @@ import { FolderInUseError } from './db/folderLock';
 import { openEmbedded, openServer } from './db/open';
 import { createMaterialsRepo } from './db/materialsRepo';
 import { createRepo } from './db/repo';
+import { createShopRepo } from './db/shopRepo';
 import { seedDemo } from './demo/seed';
 import { createApp } from './http/app';
 
@@ -29,10 +30,12 @@ async function main(): Promise<void> {
     ? await openServer(migrations, settings.databaseUrl)
     : await openEmbedded(migrations, settings.data);
   const repo = createRepo(open.db);
-  if (settings.demo && (await repo.countJobs()) === 0) await seedDemo(repo);
+  const shop = createShopRepo(open.db);
+  if (settings.demo && (await repo.countJobs()) === 0) await seedDemo(repo, shop);
   const app = createApp({
     repo,
     materials: createMaterialsRepo(open.db),
+    shop,
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,

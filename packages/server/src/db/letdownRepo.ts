@@ -115,12 +115,13 @@ export function createLetdownRepo(db: Db): LetdownRepo {
   };
 }
 
-/** The kind of image some bytes are, by their first ones; null for anything else. */
-export function imageType(bytes: Uint8Array): string | null {
+/** The kind of picture or page some bytes are, by their first ones; null for anything else. */
+export function fileType(bytes: Uint8Array): string | null {
   const starts = (...head: number[]) => head.every((b, i) => bytes[i] === b);
   if (starts(0xff, 0xd8, 0xff)) return 'image/jpeg';
   if (starts(0x89, 0x50, 0x4e, 0x47)) return 'image/png';
   if (starts(0x52, 0x49, 0x46, 0x46) && Buffer.from(bytes.subarray(8, 12)).toString('latin1') === 'WEBP')
     return 'image/webp';
+  if (starts(0x25, 0x50, 0x44, 0x46, 0x2d)) return 'application/pdf';
   return null;
 }

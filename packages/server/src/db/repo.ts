@@ -1,5 +1,5 @@
 import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card } from '@steady-gleam/contracts';
-import { cardSchema, choiceSchema, stacksSchema } from '@steady-gleam/contracts';
+import { cardSchema, choiceSchema, mixingSchema, piecesSchema, stacksSchema } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
@@ -23,6 +23,8 @@ function toJob(row: JobRow): Job {
     choice: row.choice === null ? null : choiceSchema.validateSync(row.choice),
     stacks: row.stacks === null ? null : (stacksSchema.validateSync(row.stacks) as Job['stacks']),
     filmLimitUm: row.filmLimitUm,
+    pieces: row.pieces === null ? null : (piecesSchema.validateSync(row.pieces) as Job['pieces']),
+    mixing: row.mixing === null ? null : mixingSchema.validateSync(row.mixing),
     invented: row.invented,
     version: row.version,
     createdAt: row.createdAt.toISOString(),
@@ -60,6 +62,8 @@ export interface Repo {
       choice?: Choice;
       stacks?: Job['stacks'];
       filmLimitUm?: number | null;
+      pieces?: Piece[];
+      mixing?: Mixing;
     },
   ) => Promise<Job>;
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;

@@ -1,5 +1,5 @@
-import type { Card, Choice } from '@steady-gleam/contracts';
-import type { KnownHand, OwnMaterial, PieceStack } from '@steady-gleam/core';
+import type { Card, Choice, Mixing, NewBatch, Piece } from '@steady-gleam/contracts';
+import type { Gun, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
 import {
   boolean,
   customType,
@@ -31,6 +31,8 @@ export const jobs = pgTable('jobs', {
   choice: jsonb('choice').$type<Choice>(),
   stacks: jsonb('stacks').$type<readonly PieceStack[]>(),
   filmLimitUm: doublePrecision('film_limit_um'),
+  pieces: jsonb('pieces').$type<readonly Piece[]>(),
+  mixing: jsonb('mixing').$type<Mixing>(),
   invented: boolean('invented').notNull().default(false),
   version: integer('version').notNull().default(1),
   ...stamps,
@@ -142,4 +144,45 @@ export const photos = pgTable(
     ...stamps,
   },
   (t) => [index('photos_job').on(t.jobId)],
+);
+
+/** A product of the shop; the details are validated by the contract on the way in and out. */
+export const products = pgTable('products', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').notNull(),
+  name: text('name').notNull(),
+  product: jsonb('product').$type<Product>().notNull(),
+  sheetName: text('sheet_name'),
+  sheetType: text('sheet_type'),
+  sheetBytes: bytes('sheet_bytes'),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
+export const guns = pgTable('guns', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  gun: jsonb('gun').$type<Gun>().notNull(),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
+/** Batches as they were mixed. Append-only, client-made id; only what was left of one is written later. */
+export const batches = pgTable(
+  'batches',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    gunId: uuid('gun_id'),
+    productId: uuid('product_id'),
+    mixedAt: timestamp('mixed_at', { withTimezone: true }).notNull(),
+    batch: jsonb('batch').$type<NewBatch>().notNull(),
+    leftMl: doublePrecision('left_ml'),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+    version: integer('version').notNull().default(1),
+    ...stamps,
+  },
+  (t) => [index('batches_job').on(t.jobId), index('batches_open').on(t.endedAt)],
 );

@@ -1,6 +1,7 @@
-import { createShop, demoReadings, type DemoTruth } from '@steady-gleam/core';
-import type { Choice } from '@steady-gleam/contracts';
+import { createShop, demoReadings, STARTING_GUNS, STARTING_PRODUCTS, type DemoTruth } from '@steady-gleam/core';
+import type { Choice, Piece } from '@steady-gleam/contracts';
 import type { Repo } from '../db/repo';
+import type { ShopRepo } from '../db/shopRepo';
 
 /** One demo job: invented piece, truth its readings are made from, and how far it has come. */
 interface DemoJob {
@@ -18,12 +19,33 @@ interface DemoJob {
   readonly rungsRead?: number;
   readonly gun?: string;
   readonly finished?: boolean;
+  readonly pieces: readonly Piece[];
 }
+
+const demoPiece = (
+  id: string,
+  name: string,
+  shape: Piece['shape'],
+  measures: Piece['measures'],
+  more: Partial<Piece> = {},
+): Piece => ({
+  id,
+  name,
+  shape,
+  measures,
+  count: 1,
+  x: null,
+  y: null,
+  mounting: 'object',
+  first: false,
+  ...more,
+});
 
 /** Lantern Pier, an invented fairground restoration workshop. */
 const DEMO_JOBS: readonly DemoJob[] = [
   {
     key: 1,
+    pieces: [demoPiece('cloth', 'Saddle cloth', 'area', { area: 0.42 }, { x: 2, y: 1.5, mounting: 'stand' })],
     piece: 'Carousel horse, saddle cloth',
     matching: 'the old cloth under the saddle flap',
     family: 'candy',
@@ -39,6 +61,15 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 2,
+    pieces: [
+      demoPiece(
+        'boards',
+        'Fascia board',
+        'panel',
+        { width: 2.4, height: 0.45 },
+        { count: 3, x: 2, y: 1.5, mounting: 'stand' },
+      ),
+    ],
     piece: 'Ticket-booth fascia',
     matching: 'the left-hand board, 1st bay',
     family: 'tinted-clear',
@@ -60,6 +91,10 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 3,
+    pieces: [
+      demoPiece('d11', 'Door 11', 'panel', { width: 0.7, height: 1.1 }, { x: 1.2, y: 1, mounting: 'stand' }),
+      demoPiece('d12', 'Door 12', 'panel', { width: 0.7, height: 1.1 }, { x: 2.8, y: 1, mounting: 'stand' }),
+    ],
     piece: 'Gondola doors 11 and 12',
     matching: 'door 10, hinge side',
     family: 'pearl',
@@ -75,6 +110,12 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 4,
+    pieces: [
+      demoPiece('tub', 'Tub, outside', 'tub', { top: 1.7, bottom: 1.3, height: 0.75 }, { x: 2.2, y: 2 }),
+      demoPiece('back', 'Backrest', 'panel', { width: 1.5, height: 0.6 }, { x: 4, y: 2, mounting: 'stand' }),
+      demoPiece('rail', 'Grab rail', 'tube', { diameter: 0.04, length: 3.2 }, { x: 4, y: 0.8, mounting: 'stand' }),
+      demoPiece('door', 'Tub door, edges', 'area', { area: 0.25 }, { x: 3.1, y: 3.2, first: true }),
+    ],
     piece: 'Waltzer tub 3',
     matching: 'tub 5, backrest',
     family: 'candy',
@@ -92,6 +133,11 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 5,
+    pieces: [
+      demoPiece('shell', 'Shell, outside', 'area', { area: 3.1 }, { x: 2, y: 2 }),
+      demoPiece('bonnet', 'Bonnet lid', 'panel', { width: 0.8, height: 0.7 }, { x: 4, y: 2, mounting: 'stand' }),
+      demoPiece('edges', 'Seat well edges', 'area', { area: 0.3 }, { x: 2, y: 2, first: true }),
+    ],
     piece: 'Dodgem shell 7',
     matching: 'shell 4, left side',
     family: 'pearl',
@@ -122,8 +168,10 @@ const uuid = (key: number, part: number): string =>
  * Fills an empty shop with the Lantern Pier demo. All people, pieces, colours and readings are invented; the readings come
  * from the film model with another hand, flake edge and noise than the program's defaults (seeded).
  */
-export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00Z')): Promise<void> {
+export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('2026-11-02T08:00:00Z')): Promise<void> {
   const shop = createShop();
+  await store.addProducts(STARTING_PRODUCTS);
+  for (const gun of STARTING_GUNS) await store.putGun(gun.id, 0, gun);
   let minutes = 0;
   const next = () => new Date(start.getTime() + (minutes += 7) * 60_000).toISOString();
   for (const demo of DEMO_JOBS) {
@@ -145,6 +193,11 @@ export async function seedDemo(repo: Repo, start = new Date('2026-11-02T08:00:00
         readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
       });
     }
+    job = await repo.changeJob(id, {
+      version: job.version,
+      pieces: [...demo.pieces],
+      mixing: { products: {}, gunId: STARTING_GUNS[demo.key === 5 ? 1 : 0]!.id, temperatureC: 21, humidity: 0.55 },
+    });
     if (demo.choice) job = await repo.changeJob(id, { version: job.version, choice: demo.choice });
     if (demo.rungs) {
       await repo.putCard(id, {

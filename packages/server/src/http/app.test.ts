@@ -20,6 +20,7 @@ import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { createRepo } from '../db/repo';
+import { createShopRepo } from '../db/shopRepo';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './app';
 
@@ -30,7 +31,12 @@ let app: ReturnType<typeof createApp>;
 
 beforeAll(async () => {
   open = await openEmbedded(migrations);
-  app = createApp({ repo: createRepo(open.db), materials: createMaterialsRepo(open.db), logger });
+  app = createApp({
+    repo: createRepo(open.db),
+    materials: createMaterialsRepo(open.db),
+    shop: createShopRepo(open.db),
+    logger,
+  });
 }, 60_000);
 afterAll(() => open.close());
 
@@ -302,6 +308,7 @@ describe('jobs and readings', () => {
     const slow = createApp({
       repo: createRepo(open.db),
       materials: createMaterialsRepo(open.db),
+      shop: createShopRepo(open.db),
       logger,
       requestsAMinute: 2,
     });
@@ -312,7 +319,7 @@ describe('jobs and readings', () => {
 
   it('seeds a demo with an unread, a half-way and a finished job', async () => {
     const repo = createRepo(open.db);
-    await seedDemo(repo);
+    await seedDemo(repo, createShopRepo(open.db));
     const list = (await request(app).get(api.listJobs.path)).body as JobSummary[];
     const demo = list.filter((j) => j.invented);
     expect(demo).toHaveLength(5);

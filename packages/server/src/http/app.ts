@@ -3,9 +3,13 @@ import {
   LABEL_SIZES,
   letdownApi,
   materialsApi,
+  BATCH_SIZES,
   PHOTO_MAX_BYTES,
   PHOTO_TYPES,
   photoSchema,
+  SHEET_MAX_BYTES,
+  SHEET_TYPES,
+  shopApi,
   type Endpoint,
 } from '@steady-gleam/contracts';
 import express, { type Express, type Request } from 'express';
@@ -16,15 +20,18 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { string, type InferType, type Schema } from 'yup';
-import { imageType } from '../db/letdownRepo';
+import { fileType } from '../db/letdownRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
+import type { ShopRepo } from '../db/shopRepo';
 import type { Repo } from '../db/repo';
+import { batchSheet } from '../print/batchSheet';
 import { cardLabel } from '../print/cardLabel';
 import { ApiError, handleErrors } from './apiError';
 
 export interface AppOptions {
   readonly repo: Repo;
   readonly materials: MaterialsRepo;
+  readonly shop: ShopRepo;
   readonly logger: Logger;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
@@ -35,7 +42,7 @@ export interface AppOptions {
 const idSchema = string().uuid().required();
 
 /** The HTTP application: API under /api, the web application for every other path. */
-export function createApp({ repo, materials, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
+export function createApp({ repo, materials, shop, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -109,8 +116,8 @@ export function createApp({ repo, materials, logger, webFolder, requestsAMinute 
         { abortEarly: false },
       );
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
-      const type = imageType(bytes);
-      if (!type)
+      const type = fileType(bytes);
+      if (!type || type === 'application/pdf')
         throw new ApiError('badRequest', { photo: 'This is not a JPEG, PNG or WebP picture. Choose a photo.' });
       res.status(201).json(await repo.letdown.addPhoto(jobId, photo, type, bytes));
     },
@@ -138,6 +145,45 @@ export function createApp({ repo, materials, logger, webFolder, requestsAMinute 
   route(materialsApi.remove, async (body, id) => {
     await materials.remove(id, body.version);
     return {};
+  });
+  route(shopApi.listProducts, () => shop.listProducts());
+  route(shopApi.putProduct, (body, id) => shop.putProduct(id, body.version, body.product));
+  route(shopApi.addProducts, (body) => shop.addProducts(body.products), 201);
+  route(shopApi.removeProduct, async (body, id) => {
+    await shop.removeProduct(id, body.version);
+    return {};
+  });
+  app.put(
+    '/api/products/:id/sheet',
+    express.raw({ type: [...SHEET_TYPES], limit: SHEET_MAX_BYTES }),
+    async (req: Request, res) => {
+      const name = String(req.query['name'] ?? 'sheet').slice(0, 120);
+      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
+      res.json(await shop.putSheet(await idOf(req), name, bytes));
+    },
+  );
+  app.get('/api/products/:id/sheet', async (req: Request, res) => {
+    const { name, type, bytes } = await shop.readSheet(await idOf(req));
+    res.set({ 'Content-Type': type, 'Cache-Control': 'private, no-cache' });
+    res.set('Content-Disposition', `inline; filename*=UTF-8''${encodeURIComponent(name)}`);
+    res.send(Buffer.from(bytes));
+  });
+  route(shopApi.listGuns, () => shop.listGuns());
+  route(shopApi.putGun, (body, id) => shop.putGun(id, body.version, body.gun));
+  route(shopApi.removeGun, async (body, id) => {
+    await shop.removeGun(id, body.version);
+    return {};
+  });
+  route(shopApi.listBatches, () => shop.listBatches());
+  route(shopApi.addBatch, (body) => shop.addBatch(body), 201);
+  route(shopApi.endBatch, (body, id) => shop.endBatch(id, body.version, body.leftMl));
+  app.get('/api/batches/:id/print.pdf', async (req: Request, res) => {
+    const size = BATCH_SIZES.find((s) => s === req.query['size']) ?? 'label';
+    const batch = await shop.readBatch(await idOf(req));
+    const address = `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${batch.jobId}/mix`;
+    const pdf = await batchSheet(batch, size, req.query['units'] === 'us' ? 'us' : 'metric', address);
+    res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="batch-${size}.pdf"` });
+    res.send(pdf);
   });
   app.use('/api', () => {
     throw new ApiError('notFound');

@@ -8,25 +8,9 @@ import {
   STYLES,
   type OwnMaterial,
 } from '@steady-gleam/core';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { MM, toPdf } from './pdf';
 
-const fonts = join(dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')), 'fonts/Roboto');
-pdfmake.setFonts({
-  Roboto: {
-    normal: join(fonts, 'Roboto-Regular.ttf'),
-    bold: join(fonts, 'Roboto-Medium.ttf'),
-    italics: join(fonts, 'Roboto-Italic.ttf'),
-    bolditalics: join(fonts, 'Roboto-MediumItalic.ttf'),
-  },
-});
-// Nothing but its own fonts is read, and nothing is fetched.
-pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
-pdfmake.setUrlAccessPolicy(() => false);
-
-const MM = 72 / 25.4;
 /** Card size is that of a bank card (ISO/IEC 7810 ID-1), A6 of ISO 216; millimetres. */
 const SIZES: Record<LabelSize, { width: number; height: number; text: number; qr: number }> = {
   card: { width: 85.6, height: 53.98, text: 6.2, qr: 17 },
@@ -92,7 +76,7 @@ export async function cardLabel(
     pageSize: { width: width * MM, height: height * MM },
     pageMargins: [4 * MM, 3.2 * MM, 4 * MM, 2 * MM],
     info: { title: `${job.piece}: let-down card` },
-    defaultStyle: { font: 'Roboto', fontSize: text, lineHeight: 1.08 },
+    defaultStyle: { fontSize: text, lineHeight: 1.08 },
     content: [
       {
         columns: [
@@ -141,5 +125,5 @@ export async function cardLabel(
         : []),
     ],
   };
-  return Buffer.from(await pdfmake.createPdf(document).getBuffer());
+  return toPdf(document);
 }

@@ -1,0 +1,183 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { api, batchPdfPath, pathOf, sheetPath, shopApi, type Batch, type StoredProduct } from '@steady-gleam/contracts';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { randomUUID } from 'node:crypto';
+import { resolve } from 'node:path';
+import { pino } from 'pino';
+import request from 'supertest';
+import { createMaterialsRepo } from '../db/materialsRepo';
+import { openEmbedded, type OpenDb } from '../db/open';
+import { createRepo } from '../db/repo';
+import { createShopRepo } from '../db/shopRepo';
+import { createApp } from './app';
+
+let open: OpenDb;
+let app: ReturnType<typeof createApp>;
+beforeAll(async () => {
+  open = await openEmbedded(resolve('packages/server/migrations'));
+  app = createApp({
+    repo: createRepo(open.db),
+    materials: createMaterialsRepo(open.db),
+    shop: createShopRepo(open.db),
+    logger: pino({ level: 'silent' }),
+  });
+}, 60_000);
+afterAll(() => open.close());
+
+const product = (over: object = {}) => ({ ...STARTING_PRODUCTS.at(-1)!, id: randomUUID(), ...over });
+const put = (p: { id: string }, version = 0) =>
+  request(app)
+    .put(pathOf(shopApi.putProduct.path, { id: p.id }))
+    .send({ version, product: p });
+const makeJob = async (): Promise<string> => {
+  const id = randomUUID();
+  await request(app)
+    .post(api.createJob.path)
+    .send({ id, piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', systemId: 'cinder-candy' })
+    .expect(201);
+  return id;
+};
+const batchOf = (jobId: string, over: object = {}) => ({
+  id: randomUUID(),
+  jobId,
+  layerId: 'effect',
+  name: 'Cinder candy',
+  productId: null,
+  gunId: STARTING_GUNS[0]!.id,
+  parts: [
+    { name: 'intercoat clear', role: 'product', parts: 8, ml: 400, grams: 372, lot: 'L-104' },
+    { name: 'cinder red', role: 'colour', parts: 1, ml: 50, grams: 48, lot: '' },
+  ],
+  ml: 450,
+  temperatureC: 21,
+  mixedAt: '2026-11-20T09:00:00.000Z',
+  potMinutes: 90,
+  solidMl: 60,
+  volumeSolids: 0.22,
+  lossMl: 40,
+  vocActual: 690,
+  vocCoating: 690,
+  cost: 22.5,
+  onCard: true,
+  note: '',
+  ...over,
+});
+
+describe('products', () => {
+  it('keep what a sheet can say and name at the field what it can’t', async () => {
+    const good = product();
+    await put(good).expect(200);
+    expect((await put(good, 7).expect(409)).body.code).toBe('stale');
+    const bad: [object, string, RegExp][] = [
+      [{ ratio: '4:0:1', pours: ['hardener', 'reducer'] }, 'product.ratio', /above zero/],
+      [{ ratio: 'four to one' }, 'product.ratio', /as on the sheet/],
+      [{ ratio: '2:1', pours: [] }, 'product.ratio', /hardener or reducer/],
+      [{ densityGPerMl: -1 }, 'product.densityGPerMl', /below 0.3/],
+      [{ volumeSolids: 45 }, 'product.volumeSolids', /above 1/],
+      [{ volumeSolids: 0 }, 'product.volumeSolids', /below 0.01/],
+      [{ waterShare: 0.6, exemptShare: 0.5 }, 'product.exemptShare', /together/],
+    ];
+    for (const [over, field, said] of bad) {
+      const { body } = await put(product(over)).expect(400);
+      expect(body.fields[field]).toMatch(said);
+    }
+    // Zero parts in a hardener's band: from above to.
+    const upside = product({ additives: [{ ...STARTING_PRODUCTS.at(-1)!.additives[0]!, fromC: 30, toC: 20 }] });
+    expect((await put(upside).expect(400)).body.fields['product.additives[0].toC']).toMatch(/above the lowest/);
+    expect((await request(app).get(shopApi.listProducts.path).expect(200)).body).toHaveLength(1);
+  });
+
+  it('come in all together or not at all', async () => {
+    const before = ((await request(app).get(shopApi.listProducts.path)).body as unknown[]).length;
+    const send = (products: object[]) => request(app).post(shopApi.addProducts.path).send({ products });
+    await send([product(), product({ name: '' })]).expect(400);
+    const twice = product();
+    await send([twice, twice]).expect(409);
+    expect((await request(app).get(shopApi.listProducts.path)).body).toHaveLength(before);
+    await send([product(), product()]).expect(201);
+    expect((await request(app).get(shopApi.listProducts.path)).body).toHaveLength(before + 2);
+  });
+
+  it('keep the sheet’s page, and refuse what is none', async () => {
+    const p = product();
+    await put(p).expect(200);
+    const send = (bytes: Buffer) =>
+      request(app).put(sheetPath(p.id, 'page 2.pdf')).set('Content-Type', 'application/pdf').send(bytes);
+    expect((await send(Buffer.from('not a page')).expect(400)).body.fields.sheet).toMatch(/not a PDF/);
+    const kept = (await send(Buffer.from('%PDF-1.4 a page')).expect(200)).body as StoredProduct;
+    expect(kept.sheet).toEqual({ name: 'page 2.pdf', type: 'application/pdf' });
+    const back = await request(app).get(sheetPath(p.id)).expect(200);
+    expect(Buffer.from(back.body as Uint8Array).toString()).toBe('%PDF-1.4 a page');
+  });
+
+  it('stay while a job or an open batch needs them', async () => {
+    const p = product({ name: 'Promenade needed' });
+    await put(p).expect(200);
+    const jobId = await makeJob();
+    await request(app)
+      .patch(pathOf(api.changeJob.path, { id: jobId }))
+      .send({ version: 1, mixing: { products: { clear: p.id }, gunId: null, temperatureC: 21, humidity: 0.5 } })
+      .expect(200);
+    const remove = () =>
+      request(app)
+        .delete(pathOf(shopApi.removeProduct.path, { id: p.id }))
+        .send({ version: 1 });
+    expect((await remove().expect(409)).body.message).toMatch(/Waltzer tub 9/);
+    await request(app)
+      .patch(pathOf(api.changeJob.path, { id: jobId }))
+      .send({ version: 2, mixing: { products: {}, gunId: null, temperatureC: 21, humidity: 0.5 } })
+      .expect(200);
+    await remove().expect(200);
+  });
+});
+
+describe('batches', () => {
+  it('are stored once however often they are sent, and ended once', async () => {
+    const jobId = await makeJob();
+    const batch = batchOf(jobId);
+    for (let i = 0; i < 3; i++) await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
+    const list = ((await request(app).get(shopApi.listBatches.path)).body as Batch[]).filter((b) => b.jobId === jobId);
+    expect(list).toHaveLength(1);
+    expect(list[0]).toMatchObject({ piece: 'Waltzer tub 9', leftMl: null, endedAt: null, version: 1 });
+    const end = (leftMl: unknown, version = 1) =>
+      request(app)
+        .patch(pathOf(shopApi.endBatch.path, { id: batch.id }))
+        .send({ version, leftMl });
+    expect((await end(900).expect(400)).body.fields.leftMl).toMatch(/More can’t be left/);
+    expect((await end('some').expect(400)).body.fields.leftMl).toMatch(/number/);
+    expect((await end(60).expect(200)).body).toMatchObject({ leftMl: 60, version: 2 });
+    expect((await end(50).expect(409)).body.code).toBe('stale');
+    await request(app).post(shopApi.addBatch.path).send(batchOf(randomUUID())).expect(404);
+    await request(app)
+      .post(shopApi.addBatch.path)
+      .send({ ...batch, jobId: await makeJob() })
+      .expect(409);
+    await request(app)
+      .post(shopApi.addBatch.path)
+      .send(batchOf(jobId, { ml: 0 }))
+      .expect(400);
+  });
+
+  it('print as a label and as a sheet', async () => {
+    const jobId = await makeJob();
+    const batch = batchOf(jobId);
+    await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
+    for (const [size, units] of [
+      ['label', 'metric'],
+      ['sheet', 'us'],
+    ] as const) {
+      const pdf = await request(app)
+        .get(batchPdfPath(batch.id, size, units))
+        .expect(200);
+      expect(pdf.headers['content-type']).toBe('application/pdf');
+      expect(
+        Buffer.from(pdf.body as Uint8Array)
+          .subarray(0, 5)
+          .toString(),
+      ).toBe('%PDF-');
+    }
+    await request(app)
+      .get(batchPdfPath(randomUUID(), 'label', 'metric'))
+      .expect(404);
+  });
+});
