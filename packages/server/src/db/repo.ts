@@ -1,4 +1,15 @@
-import type { Choice, Job, JobDetail, JobSummary, NewJob, ReadingSet, StoredCard, Card } from '@steady-gleam/contracts';
+import type {
+  Card,
+  Choice,
+  Job,
+  JobDetail,
+  JobSummary,
+  Mixing,
+  NewJob,
+  Piece,
+  ReadingSet,
+  StoredCard,
+} from '@steady-gleam/contracts';
 import { cardSchema, choiceSchema, mixingSchema, piecesSchema, stacksSchema } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';

@@ -12,6 +12,8 @@ import { RecipesPage } from '../features/recipes/RecipesPage';
 import { MixPage } from '../features/mix/MixPage';
 import { OnTheJobPage } from '../features/spray/OnTheJobPage';
 import { CardPage } from '../features/card/CardPage';
+import { ProductsPage } from '../features/products/ProductsPage';
+import { UnitsProvider } from '../shared/units';
 import { FaultPage } from './FaultPage';
 import { JobLayout } from './JobLayout';
 import { NotFoundPage } from './NotFoundPage';
@@ -27,6 +29,7 @@ const router = createBrowserRouter([
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },
       { path: '/materials', element: <MaterialsPage /> },
+      { path: '/products', element: <ProductsPage /> },
       {
         path: '/jobs/:id',
         element: <JobLayout />,
@@ -88,7 +91,9 @@ export function App() {
       <CssBaseline />
       <ThemeModeContext value={modeValue}>
         <QueryClientProvider client={client}>
-          <RouterProvider router={router} />
+          <UnitsProvider>
+            <RouterProvider router={router} />
+          </UnitsProvider>
         </QueryClientProvider>
       </ThemeModeContext>
     </ThemeProvider>

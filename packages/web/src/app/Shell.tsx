@@ -3,7 +3,9 @@ import { use, useState, type ReactNode } from 'react';
 import { NavLink, Outlet, useMatch } from 'react-router';
 import { LibraryProvider } from '../shared/library';
 import { Notice } from '../shared/Notice';
+import { useUnits } from '../shared/units';
 import { HEADER } from './layout';
+import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
 import { ThemeModeContext } from './themeMode';
 
@@ -19,7 +21,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
       sx={{
         display: 'flex',
         alignItems: 'center',
-        minHeight: 48,
+        minHeight: { xs: 46, xl: 48 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',
@@ -41,6 +43,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
 export function Shell() {
   const { tones } = useTheme();
   const { mode, toggle } = use(ThemeModeContext);
+  const units = useUnits();
   const [keys, setKeys] = useState(false);
   const open = useMatch('/jobs/:id/*');
   const id = open && open.params.id !== 'new' ? open.params.id : null;
@@ -58,6 +61,7 @@ export function Shell() {
           position: 'sticky',
           top: 0,
           height: '100vh',
+          overflowY: 'auto',
         }}
       >
         <Box
@@ -79,6 +83,7 @@ export function Shell() {
           Jobs
         </Place>
         <Place to="/materials">Materials</Place>
+        <Place to="/products">Products</Place>
         {id ? (
           <>
             <Place to={`/jobs/${id}/target`}>Target</Place>
@@ -91,12 +96,25 @@ export function Shell() {
             <Place to={`/jobs/${id}/spray`}>On the job</Place>
           </>
         ) : null}
-        <ButtonBase
-          onClick={() => setKeys(true)}
-          sx={{ mt: 'auto', minHeight: 44, justifyContent: 'flex-start', pl: '19px', fontSize: 14 }}
-        >
-          Keys: ?
-        </ButtonBase>
+        <Box sx={{ mt: 'auto' }}>
+          <PotClocks />
+        </Box>
+        <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
+          <ButtonBase
+            onClick={units.toggle}
+            aria-label={`Units: ${units.name('volume')} and ${units.name('film')}; switch to ${units.system === 'metric' ? 'US' : 'metric'}`}
+            sx={{ minHeight: 44, flex: 1, justifyContent: 'flex-start', pl: '19px', fontSize: 14 }}
+          >
+            {units.system === 'metric' ? 'ml, µm' : 'oz, mil'}
+          </ButtonBase>
+          <ButtonBase
+            onClick={() => setKeys(true)}
+            aria-label="Keys: ?"
+            sx={{ minHeight: 44, width: 44, fontSize: 16, borderLeft: `1px solid ${tones.hairline}` }}
+          >
+            ?
+          </ButtonBase>
+        </Box>
         <ButtonBase
           onClick={toggle}
           sx={{

@@ -1,0 +1,115 @@
+import {
+  fromShown,
+  sayMeasure,
+  toShown,
+  unitDigits,
+  unitName,
+  type Measure,
+  type UnitSystem,
+} from '@steady-gleam/core';
+import { createContext, use, useMemo, useState, type ReactNode } from 'react';
+
+/** Figures in the units the painter works in; everything inside stays metric. */
+export interface Units {
+  readonly system: UnitSystem;
+  readonly toggle: () => void;
+  /** With its unit. */
+  readonly say: (measure: Measure, metric: number, digits?: number) => string;
+  /** Without its unit. */
+  readonly figure: (measure: Measure, metric: number, digits?: number) => string;
+  readonly name: (measure: Measure) => string;
+  /** A sentence whose metric figures are said in these units. */
+  readonly sentence: (text: string) => string;
+}
+
+const STORED = 'steady-gleam.units';
+
+const MEASURE_OF: Record<string, Measure> = {
+  ml: 'volume',
+  'g/ml': 'density',
+  'g/l': 'voc',
+  µm: 'film',
+  bar: 'pressure',
+  '°C': 'temperature',
+  cm: 'distance',
+  'cm/s': 'speed',
+  'm²': 'area',
+  m: 'length',
+};
+
+export function unitsOf(system: UnitSystem, toggle: () => void = () => {}): Units {
+  const figure = (measure: Measure, metric: number, digits?: number) =>
+    toShown(measure, metric, system).toFixed(digits === undefined || system === 'us' ? unitDigits(measure, system) : digits);
+  return {
+    system,
+    toggle,
+    say: (measure, metric, digits) => sayMeasure(measure, metric, system, system === 'us' ? undefined : digits),
+    figure,
+    name: (measure) => unitName(measure, system),
+    sentence: (text) =>
+      system === 'metric'
+        ? text
+        : text.replace(/(-?\d+(?:\.\d+)?) (g\/ml|g\/l|cm\/s|ml|µm|bar|°C|cm|m²|m)(?![\p{L}²/])/gu, (_, value: string, unit: string) =>
+            sayMeasure(MEASURE_OF[unit]!, Number(value), system),
+          ),
+  };
+}
+
+const UnitsContext = createContext<Units>(unitsOf('metric'));
+
+export function UnitsProvider({ children }: { children: ReactNode }) {
+  const [system, setSystem] = useState<UnitSystem>(() => (localStorage.getItem(STORED) === 'us' ? 'us' : 'metric'));
+  const value = useMemo(
+    () =>
+      unitsOf(system, () => {
+        const next = system === 'metric' ? 'us' : 'metric';
+        localStorage.setItem(STORED, next);
+        setSystem(next);
+      }),
+    [system],
+  );
+  return <UnitsContext value={value}>{children}</UnitsContext>;
+}
+
+export function useUnits(): Units {
+  return use(UnitsContext);
+}
+
+const numberIn = (text: string): number => {
+  const plain = text.trim().replace(',', '.');
+  return plain === '' ? NaN : Number(plain);
+};
+
+/** A metric text as it is shown; what is no number is shown as it was typed. */
+export function shownText(measure: Measure, metricText: string, system: UnitSystem): string {
+  const value = numberIn(metricText);
+  if (system === 'metric' || Number.isNaN(value)) return metricText;
+  return String(Number(toShown(measure, value, system).toPrecision(4)));
+}
+
+/** What was typed in these units, as metric text; what is no number stays as it is, for the check to name. */
+export function metricText(measure: Measure, typed: string, system: UnitSystem): string {
+  const value = numberIn(typed);
+  if (system === 'metric' || Number.isNaN(value)) return typed;
+  return String(Number(fromShown(measure, value, system).toPrecision(9)));
+}
+
+/** Text of a field in the shown units over a value kept in metric text. */
+export function useMeasureText(
+  measure: Measure,
+  value: string,
+  onValue: (metric: string) => void,
+): { readonly text: string; readonly onText: (text: string) => void } {
+  const { system } = useUnits();
+  const [typed, setTyped] = useState({ text: '', metric: '', system });
+  // While it is typed the text stays as it is; a value from elsewhere or other units show it anew.
+  const text = typed.metric === value && typed.system === system && value !== '' ? typed.text : shownText(measure, value, system);
+  return {
+    text,
+    onText: (next) => {
+      const metric = metricText(measure, next, system);
+      setTyped({ text: next, metric, system });
+      onValue(metric);
+    },
+  };
+}

@@ -1,0 +1,40 @@
+import { shopApi, type Batch, type StoredGun, type StoredProduct } from '@steady-gleam/contracts';
+import { learnTransfer, TRANSFER_SD, type Gun } from '@steady-gleam/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from './apiClient';
+
+const KEYS = { products: ['products'], guns: ['guns'], batches: ['batches'] } as const;
+
+export function useProducts() {
+  return useQuery({
+    queryKey: KEYS.products,
+    queryFn: () => call(shopApi.listProducts) as unknown as Promise<StoredProduct[]>,
+  });
+}
+
+export function useGuns() {
+  return useQuery({ queryKey: KEYS.guns, queryFn: () => call(shopApi.listGuns) as unknown as Promise<StoredGun[]> });
+}
+
+/** Batches, newest first. */
+export function useBatches() {
+  return useQuery({
+    queryKey: KEYS.batches,
+    queryFn: () => call(shopApi.listBatches) as Promise<Batch[]>,
+    refetchInterval: 60_000,
+  });
+}
+
+/** A change of the shop's shelf; afterwards the list is read anew. */
+export function useShopChange<T, R>(what: keyof typeof KEYS, run: (input: T) => Promise<R>) {
+  const client = useQueryClient();
+  return useMutation({ mutationFn: run, onSuccess: () => client.invalidateQueries({ queryKey: KEYS[what] }) });
+}
+
+/** What of a gun's spray lands: its stated share, corrected by the batches it has sprayed out. */
+export function transferOf(gun: Gun, batches: readonly Batch[]) {
+  const used = batches
+    .filter((b) => b.gunId === gun.id && b.leftMl !== null)
+    .map((b) => ({ solidMl: b.solidMl, volumeSolids: b.volumeSolids, usedMl: b.ml - b.leftMl!, lossMl: b.lossMl }));
+  return learnTransfer({ mean: gun.transfer, sd: TRANSFER_SD }, used);
+}
