@@ -47,3 +47,8 @@ export async function call<B extends Schema | null, R extends Schema>(
 export function sendBytes(path: string, bytes: Blob): Promise<unknown> {
   return request(path, { method: 'POST', body: bytes, headers: { 'Content-Type': bytes.type } });
 }
+
+/** Puts a file in its place. @throws ApiFailure */
+export function putBytes(path: string, bytes: Blob): Promise<unknown> {
+  return request(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': bytes.type } });
+}

@@ -39,7 +39,9 @@ const MEASURE_OF: Record<string, Measure> = {
 
 export function unitsOf(system: UnitSystem, toggle: () => void = () => {}): Units {
   const figure = (measure: Measure, metric: number, digits?: number) =>
-    toShown(measure, metric, system).toFixed(digits === undefined || system === 'us' ? unitDigits(measure, system) : digits);
+    toShown(measure, metric, system).toFixed(
+      digits === undefined || system === 'us' ? unitDigits(measure, system) : digits,
+    );
   return {
     system,
     toggle,
@@ -49,8 +51,9 @@ export function unitsOf(system: UnitSystem, toggle: () => void = () => {}): Unit
     sentence: (text) =>
       system === 'metric'
         ? text
-        : text.replace(/(-?\d+(?:\.\d+)?) (g\/ml|g\/l|cm\/s|ml|µm|bar|°C|cm|m²|m)(?![\p{L}²/])/gu, (_, value: string, unit: string) =>
-            sayMeasure(MEASURE_OF[unit]!, Number(value), system),
+        : text.replace(
+            /(-?\d+(?:\.\d+)?) (g\/ml|g\/l|cm\/s|ml|µm|bar|°C|cm|m²|m)(?![\p{L}²/])/gu,
+            (_, value: string, unit: string) => sayMeasure(MEASURE_OF[unit]!, Number(value), system),
           ),
   };
 }
@@ -103,7 +106,8 @@ export function useMeasureText(
   const { system } = useUnits();
   const [typed, setTyped] = useState({ text: '', metric: '', system });
   // While it is typed the text stays as it is; a value from elsewhere or other units show it anew.
-  const text = typed.metric === value && typed.system === system && value !== '' ? typed.text : shownText(measure, value, system);
+  const text =
+    typed.metric === value && typed.system === system && value !== '' ? typed.text : shownText(measure, value, system);
   return {
     text,
     onText: (next) => {

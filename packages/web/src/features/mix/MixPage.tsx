@@ -1,221 +1,811 @@
-import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { findCarrier, findSystem, rescueOverpour, STYLES } from '@steady-gleam/core';
-import { useEffect, useState } from 'react';
+import {
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+  useTheme,
+} from '@mui/material';
+import { mixingSchema, shopApi, type Batch, type Mixing, type NewBatch } from '@steady-gleam/contracts';
+import {
+  findGround,
+  leftoverAsGround,
+  potState,
+  rescueOverpour,
+  TRANSFER_SD,
+  USUAL_TRANSFER,
+  type Product,
+} from '@steady-gleam/core';
+import { useEffect, useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { FIGURES } from '../../app/theme';
+import { sayClock } from '../../app/PotClocks';
 import { Answer } from '../../shared/Answer';
+import { call } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
+import { useStacks } from '../../shared/FilmSection';
 import { choiceOf, countCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
-import { useJob } from '../../shared/useJob';
+import { MeasureField } from '../../shared/MeasureField';
+import { Notice } from '../../shared/Notice';
+import { useUnits } from '../../shared/units';
+import { useNow } from '../../shared/useNow';
+import { useChangeJob, useJob } from '../../shared/useJob';
+import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import { BatchRow } from './BatchHistory';
 import { CupPicture } from './CupPicture';
-import { batchFor, faultsOf, partsAt, SHAPE_FIELDS, SHAPE_NAMES, START, type MixForm } from './mixModel';
+import { FlakePanel } from './FlakePanel';
+import {
+  areaOf,
+  batchOf,
+  groupsOf,
+  hardenerInClears,
+  needFor,
+  planBatch,
+  poursOf,
+  productOf,
+  solidsOf,
+  START_MIXING,
+  START_PIECES,
+  START_SETTINGS,
+  whyNotOneBatch,
+  type MixGroup,
+  type MixSettings,
+} from './mixModel';
+import { PiecesPanel } from './PiecesPanel';
+import { ShadePanel } from './ShadePanel';
 
+interface Kept {
+  readonly settings: Readonly<Record<string, MixSettings>>;
+  readonly lots: Readonly<Record<string, string>>;
+  readonly note: string;
+  readonly onCard: boolean;
+  readonly leftover: string;
+}
+const EMPTY: Kept = { settings: {}, lots: {}, note: '', onCard: false, leftover: '' };
 const keyOf = (jobId: string) => `steady-gleam.mix.${jobId}`;
-
-function keptForm(jobId: string): MixForm {
+function kept(jobId: string): Kept {
   try {
-    return { ...START, ...(JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? '{}') as Partial<MixForm>) };
+    return { ...EMPTY, ...(JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? '{}') as Partial<Kept>) };
   } catch {
-    return START;
+    return EMPTY;
   }
 }
 
-/** One batch on one page: how much for the piece, what to pour to which mark, and what the scale shows. */
+type Habit = 'cup' | 'scale';
+const HABIT = 'steady-gleam.mix-habit';
+
+const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
+const NO_PRODUCTS: readonly Product[] = [];
+const NO_BATCHES: readonly Batch[] = [];
+
+/** One batch on one page for every product of the job: what to pour to which mark, and what the scale shows. */
 export function MixPage() {
-  const { job } = useJob();
+  const detail = useJob();
+  const { job } = detail;
   const { tones } = useTheme();
   const { library } = useLibrary();
-  const [form, setForm] = useState(() => keptForm(job.id));
-  const [over, setOver] = useState<{ index: number; text: string } | null>(null);
-  useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(form)), [job.id, form]);
+  const units = useUnits();
+  const now = useNow();
+  const [params, setParams] = useSearchParams();
+  const products = useProducts();
+  const guns = useGuns();
+  const batches = useBatches();
+  const change = useChangeJob(job.id);
+  const [state, setState] = useState(() => kept(job.id));
+  const [habit, setHabit] = useState<Habit>(() => (localStorage.getItem(HABIT) === 'scale' ? 'scale' : 'cup'));
+  const [mixingFaults, setMixingFaults] = useState<Record<string, string>>({});
+  const [weather, setWeather] = useState<{ temperatureC?: string; humidity?: string }>({});
+  const [over, setOver] = useState<{ layer: string; index: number; poured: string; there: string } | null>(null);
+  const [batchId, setBatchId] = useState(() => crypto.randomUUID());
+  useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(state)), [job.id, state]);
+  const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
 
-  const choice = choiceOf(job);
-  const system = findSystem(job.systemId, library.systems);
-  const carrier = findCarrier(system.carrierId, library.carriers);
-  const film = choice.coats * STYLES[choice.style].film + (choice.controlCoat ? STYLES.control.film : 0);
-  const faults = faultsOf(form);
-  const batch = batchFor(form, system, carrier.volumeSolids, { filmCoats: film, strength: choice.strength });
-  const parts = partsAt(system, choice.strength);
-  const byWeight = parts.every((p) => p.density !== undefined);
-  const overPart = over && batch ? batch.parts[over.index] : undefined;
-  const poured = over ? Number(over.text.replace(',', '.')) : NaN;
-  const pouredMl = byWeight && over ? poured / (parts[over.index]?.density ?? 1) : poured;
-  const saved = batch && over && overPart ? rescueOverpour(parts, batch.ml, over.index, pouredMl) : null;
-  const unit = byWeight ? 'g' : 'ml';
+  const stacks = useStacks(job, choiceOf(job));
+  const shelf = products.data?.map((p) => p.product) ?? NO_PRODUCTS;
+  const rack = guns.data ?? [];
+  const mixed = batches.data ?? NO_BATCHES;
+  if (products.isPending || guns.isPending || batches.isPending) return <Notice title="Opening the mix room …" />;
+  const failed = products.error ?? guns.error ?? batches.error;
+  if (failed)
+    return (
+      <Notice title="The mix room could not be opened." text={failed.message}>
+        <Button
+          variant="contained"
+          onClick={() => void Promise.all([products.refetch(), guns.refetch(), batches.refetch()])}
+        >
+          Try again
+        </Button>
+      </Notice>
+    );
 
-  const field = (name: string, label: string, value: string, set: (v: string) => void) => (
-    <Field key={name} label={label} value={value} onChange={(e) => set(e.target.value)} error={faults[name]} decimal />
+  const mixing = job.mixing ?? START_MIXING;
+  const pieces = job.pieces ?? START_PIECES;
+  const area = areaOf(pieces);
+  const groups = groupsOf(
+    stacks.flatMap((s) => s.layers),
+    library,
   );
+  const gun = rack.find((g) => g.gun.id === mixing.gunId)?.gun ?? null;
+  const transfer = gun ? transferOf(gun, mixed) : { mean: USUAL_TRANSFER, sd: TRANSFER_SD, lessons: 0 };
+  const lossMl = gun?.lossMl ?? 40;
+  const ownBatches = mixed.filter((b) => b.jobId === job.id);
+  const settingsOf = (g: MixGroup): MixSettings => state.settings[g.id] ?? START_SETTINGS;
+  const open = params.get('layer');
+  const tool = open === 'job' || open === 'flake' || open === 'shade' ? open : null;
+  const group =
+    groups.find((g) => g.id === open) ?? groups.find((g) => g.materialId === job.systemId) ?? groups[0] ?? null;
+
+  const plainPours = (g: MixGroup, sameHardener: string | null) =>
+    poursOf({
+      group: g,
+      product: productOf(g, shelf, mixing),
+      library,
+      settings: settingsOf(g),
+      temperatureC: mixing.temperatureC,
+      areaM2: area,
+      sameHardener,
+    });
+  const worked = (g: MixGroup) => {
+    const product = productOf(g, shelf, mixing);
+    const same = hardenerInClears(g, groups, ownBatches, (other) => plainPours(other, null).pours);
+    const pours = plainPours(g, same);
+    const solids = solidsOf(g, product, library);
+    const need = needFor(g, area, solids, { lossMl }, transfer);
+    return {
+      product,
+      pours,
+      solids,
+      need,
+      ...planBatch(pours.pours, need, settingsOf(g), product, mixing.temperatureC),
+    };
+  };
+
+  const setSettings = (g: MixGroup, more: Partial<MixSettings>) =>
+    setState((old) => ({
+      ...old,
+      settings: { ...old.settings, [g.id]: { ...(old.settings[g.id] ?? START_SETTINGS), ...more } },
+    }));
+  const setMixing = (more: Partial<Mixing>) => {
+    try {
+      const next = mixingSchema.validateSync({ ...mixing, ...more }, { abortEarly: false });
+      setMixingFaults({});
+      if (JSON.stringify(next) !== JSON.stringify(mixing)) change.mutate({ version: job.version, mixing: next });
+    } catch (error) {
+      const { inner } = error as { inner: { path?: string; message: string }[] };
+      setMixingFaults(Object.fromEntries(inner.map((e) => [e.path ?? '', e.message])));
+    }
+  };
+  const show = (id: string) => {
+    setOver(null);
+    setParams({ layer: id }, { replace: true });
+  };
+
+  const tabs = (
+    <ToggleButtonGroup
+      exclusive
+      value={tool ?? group?.id ?? ''}
+      aria-label="What is mixed"
+      onChange={(_, v: string | null) => v && show(v)}
+      sx={{ flexWrap: 'wrap', mb: 1 }}
+    >
+      {groups.map((g) => (
+        <ToggleButton key={g.id} value={g.id} sx={{ px: 1.5, textTransform: 'none' }}>
+          {g.name}
+        </ToggleButton>
+      ))}
+      <ToggleButton value="job" sx={{ px: 1.5, fontWeight: 700 }}>
+        Whole job
+      </ToggleButton>
+      <ToggleButton value="shade" sx={{ px: 1.5 }}>
+        Sealer shade
+      </ToggleButton>
+      <ToggleButton value="flake" sx={{ px: 1.5 }}>
+        Flake
+      </ToggleButton>
+    </ToggleButtonGroup>
+  );
+
+  if (tool === 'flake') {
+    const ground = findGround(choiceOf(job).groundId, library.grounds);
+    return (
+      <FlakePanel
+        jobId={job.id}
+        ground={ground}
+        carrier={shelf.find((p) => p.kind === 'flake carrier') ?? null}
+        areaM2={area}
+        tabs={tabs}
+      />
+    );
+  }
+  const sealer = groups.find((g) => g.kind === 'sealer');
+  if (tool === 'shade')
+    return (
+      <ShadePanel
+        tabs={tabs}
+        shade={sealer ? settingsOf(sealer).shade : []}
+        onUse={(shade) => {
+          if (sealer) {
+            setSettings(sealer, { shade });
+            show(sealer.id);
+          }
+        }}
+      />
+    );
+
+  const weatherFields = (
+    <>
+      <MeasureField
+        measure="temperature"
+        label="In the booth"
+        value={weather.temperatureC ?? String(mixing.temperatureC)}
+        onValue={(v) => setWeather({ ...weather, temperatureC: v })}
+        onBlur={() => weather.temperatureC !== undefined && setMixing({ temperatureC: numberOf(weather.temperatureC) })}
+        error={mixingFaults['temperatureC']}
+      />
+      <Field
+        label="Gun"
+        select
+        value={mixing.gunId ?? ''}
+        onChange={(e) => setMixing({ gunId: e.target.value || null })}
+      >
+        <option value="">not said</option>
+        {rack.map((g) => (
+          <option key={g.gun.id} value={g.gun.id}>
+            {g.gun.name}
+          </option>
+        ))}
+      </Field>
+    </>
+  );
+  const lands = `${Math.round(transfer.mean * 100)} % lands${gun ? ` with ${gun.name}` : ''}${transfer.lessons ? `, learned from ${transfer.lessons} ${transfer.lessons === 1 ? 'batch' : 'batches'}` : ''}`;
   const cell = {
-    padding: '9px 0',
+    padding: '9px 0 9px 10px',
     borderTop: `1px solid ${tones.hairline}`,
     fontFamily: FIGURES,
     textAlign: 'right' as const,
-    fontSize: 22,
+    whiteSpace: 'nowrap' as const,
   };
-  const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0' };
+  const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0 4px 10px' };
+
+  if (tool === 'job') {
+    const all = groups.map((g) => ({ group: g, ...worked(g) }));
+    const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
+    const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
+    const split = all.filter(
+      (w) =>
+        w.plan &&
+        whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12) !== null,
+    );
+    const ground = all.find((w) => w.group.kind === 'ground');
+    const leftoverMl = numberOf(state.leftover);
+    const saves =
+      ground && leftoverMl > 0
+        ? leftoverAsGround({
+            leftoverMl,
+            area,
+            filmUm: ground.group.filmUm / Math.max(0.5, ground.group.coats),
+            leftoverSolids: ground.solids,
+            groundSolids: ground.solids,
+            transferEfficiency: transfer.mean,
+          })
+        : null;
+    return (
+      <Bench
+        side={
+          <>
+            <Typography variant="h2">Booth and gun</Typography>
+            {weatherFields}
+            <Field
+              label="Humidity, %"
+              value={weather.humidity ?? String(Math.round(mixing.humidity * 100))}
+              onChange={(e) => setWeather({ ...weather, humidity: e.target.value })}
+              onBlur={() => weather.humidity !== undefined && setMixing({ humidity: numberOf(weather.humidity) / 100 })}
+              error={mixingFaults['humidity']}
+              decimal
+            />
+            <Typography variant="body2">{lands}.</Typography>
+            <Typography variant="h2" sx={{ mt: 1 }}>
+              A leftover as ground
+            </Typography>
+            <MeasureField
+              measure="volume"
+              label="Of matching colour"
+              value={state.leftover}
+              onValue={(leftover) => setState({ ...state, leftover })}
+              error={state.leftover.trim() && !(leftoverMl > 0) ? 'More than zero.' : undefined}
+            />
+            {saves ? (
+              <Typography>
+                {saves.coats > 0
+                  ? `It gives ${countCoats(saves.coats)} of ground over everything and saves ${units.say('volume', saves.savesMl)} of ${ground!.group.name}.`
+                  : 'Too little for half a coat over everything; keep it for a small piece.'}
+              </Typography>
+            ) : null}
+          </>
+        }
+      >
+        <Answer
+          why={`${lands}. The range is how well that is known. ${split.length ? `${split.map((w) => w.group.name).join(', ')}: not in one batch.` : 'Each comes out of one batch, so each is one colour.'}`}
+        >
+          {units.say('volume', total)} in {groups.length} mixes for {units.say('area', area)}
+          {cost === null ? '.' : `, material ${cost.toFixed(0)}.`}
+        </Answer>
+        {tabs}
+        <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+          <thead>
+            <tr>
+              {['mix', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
+                <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {all.map((w) => (
+              <tr key={w.group.id}>
+                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
+                  <Button
+                    variant="text"
+                    color="inherit"
+                    sx={{ px: 0.5, justifyContent: 'flex-start', textDecoration: 'underline' }}
+                    onClick={() => show(w.group.id)}
+                  >
+                    {w.group.name}
+                  </Button>
+                  <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
+                    {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
+                  </Typography>
+                </td>
+                <td style={cell}>{countCoats(w.group.coats)}</td>
+                <td style={cell}>{units.say('film', w.group.filmUm)}</td>
+                <td style={cell}>
+                  {units.figure('volume', w.need.low)} to {units.say('volume', w.need.high)}
+                </td>
+                <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
+                <td style={cell}>{w.plan?.cost == null ? '–' : w.plan.cost.toFixed(1)}</td>
+                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
+                  {w.plan
+                    ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
+                        whyNotOneBatch(
+                          w.plan.ml,
+                          w.group.coats,
+                          area,
+                          w.plan.potMinutes,
+                          w.product?.flashMinutes ?? 12,
+                        ),
+                      )
+                    : 'see its page'}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
+          Pieces, {units.say('area', area)} in all
+        </Typography>
+        <PiecesPanel
+          key={job.version}
+          pieces={pieces}
+          failure={change.error?.message ?? null}
+          onKeep={(next) => change.mutate({ version: job.version, pieces: next })}
+        />
+      </Bench>
+    );
+  }
+
+  if (!group) return <Notice title="Nothing is laid yet." text="Add layers first; the mix room pours for them." />;
+  const { product, pours, need, plan, faults, solids } = worked(group);
+  const settings = settingsOf(group);
+  const byWeight = pours.pours.every((p) => p.density !== undefined);
+  const unit = byWeight && habit === 'scale' ? 'g' : 'ml';
+  const amountOf = (p: { ml: number; grams: number | null }) => (unit === 'g' ? p.grams! : p.ml);
+  const overHere = over?.layer === group.id ? over : null;
+  const overPart = overHere && plan ? plan.parts[overHere.index] : undefined;
+  const measure = unit === 'g' ? ('mass' as const) : ('volume' as const);
+  const toMl = (value: number, i: number) => (unit === 'g' ? value / pours.pours[i]!.density! : value);
+  const poured = overHere ? numberOf(overHere.poured) : NaN;
+  const there = overHere ? numberOf(overHere.there) : NaN;
+  const saved =
+    plan && overHere && poured > 0
+      ? rescueOverpour(pours.pours, plan.ml, overHere.index, toMl(poured, overHere.index))
+      : null;
+  const inUse = ownBatches.find((b) => b.layerId === group.id && b.endedAt === null);
+  const pot = inUse ? potState(new Date(inUse.mixedAt).getTime(), inUse.potMinutes, now) : null;
+  const blocked = pot?.state === 'over';
+  const digits = units.system === 'us' ? 2 : 0;
+  const needText = `${units.figure('volume', need.low)} to ${units.say('volume', need.high)}`;
+  const why: ReactNode = blocked
+    ? `It was mixed ${Math.round((now - new Date(inUse!.mixedAt).getTime()) / 60_000)} min ago and sets after ${Math.round(inUse!.potMinutes!)}. Empty the cup, clean the gun, say below what was left, then mix fresh; thinning it does not bring it back.`
+    : plan
+      ? `${countCoats(group.coats)} on ${units.say('area', area)} take about ${units.say('volume', need.ml)}, ${needText}: ${lands}.${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
+      : 'Something below is not a figure yet.';
+  const additives = (role: 'hardener' | 'reducer') => {
+    if (!pours.pours.some((p) => p.role === role)) return null;
+    const own = (product?.additives ?? []).filter((a) => a.role === role);
+    const now_ = pours.pours.find((p) => p.role === role);
+    return (
+      <Field
+        label={role === 'hardener' ? 'Hardener' : 'Reducer'}
+        select
+        value={settings[role]}
+        onChange={(e) => setSettings(group, { [role]: e.target.value })}
+        hint={now_?.advice ? now_.advice.why : own.length ? '' : `no ${role} stands with this product`}
+      >
+        <option value="">{now_?.advice && !settings[role] ? now_.name : 'as advised'}</option>
+        {own.map((a) => (
+          <option key={a.name} value={a.name}>
+            {a.name}, {units.figure('temperature', a.fromC)} to {units.say('temperature', a.toC)}
+          </option>
+        ))}
+      </Field>
+    );
+  };
+  const keep = () => {
+    if (!plan) return;
+    add.mutate(
+      batchOf(
+        {
+          id: batchId,
+          jobId: job.id,
+          group,
+          product,
+          gun,
+          plan,
+          pours: pours.pours,
+          lots: pours.pours.map((p) => state.lots[`${group.id}/${p.name}`] ?? ''),
+          temperatureC: mixing.temperatureC,
+          areaM2: area,
+          solids,
+          onCard: state.onCard,
+          note: state.note,
+        },
+        new Date().toISOString(),
+      ),
+      {
+        onSuccess: () => {
+          setBatchId(crypto.randomUUID());
+          setState((old) => ({ ...old, note: '', onCard: false }));
+        },
+      },
+    );
+  };
 
   return (
     <Bench
       side={
         <>
           <Typography variant="h2">In the cup</Typography>
-          {batch?.cup ? (
-            <CupPicture parts={batch.parts} cup={batch.cup} ml={batch.ml} />
-          ) : batch ? (
+          {plan?.cup ? (
+            <CupPicture parts={plan.parts} cup={plan.cup} ml={plan.ml} />
+          ) : plan ? (
             <Typography>
-              No cup here holds {batch.ml} ml. Mix it in parts of at most 2180 ml; pour them together before the last
+              No cup here holds {units.say('volume', plan.ml)}. Mix it in parts, and pour them together before the last
               coat, so that they are one colour.
             </Typography>
           ) : null}
-          <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
-            Gloves and air-fed respirator where hardener is poured; solvents away from sparks; metallic and flake dust
-            is not to be breathed. The product’s sheet and your local rules come first.
+          {plan ? (
+            <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', m: 0, rowGap: 0.25 }}>
+              {[
+                [
+                  'pot life',
+                  plan.potMinutes === null
+                    ? 'does not set'
+                    : `${sayClock(plan.potMinutes)} h at ${units.say('temperature', mixing.temperatureC)}`,
+                ],
+                ['VOC of the mix', plan.voc ? units.say('voc', plan.voc.actual) : 'not known'],
+                ['less water, exempt', plan.voc ? units.say('voc', plan.voc.coating) : 'not known'],
+                ['material', plan.cost === null ? 'not known' : plan.cost.toFixed(1)],
+              ].map(([name, value]) => (
+                <Box key={name} sx={{ display: 'contents' }}>
+                  <Box component="dt" sx={{ borderTop: `1px solid ${tones.hairline}`, py: 0.25 }}>
+                    {name}
+                  </Box>
+                  <Box
+                    component="dd"
+                    sx={{
+                      m: 0,
+                      borderTop: `1px solid ${tones.hairline}`,
+                      py: 0.25,
+                      fontFamily: FIGURES,
+                      textAlign: 'right',
+                    }}
+                  >
+                    {value}
+                  </Box>
+                </Box>
+              ))}
+            </Box>
+          ) : null}
+          <FormControlLabel
+            control={
+              <Checkbox checked={state.onCard} onChange={(e) => setState({ ...state, onCard: e.target.checked })} />
+            }
+            label="Also for the let-down card"
+            sx={{ minHeight: 44 }}
+          />
+          <Button
+            variant="contained"
+            sx={{ minHeight: 56 }}
+            disabled={!plan || !!pours.ratioFault || blocked || add.isPending}
+            onClick={keep}
+          >
+            Mixed: start its clock
+          </Button>
+          {add.error ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {add.error.message}
+            </Typography>
+          ) : null}
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            {pours.pours.some((p) => p.role === 'hardener')
+              ? 'Hardener holds isocyanates: air-fed respirator, gloves and goggles while it is poured. '
+              : ''}
+            Solvents away from sparks, cans bonded, air moving. The product’s sheet and your local rules come first.
           </Typography>
         </>
       }
     >
-      <Answer
-        why={
-          batch
-            ? `${countCoats(choice.coats)}${choice.controlCoat ? ' and a control coat' : ''} on ${batch.area.toFixed(2)} m² take about ${batch.needed.toFixed(0)} ml; between ${batch.low.toFixed(0)} and ${batch.high.toFixed(0)}, by how much really lands. One batch for all coats keeps them one colour.`
-            : 'Something below is not a figure yet.'
-        }
-      >
-        {batch ? `Mix ${batch.ml} ml of ${system.name.toLowerCase()}.` : 'Say how large the piece is.'}
+      <Answer why={why}>
+        {blocked
+          ? `The pot life of ${group.name} is over: do not spray it.`
+          : plan
+            ? inUse
+              ? `${group.name} is mixed${pot!.minutesLeft === null ? '' : `, ${sayClock(pot!.minutesLeft)} left`}.`
+              : `Mix ${units.say('volume', plan.ml)} of ${group.kind === 'effect' || group.kind === 'ground' ? group.name : group.name.toLowerCase()}.`
+            : 'One figure needs changing.'}
       </Answer>
-      {batch ? (
-        <table aria-label="Batch" style={{ borderCollapse: 'collapse', width: '100%', maxWidth: 760 }}>
+      {tabs}
+      {plan ? (
+        <table aria-label="Batch" style={{ borderCollapse: 'collapse', width: '100%', maxWidth: 820 }}>
           <thead>
             <tr>
-              <th scope="col" style={{ ...head, textAlign: 'left' }}>
-                pour
+              <th scope="col" style={{ ...head, textAlign: 'left', paddingLeft: 0 }}>
+                <ToggleButtonGroup
+                  exclusive
+                  size="small"
+                  value={habit}
+                  aria-label="Poured by"
+                  onChange={(_, v: Habit | null) => {
+                    if (!v) return;
+                    localStorage.setItem(HABIT, v);
+                    setHabit(v);
+                  }}
+                >
+                  <ToggleButton value="cup">by cup</ToggleButton>
+                  <ToggleButton value="scale" disabled={!byWeight}>
+                    by scale
+                  </ToggleButton>
+                </ToggleButtonGroup>
               </th>
               <th scope="col" style={head}>
                 parts
               </th>
               <th scope="col" style={head}>
-                ml
+                {units.name('volume')}
               </th>
               <th scope="col" style={head}>
-                to mark, ml
+                to mark, {units.name('volume')}
               </th>
               <th scope="col" style={head}>
-                g
+                {units.name('mass')}
               </th>
               <th scope="col" style={head}>
-                scale shows, g
+                scale shows, {units.name('mass')}
               </th>
             </tr>
           </thead>
           <tbody>
-            {batch.parts.map((p, i) => (
-              <tr key={p.name}>
-                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', fontSize: 19, fontWeight: 600 }}>
-                  {p.name}
-                </td>
-                <td style={cell}>{Number(parts[i]!.parts.toFixed(2))}</td>
-                <td style={cell}>{p.ml.toFixed(0)}</td>
-                <td style={{ ...cell, fontWeight: 700 }}>{p.mark.toFixed(0)}</td>
-                <td style={cell}>{p.grams === null ? '–' : p.grams.toFixed(1)}</td>
-                <td style={{ ...cell, fontWeight: 700 }}>
-                  {p.runningGrams === null ? '–' : p.runningGrams.toFixed(1)}
-                </td>
-              </tr>
-            ))}
+            {plan.parts.map((p, i) => {
+              const big = (on: boolean) => ({ ...cell, fontSize: on ? 28 : 19, fontWeight: on ? 700 : 400 });
+              return (
+                <tr key={p.name}>
+                  <td style={{ ...cell, textAlign: 'left', padding: '3px 0', fontFamily: 'inherit' }}>
+                    <Button
+                      variant="text"
+                      color="inherit"
+                      aria-pressed={overHere?.index === i}
+                      title="Too much went in, or too little is there"
+                      onClick={() =>
+                        setOver(overHere?.index === i ? null : { layer: group.id, index: i, poured: '', there: '' })
+                      }
+                      sx={{
+                        px: 0.5,
+                        fontSize: 19,
+                        fontWeight: 640,
+                        textAlign: 'left',
+                        justifyContent: 'flex-start',
+                        lineHeight: 1.15,
+                        background: overHere?.index === i ? tones.raised : 'none',
+                      }}
+                    >
+                      {p.name}
+                    </Button>
+                  </td>
+                  <td style={big(false)}>{Number(pours.pours[i]!.parts.toFixed(2))}</td>
+                  <td style={big(false)}>{units.figure('volume', p.ml, digits)}</td>
+                  <td style={big(habit === 'cup' || !byWeight)}>{units.figure('volume', p.mark, digits)}</td>
+                  <td style={big(false)}>{p.grams === null ? '–' : units.figure('mass', p.grams)}</td>
+                  <td style={big(habit === 'scale' && byWeight)}>
+                    {p.runningGrams === null ? '–' : units.figure('mass', p.runningGrams)}
+                  </td>
+                </tr>
+              );
+            })}
           </tbody>
         </table>
       ) : null}
       {byWeight ? null : (
         <Typography variant="body2" sx={{ mt: 1 }}>
-          A density is missing, so this is by volume only.
+          A density is missing, so this is by volume only. It can be entered with the product.
         </Typography>
       )}
-      <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-        Stir the pearl or flake up from the bottom before it is poured, strain the dye, and stir again before every
-        coat.
-      </Typography>
-      <Box sx={{ display: 'flex', alignItems: 'end', flexWrap: 'wrap', gap: 1, mt: 1.5 }}>
-        <Box>
-          <Typography variant="h3" component="div" sx={{ mb: 0.5 }}>
-            Too much went in?
-          </Typography>
-          <Box role="group" aria-label="Part that was overpoured" sx={{ display: 'flex', gap: 0.75 }}>
-            {parts.map((p, i) => (
-              <ToggleButton
-                key={p.name}
-                value={i}
-                selected={over?.index === i}
-                onChange={() => setOver(over?.index === i ? null : { index: i, text: '' })}
-              >
-                {p.name}
-              </ToggleButton>
-            ))}
-          </Box>
-        </Box>
-        {over ? (
-          <Box sx={{ width: 190 }}>
-            <Field
-              label={`Really poured, ${unit}`}
-              value={over.text}
-              onChange={(e) => setOver({ ...over, text: e.target.value })}
-              decimal
+      {pours.warnings.map((w) => (
+        <Typography key={w} role="status" sx={{ mt: 1, borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
+          {units.sentence(w)}
+        </Typography>
+      ))}
+      {overHere && overPart ? (
+        <Box
+          role="group"
+          aria-label={`${overPart.name}: too much or too little`}
+          sx={{ mt: 1, p: 1.25, background: tones.panel, border: `1px solid ${tones.hairline}`, maxWidth: 820 }}
+        >
+          <Box sx={{ display: 'grid', gridTemplateColumns: '220px 220px', gap: 2 }}>
+            <MeasureField
+              measure={measure}
+              label="Really poured"
+              value={overHere.poured}
+              onValue={(v) => setOver({ ...overHere, poured: v })}
+              error={overHere.poured.trim() && !(poured > 0) ? 'More than zero.' : undefined}
+            />
+            <MeasureField
+              measure={measure}
+              label="Only this much is there"
+              value={overHere.there}
+              onValue={(v) => setOver({ ...overHere, there: v })}
+              error={overHere.there.trim() && !(there > 0) ? 'More than zero.' : undefined}
             />
           </Box>
-        ) : null}
-      </Box>
-      {over && overPart && over.text.trim() !== '' ? (
-        <Typography role="status" sx={{ mt: 1, maxWidth: '70ch' }} data-testid="rescue">
-          {!(poured > 0)
-            ? `Say how many ${unit} of ${overPart.name} went in.`
-            : saved
-              ? `You poured ${poured} ${unit} of ${(byWeight ? overPart.grams! : overPart.ml).toFixed(1)}. Bring the others to: ${saved.parts
-                  .filter((p) => p.more > 0)
-                  .map((p) => `${p.name} ${(byWeight ? p.grams! : p.ml).toFixed(1)} ${unit} in all`)
-                  .join(', ')}. The batch is then ${saved.ml.toFixed(0)} ml.`
-              : `That is not more than the ${(byWeight ? overPart.grams! : overPart.ml).toFixed(1)} ${unit} meant; pour the rest of it.`}
-        </Typography>
+          {poured > 0 ? (
+            <Typography role="status" sx={{ mt: 1, fontSize: 18 }} data-testid="rescue">
+              {saved
+                ? `You poured ${units.say(measure, poured)} of ${units.say(measure, amountOf(overPart))}. Bring the others to: ${saved.parts
+                    .filter((p) => p.more > 0)
+                    .map((p) => `${p.name} ${units.say(measure, amountOf(p))} in all`)
+                    .join(', ')}. The batch is then ${units.say('volume', saved.ml)}.`
+                : `That is not more than the ${units.say(measure, amountOf(overPart))} meant; pour the rest of it.`}
+            </Typography>
+          ) : null}
+          {there > 0 && plan ? (
+            <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 1 }}>
+              <Typography role="status" sx={{ fontSize: 18 }}>
+                {toMl(there, overHere.index) >= overPart.ml
+                  ? 'That is enough for this batch.'
+                  : `It makes ${units.say('volume', (plan.ml * toMl(there, overHere.index)) / overPart.ml)}${(plan.ml * toMl(there, overHere.index)) / overPart.ml < need.ml ? `, ${units.say('volume', need.ml - (plan.ml * toMl(there, overHere.index)) / overPart.ml)} short of what the job takes` : ''}.`}
+              </Typography>
+              {toMl(there, overHere.index) < overPart.ml ? (
+                <Button
+                  variant="outlined"
+                  onClick={() => {
+                    setSettings(group, {
+                      amount: String(Math.floor((plan.ml * toMl(there, overHere.index)) / overPart.ml)),
+                    });
+                    setOver(null);
+                  }}
+                >
+                  Scale to it
+                </Button>
+              ) : null}
+            </Box>
+          ) : null}
+        </Box>
       ) : null}
-      <Typography variant="h2" sx={{ mt: 2.5, mb: 1 }}>
-        The piece
+      <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
+        {group.kind === 'effect'
+          ? 'Stir the pearl or flake up from the bottom before it is poured, strain the dye, and stir again before every coat.'
+          : group.kind === 'ground'
+            ? 'Stir it up, strain it into the cup, and keep enough for the blend.'
+            : 'Stir the tin, strain into the cup, stir two minutes after the hardener.'}{' '}
+        Tap a part when too much went in or too little is there.
       </Typography>
-      <ToggleButtonGroup
-        exclusive
-        value={form.shape}
-        aria-label="Shape of the piece"
-        onChange={(_, v: MixForm['shape'] | null) => v && setForm({ ...form, shape: v })}
-        sx={{ flexWrap: 'wrap' }}
-      >
-        {(Object.keys(SHAPE_NAMES) as MixForm['shape'][]).map((s) => (
-          <ToggleButton key={s} value={s} sx={{ px: 1.25 }}>
-            {SHAPE_NAMES[s]}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(182px, 1fr))',
           gap: 1.5,
-          mt: 1.25,
-          maxWidth: 760,
+          mt: 1.5,
+          maxWidth: 820,
         }}
       >
-        {SHAPE_FIELDS[form.shape].map(({ name, label }) =>
-          field(name, label, form.values[name] ?? '', (v) =>
-            setForm({ ...form, values: { ...form.values, [name]: v } }),
-          ),
-        )}
-        {field('pieces', 'Pieces alike', form.pieces, (pieces) => setForm({ ...form, pieces }))}
-        {field('transfer', 'Lands on it, %', form.transfer, (transfer) => setForm({ ...form, transfer }))}
-        {field('loss', 'Left in cup and gun, ml', form.loss, (loss) => setForm({ ...form, loss }))}
+        <Field
+          label="Product"
+          select
+          value={mixing.products[group.id] ?? ''}
+          onChange={(e) => {
+            const { [group.id]: _, ...others } = mixing.products;
+            setMixing({ products: e.target.value ? { ...others, [group.id]: e.target.value } : others });
+          }}
+          hint={product ? '' : `no ${group.productKind} on the shelf; common figures are used`}
+        >
+          <option value="">{product && !mixing.products[group.id] ? product.name : 'first of its kind'}</option>
+          {shelf.map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.name}
+            </option>
+          ))}
+        </Field>
+        <Field
+          label="Ratio, as on the sheet"
+          value={settings.ratio || product?.ratio || ''}
+          onChange={(e) => setSettings(group, { ratio: e.target.value })}
+          error={pours.ratioFault ?? undefined}
+        />
+        {additives('hardener')}
+        {additives('reducer')}
+        {weatherFields}
+        <MeasureField
+          measure="volume"
+          label="Mix instead"
+          value={settings.amount}
+          onValue={(amount) => setSettings(group, { amount })}
+          error={faults['amount']}
+          hint={`needed: ${Math.round(need.ml)} ml`}
+        />
+        <MeasureField
+          measure="volume"
+          label="Cup"
+          value={settings.cup}
+          onValue={(cup) => setSettings(group, { cup })}
+          error={faults['cup']}
+          hint="empty: the smallest that holds it"
+        />
       </Box>
-      <Box sx={{ mt: 1.5 }}>
-        <Button variant="text" color="inherit" onClick={() => setForm(START)} sx={{ px: 0.5 }}>
-          Start these figures again
-        </Button>
+      {change.error ? (
+        <Typography role="alert" sx={{ color: 'error.main', mt: 1 }}>
+          {change.error.message}
+        </Typography>
+      ) : null}
+      <Box component="details" sx={{ mt: 1.5, maxWidth: 820 }}>
+        <Box component="summary" sx={{ minHeight: 44, py: 1.25, cursor: 'pointer', typography: 'h3' }}>
+          Lot numbers and a note
+        </Box>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(182px, 1fr))', gap: 1.5 }}>
+          {pours.pours.map((p) => (
+            <Field
+              key={p.name}
+              label={`Lot, ${p.name}`}
+              value={state.lots[`${group.id}/${p.name}`] ?? ''}
+              onChange={(e) =>
+                setState({ ...state, lots: { ...state.lots, [`${group.id}/${p.name}`]: e.target.value.slice(0, 40) } })
+              }
+            />
+          ))}
+          <Field
+            label="Note"
+            value={state.note}
+            onChange={(e) => setState({ ...state, note: e.target.value.slice(0, 400) })}
+          />
+        </Box>
       </Box>
+      {ownBatches.some((b) => b.layerId === group.id) ? (
+        <>
+          <Typography variant="h2" sx={{ mt: 1.5 }}>
+            Mixed for this job
+          </Typography>
+          <Box component="ul" aria-label="Batches" sx={{ listStyle: 'none', p: 0, m: 0, maxWidth: 820 }}>
+            {ownBatches
+              .filter((b) => b.layerId === group.id)
+              .map((b) => (
+                <BatchRow key={b.id} batch={b} />
+              ))}
+          </Box>
+        </>
+      ) : null}
     </Bench>
   );
 }

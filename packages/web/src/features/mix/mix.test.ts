@@ -1,40 +1,137 @@
 import { describe, expect, it } from '@jest/globals';
-import { findSystem, quantityMl } from '@steady-gleam/core';
-import { batchFor, faultsOf, partsAt, START, type MixForm } from './mixModel';
+import {
+  findGround,
+  findSystem,
+  layersOf,
+  quantityMl,
+  REFERENCE_LIBRARY as library,
+  STARTING_GUNS,
+  STARTING_PRODUCTS,
+} from '@steady-gleam/core';
+import { metricText, shownText, unitsOf } from '../../shared/units';
+import {
+  areaOf,
+  groupsOf,
+  hardenerInClears,
+  needFor,
+  pieceArea,
+  planBatch,
+  poursOf,
+  productOf,
+  START_MIXING,
+  START_PIECES,
+  START_SETTINGS,
+  whyNotOneBatch,
+  type MixGroup,
+  type MixSettings,
+} from './mixModel';
 
-const system = findSystem('lagoon-pearl');
-const form = (more: Partial<MixForm>): MixForm => ({ ...START, ...more });
-
-describe('the batch of a job', () => {
-  it('is what the quantity says, rounded up, in the parts of the mix at its strength', () => {
-    const batch = batchFor(form({ values: { area: '3' } }), system, 0.18, { filmCoats: 3, strength: 1.2 })!;
-    // Worked by hand: 3 m2 x 3 coats x 9 um / 0.18 / 0.65 + 40 ml = 732.3 ml.
-    expect(batch.needed).toBeCloseTo(732.3, 1);
-    expect(batch.needed).toBeCloseTo(
-      quantityMl({ area: 3, coats: 3, dryFilm: 9, volumeSolids: 0.18, transferEfficiency: 0.65, loss: 40 }),
-      9,
-    );
-    expect(batch.ml).toBe(750);
-    expect(batch.low).toBeLessThan(batch.needed);
-    expect(batch.high).toBeGreaterThan(batch.needed);
-    expect(partsAt(system, 1.2).map((p) => p.parts)).toEqual([6, 1.2, 0.6]);
-    expect(batch.parts.at(-1)!.mark).toBeCloseTo(750, 9);
-    expect(batch.parts[0]!.grams).toBeCloseTo((750 * 6 * 0.94) / 7.8, 6);
+const layers = (groundId: string, systemId: string, coats = 3, controlCoat = false) =>
+  layersOf(findGround(groundId), findSystem(systemId), { groundId, coats, strength: 1.2, style: 'wet', controlCoat });
+const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: object = {}) =>
+  poursOf({
+    group,
+    product: productOf(group, STARTING_PRODUCTS, START_MIXING),
+    library,
+    settings: { ...START_SETTINGS, ...settings },
+    temperatureC: 21,
+    areaM2: 3,
+    sameHardener: null,
+    ...more,
   });
 
-  it('names what is no figure, and mixes nothing meanwhile', () => {
-    const bad = form({
-      shape: 'tub',
-      values: { top: 'wide', bottom: '0', height: '0,4' },
-      transfer: '120',
-      pieces: '0',
-    });
-    expect(faultsOf(bad)).toEqual({
-      top: 'A number in metres.',
-      bottom: 'More than zero.',
-      transfer: 'Between 5 and 100 %.',
-      pieces: 'Between 1 and 200.',
-    });
-    expect(batchFor(bad, system, 0.18, { filmCoats: 3, strength: 1 })).toBeNull();
+describe('what a job is mixed from', () => {
+  it('is one cup for each stuff, the control coat in the cup of its mix', () => {
+    const groups = groupsOf(layers('silver-fine', 'cinder-candy', 3, true), library);
+    expect(groups.map((g) => [g.name, g.productKind, g.coats])).toEqual([
+      ['sealer', 'sealer', 1],
+      ['Fine silver', 'ground', 2],
+      ['Cinder candy', 'intercoat', 4],
+      ['clear', 'clear', 2],
+    ]);
+    expect(groups[2]!.filmUm).toBeCloseTo(10 * (3 + 0.35), 9);
+  });
+
+  it('pours the mix at its strength, reduced as the product’s sheet says', () => {
+    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    // 8 parts carrier and 1.2 of candy, two to one with reducer.
+    expect(pours(candy).pours.map((p) => [p.name, Number(p.parts.toFixed(6))])).toEqual([
+      ['intercoat clear', 8],
+      ['cinder red', 1.2],
+      ['Breakwater reducer, medium', 4.6],
+    ]);
+    expect(pours(candy, { ratio: '1' }).pours).toHaveLength(2);
+    expect(pours(candy, { ratio: '2:nought' }).ratioFault).toContain('as on the sheet');
+    const far = pours(candy, { reducer: 'Breakwater reducer, slow' }, { temperatureC: 10 });
+    expect(far.warnings.join()).toContain('22 °C to 36 °C, and it is 10 °C');
+  });
+
+  it('takes what the area, film and gun say, as a range, and says what stands in the way', () => {
+    const [sealer, , candy] = groupsOf(layers('silver-fine', 'cinder-candy'), library);
+    const need = needFor(candy!, 3, 0.22, STARTING_GUNS[0]!, { mean: 0.65, sd: 0.15 });
+    // Worked by hand: 3 m2 x 30 um / 0.22 / 0.65 + 40 ml = 669.4 ml.
+    expect(need.ml).toBeCloseTo(669.4, 1);
+    expect(need.ml).toBeCloseTo(
+      quantityMl({ area: 3, coats: 3, dryFilm: 10, volumeSolids: 0.22, transferEfficiency: 0.65, loss: 40 }),
+      9,
+    );
+    const product = productOf(candy!, STARTING_PRODUCTS, START_MIXING);
+    const plan = (settings: Partial<MixSettings>) =>
+      planBatch(pours(candy!).pours, need, { ...START_SETTINGS, ...settings }, product, 21);
+    const usual = plan({}).plan!;
+    expect(usual.ml).toBe(675);
+    expect(usual.parts.at(-1)!.mark).toBeCloseTo(675, 9);
+    // Worked by hand: (9.2 parts at 690 + 4.6 at 870) / 13.8 = 750 g/l.
+    expect(usual.voc!.actual).toBeCloseTo(750, 9);
+    expect(usual.cost).toBeCloseTo((675 / 1000) * ((9.2 * 78 + 4.6 * 14) / 13.8), 6);
+    expect(usual.potMinutes).toBeNull();
+    expect(plan({ amount: '-3' }).faults['amount']).toContain('More than zero');
+    expect(plan({ cup: '400' }).faults['cup']).toContain('675 ml do not go into 400 ml');
+    expect(plan({ cup: '400' }).plan).toBeNull();
+    // A sealer sets: 90 min at 20 C are 45 at 30 C.
+    const two = planBatch(
+      pours(sealer!).pours,
+      need,
+      START_SETTINGS,
+      productOf(sealer!, STARTING_PRODUCTS, START_MIXING),
+      30,
+    );
+    expect(two.plan!.potMinutes).toBeCloseTo(45, 9);
+    expect(whyNotOneBatch(5000, 2, 3, null, 10)).toContain('more than a cup');
+    expect(whyNotOneBatch(500, 3, 30, 90, 12)).toContain('sets after 90 min');
+    expect(whyNotOneBatch(500, 2, 3, 90, 12)).toBeNull();
+  });
+
+  it('keeps one hardener in clears that melt together', () => {
+    const groups = groupsOf(layers('gold', 'smoke-tea-clear', 2), library);
+    const [, , tinted, clear] = groups;
+    const plain = (g: MixGroup) => pours(g, {}, { temperatureC: 23 }).pours;
+    const name = (g: MixGroup, mixed: unknown[] = []) => hardenerInClears(g, groups, mixed as never, plain);
+    expect(name(tinted!)).toBeNull();
+    expect(name(clear!)).toBe('Harbour hardener, medium');
+    const slow = [{ layerId: tinted!.id, parts: [{ role: 'hardener', name: 'Harbour hardener, slow' }] }];
+    expect(name(clear!, slow)).toBe('Harbour hardener, slow');
+    const followed = pours(clear!, {}, { sameHardener: 'Harbour hardener, slow', temperatureC: 23 });
+    expect(followed.pours.find((p) => p.role === 'hardener')!.name).toBe('Harbour hardener, slow');
+    const apart = pours(clear!, { hardener: 'Harbour hardener, fast' }, { sameHardener: 'Harbour hardener, slow' });
+    expect(apart.warnings.join()).toContain('want the same hardener');
+  });
+
+  it('adds pieces up, and one that is not measured counts nothing', () => {
+    const [piece] = START_PIECES;
+    expect(areaOf([piece!, { ...piece!, shape: 'panel', measures: { width: 2, height: 0.5 }, count: 3 }])).toBe(5);
+    expect(pieceArea({ ...piece!, shape: 'tub', measures: { top: 1 } })).toBeNull();
+  });
+});
+
+describe('units at the edge', () => {
+  it('show metric texts in ounces and mils and take them back; what is no number stays', () => {
+    expect(shownText('film', '25.4', 'us')).toBe('1');
+    expect(shownText('film', 'thick', 'us')).toBe('thick');
+    expect(metricText('film', '1,5', 'us')).toBe('38.1');
+    expect(metricText('film', 'thick', 'us')).toBe('thick');
+    expect(metricText('film', '1,5', 'metric')).toBe('1,5');
+    expect(unitsOf('us').sentence('At most 2 bar, or 25.4 µm at 10 °C.')).toBe('At most 29 psi, or 1.00 mil at 50 °F.');
+    expect(unitsOf('metric').sentence('At most 2 bar.')).toBe('At most 2 bar.');
   });
 });

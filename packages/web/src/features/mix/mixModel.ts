@@ -1,143 +1,411 @@
+import type { Batch, Mixing, NewBatch, Piece } from '@steady-gleam/contracts';
 import {
+  adviseAdditive,
   bodyArea,
   CoreError,
   cupFor,
+  findCarrier,
+  findSystem,
+  layerFilmUm,
+  LAYER_NAMES,
   mixByParts,
-  quantityMl,
+  needOf,
+  parseRatio,
+  potLifeAt,
   roundUpBatch,
+  USUAL_CUPS,
+  vocOfMix,
+  type AdditiveAdvice,
+  type AdditiveRole,
   type BodyShape,
-  type EffectSystem,
+  type Gun,
+  type Library,
   type MixedPart,
-  type MixPart,
+  type Need,
+  type Product,
+  type ProductKind,
+  type StackLayer,
 } from '@steady-gleam/core';
 
-/** What was typed about the piece and the gun; text, so that nothing typed is lost. */
-export interface MixForm {
-  readonly shape: BodyShape['kind'] | 'area';
-  readonly values: Readonly<Record<string, string>>;
-  /** Share of the spray that lands, percent. */
-  readonly transfer: string;
-  /** Left in cup, strainer and gun, ml. */
-  readonly loss: string;
-  readonly pieces: string;
+/** Coats of a stack that come out of one cup. */
+export interface MixGroup {
+  /** Of its first layer. */
+  readonly id: string;
+  readonly name: string;
+  readonly kind: StackLayer['kind'];
+  readonly productKind: ProductKind;
+  readonly materialId: string | null;
+  readonly strength: number;
+  readonly layers: readonly StackLayer[];
+  readonly coats: number;
+  /** Dry film of all its coats, um. */
+  readonly filmUm: number;
 }
 
-/** The measures of each shape, in the order they are asked. */
-export const SHAPE_FIELDS: Record<MixForm['shape'], readonly { readonly name: string; readonly label: string }[]> = {
-  area: [{ name: 'area', label: 'Area, m²' }],
-  panel: [
-    { name: 'width', label: 'Width, m' },
-    { name: 'height', label: 'Height, m' },
-  ],
-  cylinder: [
-    { name: 'diameter', label: 'Diameter, m' },
-    { name: 'height', label: 'Height, m' },
-  ],
-  dome: [
-    { name: 'diameter', label: 'Diameter, m' },
-    { name: 'height', label: 'Height, m' },
-  ],
-  tub: [
-    { name: 'top', label: 'Across the top, m' },
-    { name: 'bottom', label: 'Across the floor, m' },
-    { name: 'height', label: 'Height, m' },
-  ],
-  tube: [
-    { name: 'diameter', label: 'Diameter, m' },
-    { name: 'length', label: 'Length in all, m' },
-  ],
+const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
+  primer: 'primer',
+  sealer: 'sealer',
+  ground: 'ground',
+  lock: 'intercoat',
+  clear: 'clear',
 };
-export const SHAPE_NAMES: Record<MixForm['shape'], string> = {
-  area: 'Area',
-  panel: 'Panel',
-  cylinder: 'Cylinder',
-  dome: 'Dome',
-  tub: 'Tub',
-  tube: 'Tube frame',
-};
+const KIND_OF_FAMILY = { pearl: 'mid coat', candy: 'intercoat', 'tinted-clear': 'tinted clear' } as const;
 
-export const START: MixForm = { shape: 'area', values: { area: '2' }, transfer: '65', loss: '40', pieces: '1' };
-
-const numberOf = (text: string | undefined): number => {
-  const plain = (text ?? '').trim().replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
-};
-
-/** Sentences for what is not a usable figure, by field. */
-export function faultsOf(form: MixForm): Record<string, string> {
-  const faults: Record<string, string> = {};
-  for (const { name } of SHAPE_FIELDS[form.shape]) {
-    const v = numberOf(form.values[name]);
-    if (Number.isNaN(v)) faults[name] = 'A number in metres.';
-    else if (v <= 0) faults[name] = 'More than zero.';
-    else if (v > 200) faults[name] = 'At most 200.';
+/** What has to be mixed for a stack, from substrate to clear; layers of the same stuff share a cup. */
+export function groupsOf(layers: readonly StackLayer[], library: Library): MixGroup[] {
+  const groups = new Map<string, MixGroup>();
+  for (const l of layers) {
+    const system = l.kind === 'effect' && l.materialId ? findSystem(l.materialId, library.systems) : null;
+    const ground = l.kind === 'ground' ? library.grounds.find((g) => g.id === l.materialId) : null;
+    const key = `${l.kind}/${l.materialId}/${system ? l.strength : ''}`;
+    const known = groups.get(key);
+    groups.set(key, {
+      id: known?.id ?? l.id,
+      name: system?.name ?? ground?.name ?? LAYER_NAMES[l.kind],
+      kind: l.kind,
+      productKind: l.kind === 'effect' ? (system ? KIND_OF_FAMILY[system.family] : 'mid coat') : KIND_OF[l.kind],
+      materialId: l.materialId,
+      strength: l.strength,
+      layers: [...(known?.layers ?? []), l],
+      coats: (known?.coats ?? 0) + l.coats,
+      filmUm: (known?.filmUm ?? 0) + layerFilmUm(l),
+    });
   }
-  const within = (field: 'transfer' | 'loss' | 'pieces', lo: number, hi: number, said: string) => {
-    const v = numberOf(form[field]);
-    if (!(v >= lo && v <= hi)) faults[field] = said;
-  };
-  within('transfer', 5, 100, 'Between 5 and 100 %.');
-  within('loss', 0, 1000, 'Between 0 and 1000 ml.');
-  within('pieces', 1, 200, 'Between 1 and 200.');
-  return faults;
+  return [...groups.values()];
 }
 
-export interface Batch {
-  readonly area: number;
-  /** Needed, before rounding, and what is mixed; ml. */
-  readonly needed: number;
-  readonly ml: number;
-  readonly low: number;
-  readonly high: number;
-  readonly parts: readonly MixedPart[];
-  readonly cup: number | null;
+/** The job's product for a group: the one it names, else the shop's first of that kind. */
+export function productOf(
+  group: MixGroup,
+  products: readonly Product[],
+  mixing: Pick<Mixing, 'products'>,
+): Product | null {
+  const named = products.find((p) => p.id === mixing.products[group.id]);
+  return named ?? products.find((p) => p.kind === group.productKind) ?? null;
 }
 
-/** Parts of a mix at a strength: the carrier as it is, what colours it multiplied. */
-export function partsAt(system: EffectSystem, strength: number): MixPart[] {
-  return system.parts.map((p, i) => ({ name: p.name, parts: i ? p.parts * strength : p.parts, density: p.density }));
-}
+export const START_MIXING: Mixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
 
-/** Transfer efficiency is seldom known better than this, percent points; ours. */
-const TRANSFER_DOUBT = 8;
-
-/** A batch for the piece; null while something typed is no figure. */
-export function batchFor(
-  form: MixForm,
-  system: EffectSystem,
-  volumeSolids: number,
-  recipe: { readonly filmCoats: number; readonly strength: number },
-): Batch | null {
-  if (Object.keys(faultsOf(form)).length) return null;
-  const v = Object.fromEntries(SHAPE_FIELDS[form.shape].map(({ name }) => [name, numberOf(form.values[name])]));
-  let area: number;
+/** Area of a piece and all alike, m2; null while a measure is missing. */
+export function pieceArea(piece: Pick<Piece, 'shape' | 'measures' | 'count'>): number | null {
   try {
-    area =
-      (form.shape === 'area' ? v['area']! : bodyArea({ kind: form.shape, ends: 0, ...v } as unknown as BodyShape)) *
-      numberOf(form.pieces);
+    const one =
+      piece.shape === 'area'
+        ? (piece.measures.area ?? NaN)
+        : bodyArea({ kind: piece.shape, ends: 0, ...piece.measures } as unknown as BodyShape);
+    return Number.isFinite(one) && one > 0 ? one * piece.count : null;
   } catch (error) {
     if (error instanceof CoreError) return null;
     throw error;
   }
-  const transfer = numberOf(form.transfer);
-  const need = (percent: number) =>
-    quantityMl({
-      area,
-      coats: recipe.filmCoats,
-      dryFilm: system.filmUm,
-      volumeSolids,
-      transferEfficiency: Math.min(100, Math.max(5, percent)) / 100,
-      loss: numberOf(form.loss),
-    });
-  const needed = need(transfer);
-  const ml = roundUpBatch(needed);
+}
+
+export function areaOf(pieces: readonly Piece[]): number {
+  return pieces.reduce((sum, p) => sum + (pieceArea(p) ?? 0), 0);
+}
+
+export const START_PIECES: readonly Piece[] = [
+  {
+    id: 'piece-1',
+    name: 'Whole piece',
+    shape: 'area',
+    measures: { area: 2 },
+    count: 1,
+    x: null,
+    y: null,
+    mounting: 'object',
+    first: false,
+  },
+];
+
+/** One pour of a batch. */
+export interface Pour {
+  readonly name: string;
+  readonly role: 'colour' | 'product' | AdditiveRole;
+  readonly parts: number;
+  readonly density?: number | undefined;
+  /** Null where it is not known. */
+  readonly vocGPerL: number | null;
+  readonly waterShare: number;
+  readonly exemptShare: number;
+  readonly pricePerLitre: number | null;
+  readonly advice?: AdditiveAdvice | undefined;
+}
+
+/** What the painter set for a group; texts, so that nothing typed is lost. */
+export interface MixSettings {
+  /** As on the sheet; empty for the product's own. */
+  readonly ratio: string;
+  /** Chosen hardener and reducer by name; empty for the advised ones. */
+  readonly hardener: string;
+  readonly reducer: string;
+  /** Mix this instead of what is needed, ml. */
+  readonly amount: string;
+  /** Cup, ml; empty for the smallest that holds it. */
+  readonly cup: string;
+  /** Parts of a sealer shade, in place of the plain sealer. */
+  readonly shade: readonly { readonly name: string; readonly parts: number }[];
+}
+export const START_SETTINGS: MixSettings = { ratio: '', hardener: '', reducer: '', amount: '', cup: '', shade: [] };
+
+export interface PoursInput {
+  readonly group: MixGroup;
+  readonly product: Product | null;
+  readonly library: Library;
+  readonly settings: MixSettings;
+  readonly temperatureC: number;
+  readonly areaM2: number;
+  /** Hardener that a clear below or above it is mixed with, by name. */
+  readonly sameHardener: string | null;
+}
+
+export interface Pours {
+  readonly pours: readonly Pour[];
+  /** At the ratio's field. */
+  readonly ratioFault: string | null;
+  /** Said under the batch: bands, hardeners that differ. */
+  readonly warnings: readonly string[];
+}
+
+/** What goes into the cup, in pouring order, and what is wrong with it. */
+export function poursOf(q: PoursInput): Pours {
+  const { group, product, library, settings } = q;
+  const tin = product
+    ? {
+        density: product.densityGPerMl ?? undefined,
+        vocGPerL: product.vocGPerL,
+        waterShare: product.waterShare,
+        exemptShare: product.exemptShare,
+        pricePerLitre: product.pricePerLitre,
+      }
+    : { density: undefined, vocGPerL: null, waterShare: 0, exemptShare: 0, pricePerLitre: null };
+  const system = group.kind === 'effect' && group.materialId ? findSystem(group.materialId, library.systems) : null;
+  const ground = group.kind === 'ground' ? library.grounds.find((g) => g.id === group.materialId) : null;
+  const base: Pour[] = system
+    ? system.parts.map((p, i) => ({
+        ...tin,
+        name: p.name,
+        role: i ? ('colour' as const) : ('product' as const),
+        parts: i ? p.parts * group.strength : p.parts,
+        density: p.density,
+        pricePerLitre: system.pricePerLitre,
+      }))
+    : group.kind === 'sealer' && settings.shade.length
+      ? settings.shade.map((s) => ({ ...tin, name: s.name, role: 'product' as const, parts: s.parts }))
+      : [{ ...tin, name: ground?.name ?? product?.name ?? group.name, role: 'product' as const, parts: 1 }];
+  if (ground) base[0] = { ...base[0]!, pricePerLitre: ground.pricePerLitre };
+  const text = settings.ratio.trim() || product?.ratio || '1';
+  const read = parseRatio(text);
+  if (!read.ok) return { pours: base, ratioFault: read.message, warnings: [] };
+  const sum = base.reduce((s, p) => s + p.parts, 0);
+  const scale = system ? 1 : read.parts[0]! / sum;
+  const first = system ? sum : read.parts[0]!;
+  const warnings: string[] = [];
+  // A ratio typed over the product's own keeps its order of pouring as far as it goes.
+  const usual: AdditiveRole[] = product?.chemistry === 'two-pack' ? ['hardener', 'reducer'] : ['reducer', 'hardener'];
+  const further = read.parts.slice(1).map((parts, i): Pour => {
+    const role = (product?.pours[i] ?? usual[i] ?? 'reducer') as AdditiveRole;
+    const amount = (parts / read.parts[0]!) * first;
+    const own = (product?.additives ?? []).filter((a) => a.role === role);
+    const advised = adviseAdditive(own, role, q.temperatureC, q.areaM2);
+    const shared = role === 'hardener' && q.sameHardener ? own.find((a) => a.name === q.sameHardener) : undefined;
+    const chosen = own.find((a) => a.name === settings[role]) ?? shared ?? advised?.additive;
+    if (!chosen || !advised)
+      return { name: role, role, parts: amount, vocGPerL: null, waterShare: 0, exemptShare: 0, pricePerLitre: null };
+    if (q.temperatureC < chosen.fromC || q.temperatureC > chosen.toC)
+      warnings.push(
+        `${chosen.name} is for ${chosen.fromC} °C to ${chosen.toC} °C, and it is ${q.temperatureC} °C. Warm or cool the booth, or take another.`,
+      );
+    if (role === 'hardener' && q.sameHardener && chosen.name !== q.sameHardener)
+      warnings.push(
+        `The other clear is mixed with ${q.sameHardener}; clears that melt together want the same hardener.`,
+      );
+    return {
+      name: chosen.name,
+      role,
+      parts: amount,
+      density: chosen.densityGPerMl ?? undefined,
+      vocGPerL: chosen.vocGPerL,
+      waterShare: 0,
+      exemptShare: 0,
+      pricePerLitre: chosen.pricePerLitre,
+      advice:
+        chosen === shared && chosen !== advised.additive
+          ? { additive: chosen, why: 'as in the other clear', warning: null }
+          : chosen === advised.additive
+            ? advised
+            : { additive: chosen, why: 'your choice', warning: null },
+    };
+  });
+  return { pours: [...base.map((p) => ({ ...p, parts: p.parts * scale })), ...further], ratioFault: null, warnings };
+}
+
+/** Volume solids of a group ready to spray: the product's, else the carrier's, else what is usual for a ground or a clear. */
+export function solidsOf(group: MixGroup, product: Product | null, library: Library): number {
+  if (product) return product.volumeSolids;
+  if (group.kind === 'effect' && group.materialId)
+    return findCarrier(findSystem(group.materialId, library.systems).carrierId, library.carriers).volumeSolids;
+  return { primer: 0.42, sealer: 0.36, ground: 0.25, lock: 0.22, clear: 0.44, effect: 0.2 }[group.kind];
+}
+
+export function needFor(
+  group: MixGroup,
+  areaM2: number,
+  solids: number,
+  gun: Pick<Gun, 'lossMl'>,
+  transfer: { readonly mean: number; readonly sd: number },
+): Need {
+  return needOf(
+    {
+      area: areaM2,
+      coats: 1,
+      dryFilm: group.filmUm,
+      volumeSolids: solids,
+      transferEfficiency: transfer.mean,
+      loss: gun.lossMl,
+    },
+    transfer.sd,
+  );
+}
+
+const numberOf = (text: string): number => {
+  const plain = text.trim().replace(',', '.');
+  return plain === '' ? NaN : Number(plain);
+};
+
+export interface BatchPlan {
+  readonly ml: number;
+  readonly parts: readonly MixedPart[];
+  /** Null when none of the usual cups holds it. */
+  readonly cup: number | null;
+  readonly voc: { readonly actual: number; readonly coating: number } | null;
+  readonly cost: number | null;
+  /** Null for what does not set. */
+  readonly potMinutes: number | null;
+}
+
+/** The batch of a group, or the sentences by field that stand in its way. */
+export function planBatch(
+  pours: readonly Pour[],
+  need: Need,
+  settings: MixSettings,
+  product: Product | null,
+  temperatureC: number,
+): { readonly plan: BatchPlan | null; readonly faults: Readonly<Record<string, string>> } {
+  const faults: Record<string, string> = {};
+  const typed = numberOf(settings.amount);
+  if (settings.amount.trim() && !(typed > 0)) faults['amount'] = 'More than zero, or empty for what is needed.';
+  else if (typed > 20_000) faults['amount'] = 'At most 20000 ml in one batch.';
+  const ml = settings.amount.trim() ? typed : roundUpBatch(need.ml);
+  const cup = numberOf(settings.cup);
+  if (settings.cup.trim() && !(cup > 0)) faults['cup'] = 'More than zero, or empty for the smallest that holds it.';
+  else if (settings.cup.trim() && ml > cup)
+    faults['cup'] =
+      `${Math.round(ml)} ml do not go into ${cup} ml. Take a larger cup, or mix it in ${Math.ceil(ml / cup)} parts.`;
+  if (Object.keys(faults).length) return { plan: null, faults };
+  const parts = mixByParts(pours, { total: ml }).parts;
+  const known = pours.every((p) => p.vocGPerL !== null);
+  const priced = pours.every((p) => p.pricePerLitre !== null);
   return {
-    area,
-    needed,
-    ml,
-    low: need(transfer + TRANSFER_DOUBT),
-    high: need(transfer - TRANSFER_DOUBT),
-    parts: mixByParts(partsAt(system, recipe.strength), { total: ml }).parts,
-    cup: cupFor(ml),
+    faults,
+    plan: {
+      ml,
+      parts,
+      cup: settings.cup.trim() ? cup : cupFor(ml),
+      voc: known ? vocOfMix(parts.map((p, i) => ({ ...pours[i]!, ml: p.ml, vocGPerL: pours[i]!.vocGPerL! }))) : null,
+      cost: priced ? parts.reduce((sum, p, i) => sum + (p.ml / 1000) * pours[i]!.pricePerLitre!, 0) : null,
+      potMinutes: product?.potLifeMinutes ? potLifeAt(product.potLifeMinutes, temperatureC) : null,
+    },
   };
+}
+
+/** Largest usual cup as full as it is filled, ml. */
+export const MOST_IN_A_CUP = Math.max(...USUAL_CUPS) * 0.95;
+
+/** Minutes one painter sprays a coat of a square metre; ours. */
+const MINUTES_PER_M2 = 1.5;
+
+/** Whether a group's coats come out of one batch, in words; null when they do. */
+export function whyNotOneBatch(
+  ml: number,
+  coats: number,
+  areaM2: number,
+  potMinutes: number | null,
+  flashMinutes: number,
+): string | null {
+  if (ml > MOST_IN_A_CUP)
+    return `more than a cup of ${Math.max(...USUAL_CUPS)} ml holds; pour the parts together first`;
+  const minutes = Math.ceil(coats) * areaM2 * MINUTES_PER_M2 + (Math.ceil(coats) - 1) * flashMinutes;
+  return potMinutes !== null && minutes > potMinutes
+    ? `it sets after ${Math.round(potMinutes)} min, its coats take about ${Math.round(minutes)}`
+    : null;
+}
+
+/** A batch as it is stored. */
+export function batchOf(
+  q: {
+    readonly id: string;
+    readonly jobId: string;
+    readonly group: MixGroup;
+    readonly product: Product | null;
+    readonly gun: Pick<Gun, 'id' | 'lossMl'> | null;
+    readonly plan: BatchPlan;
+    readonly pours: readonly Pour[];
+    readonly lots: readonly string[];
+    readonly temperatureC: number;
+    readonly areaM2: number;
+    readonly solids: number;
+    readonly onCard: boolean;
+    readonly note: string;
+  },
+  mixedAt: string,
+): NewBatch {
+  const { plan } = q;
+  return {
+    id: q.id,
+    jobId: q.jobId,
+    layerId: q.group.id,
+    name: q.group.name,
+    productId: q.product?.id ?? null,
+    gunId: q.gun?.id ?? null,
+    parts: plan.parts.map((p, i) => ({
+      name: p.name,
+      role: q.pours[i]!.role,
+      parts: q.pours[i]!.parts,
+      ml: p.ml,
+      grams: p.grams,
+      lot: (q.lots[i] ?? '').trim(),
+    })),
+    ml: plan.ml,
+    temperatureC: q.temperatureC,
+    mixedAt,
+    potMinutes: plan.potMinutes,
+    solidMl: q.areaM2 * q.group.filmUm,
+    volumeSolids: q.solids,
+    lossMl: q.gun?.lossMl ?? 40,
+    vocActual: plan.voc?.actual ?? null,
+    vocCoating: plan.voc?.coating ?? null,
+    cost: plan.cost,
+    onCard: q.onCard,
+    note: q.note.trim(),
+  };
+}
+
+/** The hardener of the clears that must melt together: that of one already mixed, else what is advised below. */
+export function hardenerInClears(
+  group: MixGroup,
+  groups: readonly MixGroup[],
+  batches: readonly Batch[],
+  poursFor: (g: MixGroup) => readonly Pour[],
+): string | null {
+  const clears = groups.filter((g) => g.productKind === 'clear' || g.productKind === 'tinted clear');
+  if (clears.length < 2 || !clears.some((g) => g.id === group.id)) return null;
+  const others = clears.filter((g) => g.id !== group.id);
+  for (const g of others) {
+    const mixed = batches.find((b) => b.layerId === g.id)?.parts.find((p) => p.role === 'hardener');
+    if (mixed) return mixed.name;
+  }
+  // The lower one is advised on its own; those above it follow.
+  const lowest = clears[0]!;
+  return lowest.id === group.id ? null : (poursFor(lowest).find((p) => p.role === 'hardener')?.name ?? null);
 }

@@ -1,0 +1,409 @@
+import { Box, Button, Link as MuiLink, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import {
+  productSchema,
+  SHEET_TYPES,
+  sheetPath,
+  shopApi,
+  type StoredGun,
+  type StoredProduct,
+} from '@steady-gleam/contracts';
+import {
+  parseProductsCsv,
+  productsToCsv,
+  STARTING_GUNS,
+  STARTING_PRODUCTS,
+  type Gun,
+  type Product,
+} from '@steady-gleam/core';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { ApiFailure, call, putBytes } from '../../shared/apiClient';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { download } from '../../shared/download';
+import { Notice } from '../../shared/Notice';
+import { useUnits } from '../../shared/units';
+import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import {
+  check,
+  checkGun,
+  checkProduct,
+  GUN_FIELDS,
+  gunToTyped,
+  PRODUCT_FIELDS,
+  productToTyped,
+  sayRatio,
+} from './shelfForms';
+import { ShelfForm } from './ShelfForm';
+
+type Editing =
+  | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
+  | { readonly what: 'gun'; readonly key: string; readonly stored: StoredGun | null; readonly start: Gun };
+
+const FILE_LIMIT = 1_000_000;
+
+/** The shop's shelf: products by their sheets, and guns with what they taught. */
+export function ProductsPage() {
+  const { tones } = useTheme();
+  const units = useUnits();
+  const [params, setParams] = useSearchParams();
+  const what = params.get('show') === 'guns' ? 'guns' : 'products';
+  const products = useProducts();
+  const guns = useGuns();
+  const { data: batches = [] } = useBatches();
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const [problems, setProblems] = useState<readonly string[]>([]);
+  const put = useShopChange('products', (p: { version: number; product: Product }) =>
+    call(shopApi.putProduct, { params: { id: p.product.id }, body: p }),
+  );
+  const add = useShopChange('products', (list: readonly Product[]) =>
+    call(shopApi.addProducts, { body: { products: [...list] } }),
+  );
+  const remove = useShopChange('products', (s: StoredProduct) =>
+    call(shopApi.removeProduct, { params: { id: s.product.id }, body: { version: s.version } }),
+  );
+  const putGun = useShopChange('guns', (g: { version: number; gun: Gun }) =>
+    call(shopApi.putGun, { params: { id: g.gun.id }, body: g }),
+  );
+  const removeGun = useShopChange('guns', (s: StoredGun) =>
+    call(shopApi.removeGun, { params: { id: s.gun.id }, body: { version: s.version } }),
+  );
+  const sheet = useShopChange('products', ({ id, file }: { id: string; file: File }) =>
+    putBytes(sheetPath(id, file.name), file),
+  );
+  if (products.isPending || guns.isPending) return <Notice title="Opening the shelf …" />;
+  if (products.error || guns.error)
+    return (
+      <Notice title="The shelf could not be opened." text={(products.error ?? guns.error)?.message}>
+        <Button variant="contained" onClick={() => void Promise.all([products.refetch(), guns.refetch()])}>
+          Try again
+        </Button>
+      </Notice>
+    );
+
+  const importFile = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
+    const read = parseProductsCsv(await file.text());
+    if (!read.ok)
+      return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
+    const checked = read.products.map((c) => ({
+      line: c.line,
+      result: check(productSchema, { ...c.product, id: crypto.randomUUID() }),
+    }));
+    const wrong = checked.flatMap((c) =>
+      c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),
+    );
+    if (wrong.length)
+      return setProblems([...wrong.slice(0, 8), 'Nothing was taken in; mend these lines and choose it again.']);
+    try {
+      await add.mutateAsync(checked.flatMap((c) => (c.result.ok ? [c.result.value] : [])));
+      setProblems([]);
+    } catch (error) {
+      setProblems([error instanceof ApiFailure ? error.message : String(error)]);
+    }
+  };
+  const td = { padding: '7px 10px 7px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
+  const figure = { ...td, textAlign: 'right' as const, whiteSpace: 'nowrap' as const };
+  const th = { ...figure, borderTop: 0, fontWeight: 400, fontSize: 14, verticalAlign: 'bottom' as const };
+  const editProduct = (stored: StoredProduct | null, start: Product) =>
+    setEditing({ what: 'product', key: crypto.randomUUID(), stored, start });
+  const editGun = (stored: StoredGun | null, start: Gun) =>
+    setEditing({ what: 'gun', key: crypto.randomUUID(), stored, start });
+  const done = () => setEditing(null);
+
+  return (
+    <Bench
+      standalone
+      side={
+        what === 'products' ? (
+          <>
+            <Typography variant="h2">From their sheets</Typography>
+            <Typography>
+              Ratio, solids, density, VOC, times and film stand on every product’s technical sheet. Once they are here,
+              the mix room pours from them and the spray plan waits by them.
+            </Typography>
+            <Button
+              variant="contained"
+              sx={{ minHeight: 52 }}
+              onClick={() =>
+                editProduct(null, { ...STARTING_PRODUCTS[3]!, id: crypto.randomUUID(), name: '', note: '' })
+              }
+            >
+              Add a product
+            </Button>
+            <Button component="label" variant="outlined">
+              Take in a CSV
+              <input
+                hidden
+                type="file"
+                accept=".csv,text/csv"
+                aria-label="File of products"
+                onChange={(e) => {
+                  void importFile(e.target.files?.[0]);
+                  e.target.value = '';
+                }}
+              />
+            </Button>
+            <Button
+              variant="outlined"
+              disabled={!products.data.length}
+              onClick={() =>
+                download(
+                  new Blob([productsToCsv(products.data.map((p) => p.product))], { type: 'text/csv' }),
+                  'products.csv',
+                )
+              }
+            >
+              Save as CSV
+            </Button>
+            {problems.length ? (
+              <Box role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
+                {problems.map((p) => (
+                  <Typography key={p} variant="body2">
+                    {p}
+                  </Typography>
+                ))}
+              </Box>
+            ) : null}
+            <Typography variant="body2" sx={{ color: 'text.secondary', mt: 'auto' }}>
+              The products the shop starts with are invented, their figures common practice. The sheet of the product in
+              your hand, local rules and licensed practice come first.
+            </Typography>
+          </>
+        ) : (
+          <>
+            <Typography variant="h2">What a gun lays</Typography>
+            <Typography>
+              What lands is the share of the spray that stays on the piece. It starts as stated and is corrected by
+              every batch whose leftover you enter in the mix room.
+            </Typography>
+            <Button
+              variant="contained"
+              sx={{ minHeight: 52 }}
+              onClick={() => editGun(null, { ...STARTING_GUNS[0]!, id: crypto.randomUUID(), name: '' })}
+            >
+              Add a gun
+            </Button>
+          </>
+        )
+      }
+    >
+      {editing?.what === 'product' ? (
+        <ShelfForm
+          key={editing.key}
+          title={editing.stored ? `Change ${editing.start.name}` : 'Add a product'}
+          start={productToTyped(editing.start)}
+          fields={PRODUCT_FIELDS}
+          check={(typed) => checkProduct(editing.start.id, typed)}
+          onKeep={(product) => put.mutateAsync({ version: editing.stored?.version ?? 0, product })}
+          onRemove={editing.stored ? () => remove.mutateAsync(editing.stored!) : null}
+          onDone={done}
+        />
+      ) : editing ? (
+        <ShelfForm
+          key={editing.key}
+          title={editing.stored ? `Change ${editing.start.name}` : 'Add a gun'}
+          start={gunToTyped(editing.start)}
+          fields={GUN_FIELDS}
+          check={(typed) => checkGun(editing.start.id, typed)}
+          onKeep={(gun) => putGun.mutateAsync({ version: editing.stored?.version ?? 0, gun })}
+          onRemove={editing.stored ? () => removeGun.mutateAsync(editing.stored!) : null}
+          onDone={done}
+        />
+      ) : (
+        <>
+          <Answer
+            why={
+              what === 'products'
+                ? 'The mix room takes the first of each kind unless the job says another.'
+                : 'The mix room and the spray plan start from these settings.'
+            }
+          >
+            {what === 'products'
+              ? products.data.length
+                ? `${products.data.length} products on the shelf.`
+                : 'No products yet: add the ones you spray, from their sheets.'
+              : guns.data.length
+                ? `${guns.data.length} guns on the rack.`
+                : 'No guns yet: add the ones you spray with.'}
+          </Answer>
+          <ToggleButtonGroup
+            exclusive
+            value={what}
+            aria-label="Shelf"
+            onChange={(_, v: typeof what | null) => v && setParams({ show: v }, { replace: true })}
+            sx={{ mb: 1 }}
+          >
+            <ToggleButton value="products">Products</ToggleButton>
+            <ToggleButton value="guns">Guns</ToggleButton>
+          </ToggleButtonGroup>
+          {what === 'products' && !products.data.length ? (
+            <Button variant="outlined" sx={{ alignSelf: 'flex-start' }} onClick={() => add.mutate(STARTING_PRODUCTS)}>
+              Start with eight usual ones
+            </Button>
+          ) : null}
+          {what === 'products' ? (
+            <table aria-label="Products" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+              <thead>
+                <tr>
+                  <th scope="col" style={{ ...th, textAlign: 'left' }}>
+                    product
+                  </th>
+                  <th scope="col" style={th}>
+                    ratio
+                  </th>
+                  <th scope="col" style={th}>
+                    solids
+                  </th>
+                  <th scope="col" style={th}>
+                    film a coat
+                  </th>
+                  <th scope="col" style={th}>
+                    flash
+                  </th>
+                  <th scope="col" style={th}>
+                    pot life
+                  </th>
+                  <th scope="col" style={th}>
+                    VOC
+                  </th>
+                  <th scope="col" style={{ ...th, textAlign: 'left' }}>
+                    sheet
+                  </th>
+                  <td style={{ ...th, padding: 0 }} />
+                </tr>
+              </thead>
+              <tbody>
+                {products.data.map((stored) => {
+                  const p = stored.product;
+                  return (
+                    <tr key={p.id}>
+                      <td style={td}>
+                        <Typography variant="h3" component="div">
+                          {p.name}
+                        </Typography>
+                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                          {p.kind}, {p.chemistry}
+                        </Typography>
+                      </td>
+                      <td style={figure}>{sayRatio(p)}</td>
+                      <td style={figure}>{Math.round(p.volumeSolids * 100)} %</td>
+                      <td style={figure}>{units.say('film', p.filmUm)}</td>
+                      <td style={figure}>{p.flashMinutes} min</td>
+                      <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
+                      <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
+                      <td style={td}>
+                        {stored.sheet ? (
+                          <MuiLink
+                            href={sheetPath(p.id)}
+                            target="_blank"
+                            color="inherit"
+                            sx={{ display: 'inline-block', minHeight: 24, maxWidth: 90, overflowWrap: 'anywhere' }}
+                          >
+                            {stored.sheet.name}
+                          </MuiLink>
+                        ) : (
+                          <Button component="label" variant="text" color="inherit" sx={{ px: 0.5, fontSize: 14 }}>
+                            Attach
+                            <input
+                              hidden
+                              type="file"
+                              accept={SHEET_TYPES.join(',')}
+                              aria-label={`Sheet of ${p.name}`}
+                              onChange={(e) => {
+                                const file = e.target.files?.[0];
+                                if (file)
+                                  sheet.mutate(
+                                    { id: p.id, file },
+                                    {
+                                      onSuccess: () => setProblems([]),
+                                      onError: (error) =>
+                                        setProblems([
+                                          error instanceof ApiFailure
+                                            ? (error.fields['sheet'] ?? error.message)
+                                            : String(error),
+                                        ]),
+                                    },
+                                  );
+                                e.target.value = '';
+                              }}
+                            />
+                          </Button>
+                        )}
+                      </td>
+                      <td style={{ ...figure, paddingRight: 0 }}>
+                        <Button
+                          variant="outlined"
+                          aria-label={`Change ${p.name}`}
+                          sx={{ px: 1 }}
+                          onClick={() => editProduct(stored, p)}
+                        >
+                          Change
+                        </Button>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          ) : (
+            <table aria-label="Guns" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+              <thead>
+                <tr>
+                  {['gun', 'at the gun', 'fan', 'distance', 'speed', 'flow', 'lands'].map((h, i) => (
+                    <th key={h} scope="col" style={{ ...th, textAlign: i ? 'right' : 'left' }}>
+                      {h}
+                    </th>
+                  ))}
+                  <td style={{ ...th, padding: 0 }} />
+                </tr>
+              </thead>
+              <tbody>
+                {guns.data.map((stored) => {
+                  const g = stored.gun;
+                  const learned = transferOf(g, batches);
+                  return (
+                    <tr key={g.id}>
+                      <td style={td}>
+                        <Typography variant="h3" component="div">
+                          {g.name}
+                        </Typography>
+                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                          {g.kind}, {g.turns} turns open
+                        </Typography>
+                      </td>
+                      <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
+                      <td style={figure}>{units.say('distance', g.fanCm)}</td>
+                      <td style={figure}>{units.say('distance', g.distanceCm)}</td>
+                      <td style={figure}>{units.say('speed', g.speedCmS)}</td>
+                      <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
+                      <td style={figure}>
+                        {Math.round(learned.mean * 100)} %
+                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                          {learned.lessons
+                            ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
+                            : 'as stated'}
+                        </Typography>
+                      </td>
+                      <td style={{ ...figure, paddingRight: 0 }}>
+                        <Button
+                          variant="outlined"
+                          aria-label={`Change ${g.name}`}
+                          sx={{ px: 1 }}
+                          onClick={() => editGun(stored, g)}
+                        >
+                          Change
+                        </Button>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          )}
+        </>
+      )}
+    </Bench>
+  );
+}
