@@ -134,6 +134,50 @@ describe('the calculator', () => {
       { do: 'quantity', area: 1000, coats: 1, dryFilm: 1, volumeSolids: 1, transferEfficiency: 1 },
       { ml: 1000, spreadingRate: 1000 },
     ],
+    ['2:1 + 10 %', { do: 'ratio', text: '2:1 + 10 %' }, { 'parts.0': 2, 'parts.1': 1, 'parts.2': 0.3 }],
+    [
+      '37 g poured of 30: everything grows by 37/30',
+      {
+        do: 'rescue',
+        parts: [
+          { name: 'a', parts: 1, density: 1 },
+          { name: 'b', parts: 2, density: 1 },
+        ],
+        total: 90,
+        overpoured: 1,
+        poured: 37,
+      },
+      { ml: 111, 'parts.0.more': 0, 'parts.1.more': 74, 'parts.1.grams': 74 },
+    ],
+    [
+      'VOC by hand after the definition of ASTM D3960: (860 + 380 + 130.5) g in 3.15 l',
+      {
+        do: 'voc',
+        parts: [
+          { ml: 2000, voc: 430 },
+          { ml: 1000, voc: 380 },
+          { ml: 150, voc: 870 },
+        ],
+      },
+      { actual: 1370.5 / 3.15, coating: 1370.5 / 3.15 },
+    ],
+    [
+      'less water and exempt: 110 / (1 - 0.65)',
+      { do: 'voc', parts: [{ ml: 10, voc: 110, water: 0.6, exempt: 0.05 }] },
+      { actual: 110, coating: 110 / 0.35 },
+    ],
+    ['pot life halves per 10 C', { do: 'potLife', minutesAt20: 120, temperature: 30 }, { minutes: 60 }],
+    [
+      'ln 2 of flake area covers half; 1 um of film at half solids is 2 ml/m2',
+      {
+        do: 'flakeDose',
+        sizes: [{ size: 100, thickness: 10, density: 1, parts: 1 }],
+        cover: 0.5,
+        dryFilm: 50,
+        volumeSolids: 0.5,
+      },
+      { gramsPerM2: 10 * Math.LN2, gramsPerLitre: 100 * Math.LN2, coats: 1, 'covers.0': 0.5 },
+    ],
     [
       'Poisson cover 1 - 1/e',
       { do: 'flakeCover', gramsPerM2: 2.7, thickness: 1, density: 2.7 },

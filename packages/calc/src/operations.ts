@@ -3,8 +3,14 @@ import { type CalcName } from '@steady-gleam/contracts';
 import {
   diffuseInterface,
   dewPoint,
+  CoreError,
   flakeCover,
+  flakeDose,
   flashMinutes,
+  parseRatio,
+  potLifeAt,
+  rescueOverpour,
+  vocOfMix,
   internalToMeasured,
   kubelkaMunkOver,
   measuredToInternal,
@@ -136,6 +142,27 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     ml: quantityMl({ ...r, loss: r.loss ?? 0 }),
     spreadingRate: spreadingRate(r.volumeSolids, r.dryFilm),
   }),
+
+  ratio: (r) => {
+    const read = parseRatio(r.text);
+    if (!read.ok) throw new CoreError('badQuantity', read.message);
+    return { parts: read.parts };
+  },
+  rescue: (r) => {
+    const saved = rescueOverpour(r.parts, r.total, r.overpoured - 1, r.poured);
+    return saved && { ml: saved.ml, parts: saved.parts };
+  },
+  voc: (r) =>
+    vocOfMix(r.parts.map((p) => ({ ml: p.ml, vocGPerL: p.voc, waterShare: p.water ?? 0, exemptShare: p.exempt ?? 0 }))),
+  potLife: (r) => ({ minutes: potLifeAt(r.minutesAt20, r.temperature) }),
+  flakeDose: (r) =>
+    flakeDose({
+      mix: r.sizes.map((s) => ({ sizeUm: s.size, thicknessUm: s.thickness, density: s.density, parts: s.parts })),
+      cover: r.cover,
+      filmUm: r.dryFilm,
+      volumeSolids: r.volumeSolids,
+      ...(r.most === undefined ? {} : { most: r.most }),
+    }),
 
   flakeCover: (r) => ({ cover: flakeCover(r.gramsPerM2, r.thickness, r.density, r.shape) }),
 

@@ -201,6 +201,52 @@ export const calcSchemas = {
     transferEfficiency: fraction('transferEfficiency'),
     loss: finite('loss').min(0),
   }),
+  ratio: object({
+    text: string().required('text is missing.').max(80),
+  }),
+  rescue: object({
+    parts: array(
+      object({
+        name: string().required('Each part needs a name.'),
+        parts: need('parts').moreThan(0, 'Parts must be above 0.'),
+        density: finite('density').moreThan(0, 'A density must be above 0.'),
+      }).required(),
+    )
+      .required('parts is missing.')
+      .min(2, 'Give at least two parts.'),
+    total: need('total').moreThan(0, 'total must be above 0.'),
+    overpoured: need('overpoured').integer('overpoured is the number of a part, 1 for the first.').min(1),
+    poured: need('poured').moreThan(0, 'poured must be above 0.'),
+  }).test('part', 'There is no such part.', (r) => r.overpoured <= (r.parts ?? []).length),
+  voc: object({
+    parts: array(
+      object({
+        ml: need('ml').min(0),
+        voc: need('voc').min(0),
+        water: finite('water').min(0).max(1),
+        exempt: finite('exempt').min(0).max(1),
+      }).required(),
+    )
+      .required('parts is missing.')
+      .min(1, 'Give at least one part.'),
+  }),
+  potLife: object({ minutesAt20: need('minutesAt20').moreThan(0), temperature: need('temperature').min(-20).max(120) }),
+  flakeDose: object({
+    sizes: array(
+      object({
+        size: need('size').moreThan(0),
+        thickness: need('thickness').moreThan(0),
+        density: need('density').moreThan(0),
+        parts: need('parts').moreThan(0),
+      }).required(),
+    )
+      .required('sizes is missing.')
+      .min(1, 'Give at least one size.'),
+    cover: need('cover').moreThan(0, 'cover must be above 0.').lessThan(1, 'cover must be below 1.'),
+    dryFilm: need('dryFilm').moreThan(0),
+    volumeSolids: fraction('volumeSolids'),
+    most: finite('most').moreThan(0),
+  }),
   flakeCover: object({
     gramsPerM2: need('gramsPerM2').min(0),
     thickness: need('thickness').moreThan(0),

@@ -77,6 +77,7 @@ export const letdownApi = {
 /** Where a photo is sent (its bytes as the body) and fetched, and where a label is. */
 export const photoPath = (jobId: string, photo: Photo): string =>
   `/api/jobs/${jobId}/photos?${new URLSearchParams({ id: photo.id, kind: photo.kind, takenAt: photo.takenAt, ...(photo.coats === null ? {} : { coats: String(photo.coats) }) }).toString()}`;
-export const labelPath = (jobId: string, size: LabelSize): string => `/api/jobs/${jobId}/card/label.pdf?size=${size}`;
+export const labelPath = (jobId: string, size: LabelSize, units: string): string =>
+  `/api/jobs/${jobId}/card/label.pdf?size=${size}&units=${units}`;
 
 export const earlierHandsSchema = array(knownHandSchema.required()).required();

@@ -100,7 +100,7 @@ export {
   clearToBury,
   flakeAreaPerGram,
   flakeDose,
-  isUnder,
+  paintFlakes,
   scatterFlakes,
   wantedCover,
   MOST_FLAKE_PER_LITRE,

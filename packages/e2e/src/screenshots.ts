@@ -19,7 +19,7 @@ interface View {
 
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
-  { name: 'new-job', path: '/jobs/new', ready: 'form' },
+  { name: 'products', path: '/products', ready: 'table' },
   { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(5)}/target`, ready: 'table' },
   { name: 'target-unread', path: `/jobs/${job(1)}/target`, ready: 'form' },
@@ -35,7 +35,10 @@ const VIEWS: readonly View[] = [
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
   { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
-  { name: 'mix-room', path: `/jobs/${job(5)}/mix`, ready: 'table' },
+  { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
+  { name: 'mix-flake', path: `/jobs/${job(4)}/mix?layer=flake`, ready: '[data-drawn]' },
+  { name: 'mix-job', path: `/jobs/${job(4)}/mix?layer=job`, ready: 'table' },
+  { name: 'mix-shade', path: `/jobs/${job(4)}/mix?layer=shade`, ready: '[role=radiogroup]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
   { name: 'let-down-plan', path: `/jobs/${job(4)}/card`, ready: 'form' },
   { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },

@@ -86,8 +86,9 @@ export interface LyingFlake {
 const HEXAGON = Math.sqrt(3) / 2;
 
 /**
- * Flakes thrown at random on a panel for a cover, seeded: the same seed shows the same panel. Flakes are strewn one flake
- * beyond the edges, so that edges are covered like the middle. @param width mm. @param height mm.
+ * Flakes thrown at random on a panel for a cover, one after the other as they land, seeded: the same seed shows the same panel.
+ * They are strewn one flake beyond the edges, so that edges are covered like the middle. The flake handed to `visit` is used
+ * again for the next one: copy what is kept. @param width mm. @param height mm.
  */
 export function scatterFlakes(
   mix: readonly FlakeSize[],
@@ -95,44 +96,71 @@ export function scatterFlakes(
   width: number,
   height: number,
   seed: number,
-): LyingFlake[] {
+  visit: (flake: LyingFlake) => void,
+): void {
   const random = createRandom(seed);
   const parts = mix.reduce((s, f) => s + f.parts, 0);
   const area = flakeAreaPerGram(mix);
-  const flakes: LyingFlake[] = [];
-  for (const f of mix) {
-    if (f.parts <= 0) continue;
+  const used = mix.filter((f) => f.parts > 0);
+  const left = used.map((f) => {
     const size = f.sizeUm / 1000;
     // Its share of the covered area, as flakes on the strewn area.
     const share = f.parts / parts / (f.density * f.thicknessUm) / area;
     const expected = ((width + 2 * size) * (height + 2 * size) * lambdaOf(cover) * share) / (HEXAGON * size * size);
-    const count = Math.floor(expected + random());
-    for (let i = 0; i < count; i++) {
-      flakes.push({
-        x: random() * (width + 2 * size) - size,
-        y: random() * (height + 2 * size) - size,
-        size,
-        turn: (random() * Math.PI) / 3,
-        glint: random(),
-      });
-    }
+    return Math.floor(expected + random());
+  });
+  const flake = { x: 0, y: 0, size: 0, turn: 0, glint: 0 };
+  for (let all = left.reduce((s, n) => s + n, 0); all > 0; all--) {
+    // Sizes land in any order.
+    let pick = random() * all;
+    let k = 0;
+    while (k < left.length - 1 && pick >= left[k]!) pick -= left[k++]!;
+    left[k]!--;
+    const size = used[k]!.sizeUm / 1000;
+    flake.size = size;
+    flake.x = random() * (width + 2 * size) - size;
+    flake.y = random() * (height + 2 * size) - size;
+    flake.turn = (random() * Math.PI) / 3;
+    flake.glint = random();
+    visit(flake);
   }
-  // Whichever lands last lies on top.
-  for (let i = flakes.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [flakes[i], flakes[j]] = [flakes[j]!, flakes[i]!];
-  }
-  return flakes;
 }
 
-/** Whether a point lies under a flake; millimetres. */
-export function isUnder(flake: LyingFlake, x: number, y: number): boolean {
-  const [dx, dy] = [x - flake.x, y - flake.y];
-  for (let k = 0; k < 3; k++) {
-    const a = flake.turn + (k * Math.PI) / 3;
-    if (Math.abs(dx * Math.cos(a) + dy * Math.sin(a)) > flake.size / 2) return false;
-  }
-  return true;
+/**
+ * Paints strewn flakes into a picture. @param pixels one number a pixel, row by row, already filled with the ground.
+ * @param columns pixels in a row. @param pxPerMm pixels in a millimetre. @param colourOf pixel value of a flake by its glint.
+ */
+export function paintFlakes(
+  pixels: Uint32Array,
+  columns: number,
+  pxPerMm: number,
+  q: { readonly mix: readonly FlakeSize[]; readonly cover: number; readonly seed: number },
+  colourOf: (glint: number) => number,
+): void {
+  const rows = pixels.length / columns;
+  scatterFlakes(q.mix, q.cover, columns / pxPerMm, rows / pxPerMm, q.seed, (f) => {
+    const reach = (f.size / Math.sqrt(3)) * pxPerMm;
+    const half = (f.size / 2) * pxPerMm;
+    const [cx, cy] = [f.x * pxPerMm, f.y * pxPerMm];
+    const colour = colourOf(f.glint);
+    // A pixel is covered when its middle is: over many flakes that covers as much as they do.
+    const c0 = Math.cos(f.turn);
+    const s0 = Math.sin(f.turn);
+    const [c1, s1] = [c0 * 0.5 - s0 * HEXAGON, s0 * 0.5 + c0 * HEXAGON];
+    const [c2, s2] = [c0 * -0.5 - s0 * HEXAGON, s0 * -0.5 + c0 * HEXAGON];
+    for (let y = Math.max(0, Math.ceil(cy - reach - 0.5)); y <= cy + reach - 0.5 && y < rows; y++) {
+      for (let x = Math.max(0, Math.ceil(cx - reach - 0.5)); x <= cx + reach - 0.5 && x < columns; x++) {
+        const dx = x + 0.5 - cx;
+        const dy = y + 0.5 - cy;
+        if (
+          Math.abs(dx * c0 + dy * s0) <= half &&
+          Math.abs(dx * c1 + dy * s1) <= half &&
+          Math.abs(dx * c2 + dy * s2) <= half
+        )
+          pixels[y * columns + x] = colour;
+      }
+    }
+  });
 }
 
 export interface BuryPlan {

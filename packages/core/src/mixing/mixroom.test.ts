@@ -4,7 +4,7 @@ import { createFilm } from '../optics/film';
 import { findGround } from '../materials/grounds';
 import { parseProductsCsv, productsToCsv } from '../formats/productsCsv';
 import { fromShown, sayMeasure, toShown, unitName, type Measure } from '../units/units';
-import { clearToBury, flakeDose, isUnder, scatterFlakes, wantedCover, type FlakeSize } from './flake';
+import { clearToBury, flakeDose, paintFlakes, wantedCover, type FlakeSize } from './flake';
 import { mixByParts } from './mix';
 import { learnTransfer, leftoverAsGround, needOf } from './needs';
 import { adviseAdditive, STARTING_PRODUCTS } from './products';
@@ -187,18 +187,21 @@ describe('flake', () => {
     expect(wantedCover(findGround('silver-fine')).full).toBe(false);
   });
 
-  it.each([0.25, 0.5, 0.75, 0.95])('is strewn on the picture to just %p cover', (cover) => {
-    const [w, h] = [20, 14];
-    const large = mix.map((f) => ({ ...f, sizeUm: f.sizeUm * 4 }));
-    const flakes = scatterFlakes(large, cover, w, h, 7);
-    let under = 0;
-    let points = 0;
-    for (let x = 0.1; x < w; x += 0.5)
-      for (let y = 0.1; y < h; y += 0.5, points++) if (flakes.some((f) => isUnder(f, x, y))) under++;
-    // Three standard deviations of independent points, and a hundredth for neighbours under one flake.
-    expect(Math.abs(under / points - cover)).toBeLessThan(3 * Math.sqrt((cover * (1 - cover)) / points) + 0.02);
-    expect(scatterFlakes(large, cover, w, h, 7)).toEqual(flakes);
-    expect(scatterFlakes(large, cover, w, h, 8)[0]).not.toEqual(flakes[0]);
+  it.each([0.25, 0.5, 0.75, 0.95])('is strewn on the picture to just %p cover, seeded', (cover) => {
+    const picture = (seed: number) => {
+      const pixels = new Uint32Array(500 * 400);
+      paintFlakes(pixels, 500, 20, { mix, cover, seed }, () => 1);
+      return pixels;
+    };
+    const pixels = picture(7);
+    const under = pixels.reduce((s, v) => s + v, 0) / pixels.length;
+    // 25 x 20 mm hold some 30 000 places a flake wide; three standard deviations of as many independent ones.
+    expect(Math.abs(under - cover)).toBeLessThan(3 * Math.sqrt((cover * (1 - cover)) / 30_000));
+    expect(picture(7)).toEqual(pixels);
+    expect(picture(8)).not.toEqual(pixels);
+    // The edges are covered like the middle.
+    const edge = pixels.subarray(0, 500 * 4).reduce((s, v) => s + v, 0) / 2000;
+    expect(Math.abs(edge - cover)).toBeLessThan(0.12);
   });
 
   it('is buried with film to spare, more for larger flakes (3 thick, sand, 2 more: common practice, no source)', () => {

@@ -220,7 +220,10 @@ describe('jobs and readings', () => {
       .expect(200);
     await request(app).get(`/api/photos/${photo.id}`).expect(404);
     for (const size of ['card', 'a6'] as const) {
-      const label = await request(app).get(labelPath(id, size)).buffer(true).expect(200);
+      const label = await request(app)
+        .get(labelPath(id, size, size === 'card' ? 'us' : 'metric'))
+        .buffer(true)
+        .expect(200);
       expect((label.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
     }
   });

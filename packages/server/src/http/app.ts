@@ -12,6 +12,7 @@ import {
   shopApi,
   type Endpoint,
 } from '@steady-gleam/contracts';
+import type { UnitSystem } from '@steady-gleam/core';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -83,6 +84,7 @@ export function createApp({ repo, materials, shop, logger, webFolder, requestsAM
     });
   };
 
+  const unitsIn = (req: Request): UnitSystem => (req.query['units'] === 'us' ? 'us' : 'metric');
   const idOf = async (req: Request): Promise<string> => {
     const id = req.params['id'];
     if (!(await idSchema.isValid(id))) throw new ApiError('notFound');
@@ -136,6 +138,7 @@ export function createApp({ repo, materials, shop, logger, webFolder, requestsAM
       (await materials.list()).map((m) => m.material),
       size,
       address,
+      unitsIn(req),
     );
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="label-${size}.pdf"` });
     res.send(pdf);
@@ -181,7 +184,7 @@ export function createApp({ repo, materials, shop, logger, webFolder, requestsAM
     const size = BATCH_SIZES.find((s) => s === req.query['size']) ?? 'label';
     const batch = await shop.readBatch(await idOf(req));
     const address = `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${batch.jobId}/mix`;
-    const pdf = await batchSheet(batch, size, req.query['units'] === 'us' ? 'us' : 'metric', address);
+    const pdf = await batchSheet(batch, size, unitsIn(req), address);
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="batch-${size}.pdf"` });
     res.send(pdf);
   });

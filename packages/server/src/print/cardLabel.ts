@@ -5,8 +5,12 @@ import {
   findSystem,
   mergeLibrary,
   REFERENCE_LIBRARY,
+  sayMeasure,
   STYLES,
+  unitName,
+  type Measure,
   type OwnMaterial,
+  type UnitSystem,
 } from '@steady-gleam/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { MM, toPdf } from './pdf';
@@ -25,6 +29,7 @@ export async function cardLabel(
   own: readonly OwnMaterial[],
   size: LabelSize,
   address: string,
+  units: UnitSystem = 'metric',
 ): Promise<Buffer> {
   const { width, height, text, qr } = SIZES[size];
   const library = mergeLibrary(createFilm(), REFERENCE_LIBRARY, own);
@@ -32,6 +37,7 @@ export async function cardLabel(
   const system = findSystem(job.systemId, library.systems);
   const ground = choice ? findGround(choice.groundId, library.grounds).name : 'not picked yet';
   const s = card?.settings;
+  const say = (measure: Measure, value: number) => sayMeasure(measure, value, units);
   const rows: [string, string][] = [
     ['Match', job.matching],
     ['Sealer', s?.sealer || '______________'],
@@ -42,11 +48,13 @@ export async function cardLabel(
     ],
     [
       'Gun',
-      card ? `${card.gun}, ${card.pressureBar} bar${s?.distanceCm ? `, ${s.distanceCm} cm` : ''}` : '______________',
+      card
+        ? `${card.gun}, ${say('pressure', card.pressureBar)}${s?.distanceCm ? `, ${say('distance', s.distanceCm)}` : ''}`
+        : '______________',
     ],
     [
       'Reducer',
-      `${s?.reducer || '__________'}   ${s?.temperatureC ?? '____'} °C   ${card?.onStand === false ? 'in the hand' : 'on a stand'}`,
+      `${s?.reducer || '__________'}   ${s?.temperatureC == null ? `____ ${unitName('temperature', units)}` : say('temperature', s.temperatureC)}   ${card?.onStand === false ? 'in the hand' : 'on a stand'}`,
     ],
     ['Verdict', '____________________'],
   ];

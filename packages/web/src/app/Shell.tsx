@@ -21,7 +21,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
       sx={{
         display: 'flex',
         alignItems: 'center',
-        minHeight: { xs: 46, xl: 48 },
+        minHeight: 45,
         pl: '14px',
         pr: 1,
         color: 'text.primary',
@@ -61,7 +61,6 @@ export function Shell() {
           position: 'sticky',
           top: 0,
           height: '100vh',
-          overflowY: 'auto',
         }}
       >
         <Box
@@ -79,26 +78,26 @@ export function Shell() {
             Gleam
           </Typography>
         </Box>
-        <Place to="/" end>
-          Jobs
-        </Place>
-        <Place to="/materials">Materials</Place>
-        <Place to="/products">Products</Place>
-        {id ? (
-          <>
-            <Place to={`/jobs/${id}/target`}>Target</Place>
-            <Place to={`/jobs/${id}/map`}>Match map</Place>
-            <Place to={`/jobs/${id}/recipes`}>Recipes</Place>
-            <Place to={`/jobs/${id}/sample`}>Sample</Place>
-            <Place to={`/jobs/${id}/layers`}>Layers</Place>
-            <Place to={`/jobs/${id}/card`}>Let-down</Place>
-            <Place to={`/jobs/${id}/mix`}>Mix room</Place>
-            <Place to={`/jobs/${id}/spray`}>On the job</Place>
-          </>
-        ) : null}
-        <Box sx={{ mt: 'auto' }}>
-          <PotClocks />
+        <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
+          <Place to="/" end>
+            Jobs
+          </Place>
+          <Place to="/materials">Materials</Place>
+          <Place to="/products">Products</Place>
+          {id ? (
+            <>
+              <Place to={`/jobs/${id}/target`}>Target</Place>
+              <Place to={`/jobs/${id}/map`}>Match map</Place>
+              <Place to={`/jobs/${id}/recipes`}>Recipes</Place>
+              <Place to={`/jobs/${id}/sample`}>Sample</Place>
+              <Place to={`/jobs/${id}/layers`}>Layers</Place>
+              <Place to={`/jobs/${id}/card`}>Let-down</Place>
+              <Place to={`/jobs/${id}/mix`}>Mix room</Place>
+              <Place to={`/jobs/${id}/spray`}>On the job</Place>
+            </>
+          ) : null}
         </Box>
+        <PotClocks />
         <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
           <ButtonBase
             onClick={units.toggle}

@@ -34,7 +34,7 @@ const TONES: Record<ThemeMode, Tones> = {
     inkSoft: '#303030',
     hairline: '#7b7b7b',
     pick: '#f2a900',
-    danger: '#8a1710',
+    danger: '#7a120c',
     onDanger: '#f6f6f6',
   },
   dim: {

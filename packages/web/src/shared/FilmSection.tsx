@@ -19,6 +19,7 @@ import { FIGURES } from '../app/theme';
 import { useLibrary } from './library';
 import { cssOf } from './screenColour';
 import { sayCoats } from './jobModel';
+import { useUnits, type Units } from './units';
 
 const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
 
@@ -70,6 +71,7 @@ export function filmImage(
   stacks: readonly PieceStack[],
   looks: readonly (readonly Lab[])[],
   title: string,
+  units: Units,
 ): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
   const [width, row, left, top] = [1600, 230, 40, 90];
@@ -92,12 +94,12 @@ export function filmImage(
       ink.fillStyle = plain ?? (looks[i]?.[j] ? cssOf(looks[i][j]) : '#9b9b9b');
       ink.fillRect(x, y, w + 1, 110);
       ink.fillStyle = '#121212';
-      const text = `${l.kind} ${sayCoats(l.coats)}×${(layerFilmUm(l) / l.coats).toFixed(0)}`;
+      const text = `${l.kind} ${sayCoats(l.coats)}×${units.figure('film', layerFilmUm(l) / l.coats)}`;
       if (w > ink.measureText(text).width) ink.fillText(text, x, y - 8);
       x += w;
     });
     ink.font = '26px monospace';
-    ink.fillText(`${stackFilmUm(stack.layers).toFixed(0)} µm`, x + 16, y + 64);
+    ink.fillText(units.say('film', stackFilmUm(stack.layers)), x + 16, y + 64);
     if (stacks.length > 1) ink.fillText(stack.name, left, y + 144);
   });
   return canvas;
@@ -118,6 +120,7 @@ interface FilmStripProps {
 /** One stack as a strip of blocks, its total at the end. */
 export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo, selected }: FilmStripProps) {
   const theme = useTheme();
+  const units = useUnits();
   const { library } = useLibrary();
   const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(layers),
@@ -136,13 +139,13 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
     (l.kind === 'effect' && !!library.systems.find((s) => s.id === l.materialId)?.flake) ||
     (l.kind === 'ground' && !!library.grounds.find((g) => g.id === l.materialId)?.flakes);
   const short = (l: StackLayer) => (l.style === 'control' ? 'control' : l.kind === 'lock' ? 'lock' : l.kind);
-  const um = (l: StackLayer) => (layerFilmUm(l) / l.coats).toFixed(0);
+  const um = (l: StackLayer) => units.figure('film', layerFilmUm(l) / l.coats);
   const text = (l: StackLayer) => `${short(l)} ${l.coats === 1 ? '' : `${sayCoats(l.coats)}×`}${um(l)}`;
   const full = (l: StackLayer) => {
     const material =
       library.grounds.find((g) => g.id === l.materialId)?.name ??
       library.systems.find((s) => s.id === l.materialId)?.name;
-    return `${material ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} µm`;
+    return `${material ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} ${units.name('film')}`;
   };
   const block = (l: StackLayer, i: number) => (
     <div style={{ height, position: 'relative', background: fill(l, i) }}>
@@ -171,7 +174,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
       </svg>
     </div>
   );
-  const label = `Film section: ${layers.map(full).join('; ')}; total ${total.toFixed(0)} µm${sprayed ? ', sprayed' : ', planned'}`;
+  const label = `Film section: ${layers.map(full).join('; ')}; total ${units.say('film', total)}${sprayed ? ', sprayed' : ', planned'}`;
   return (
     <div
       role={linkTo ? 'group' : 'img'}
@@ -199,7 +202,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
                     width: named ? undefined : 0,
                   }}
                 >
-                  {text(l)} µm
+                  {text(l)} {units.name('film')}
                 </span>
               ) : null}
               {block(l, i)}
@@ -231,7 +234,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
           lineHeight: `${height}px`,
         }}
       >
-        {total.toFixed(0)} µm
+        {units.say('film', total)}
       </span>
     </div>
   );

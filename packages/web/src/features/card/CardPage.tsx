@@ -10,6 +10,7 @@ import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useChangeJob, useJob } from '../../shared/useJob';
+import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
 import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
@@ -29,6 +30,7 @@ export function CardPage() {
   const { job, card, rungs, earlier } = detail;
   const { target, readings, said, assessment, error, eye, advice } = useCardCount(detail);
   const { tones } = useTheme();
+  const units = useUnits();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
@@ -212,7 +214,7 @@ export function CardPage() {
             </Button>
             <Button
               component="a"
-              href={labelPath(job.id, 'card')}
+              href={labelPath(job.id, 'card', units.system)}
               target="_blank"
               rel="noreferrer"
               variant="text"
@@ -223,7 +225,7 @@ export function CardPage() {
             </Button>
             <Button
               component="a"
-              href={labelPath(job.id, 'a6')}
+              href={labelPath(job.id, 'a6', units.system)}
               target="_blank"
               rel="noreferrer"
               variant="text"
@@ -247,7 +249,8 @@ export function CardPage() {
               {withTarget
                 ? 'Upper half: rung as read, hatched where predicted; lower half: target; figures dE00. '
                 : ''}
-              {recipe}. {card.gun}, {card.pressureBar} bar{card.onStand ? '' : ', in the hand'}.
+              {recipe}. {card.gun}, {units.say('pressure', card.pressureBar)}
+              {card.onStand ? '' : ', in the hand'}.
             </Typography>
           </Box>
         </>

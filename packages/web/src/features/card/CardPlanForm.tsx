@@ -1,9 +1,11 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormControlLabel, Switch, ToggleButton, Typography } from '@mui/material';
 import { cardSchema, type Card, type Job, type StoredCard } from '@steady-gleam/contracts';
+import type { Measure } from '@steady-gleam/core';
 import { useState } from 'react';
-import { Controller, useForm } from 'react-hook-form';
+import { Controller, useForm, type UseFormReturn } from 'react-hook-form';
 import { Field } from '../../shared/Field';
+import { MeasureField } from '../../shared/MeasureField';
 import { useLibrary } from '../../shared/library';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard } from '../../shared/useJob';
@@ -22,6 +24,32 @@ export function bracketRungs(best: number): number[] {
 }
 
 const OFFERED = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6];
+
+/** A figure of the plan, typed in the painter's units; what is no number reaches the check as it is. */
+function Measured({
+  form,
+  name,
+  ...rest
+}: {
+  form: UseFormReturn<Card>;
+  name: 'pressureBar' | 'settings.distanceCm' | 'settings.temperatureC';
+  measure: Measure;
+  label: string;
+  error: string | undefined;
+}) {
+  const start = form.getValues(name);
+  const [text, setText] = useState(start === null || start === undefined ? '' : String(start));
+  return (
+    <MeasureField
+      {...rest}
+      value={text}
+      onValue={(metric) => {
+        setText(metric);
+        form.setValue(name, numberOrNull(metric) as never);
+      }}
+    />
+  );
+}
 
 /** Which rungs to spray, and with what; everything as on the job. */
 export function CardPlanForm({
@@ -141,11 +169,12 @@ export function CardPlanForm({
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 2, rowGap: 1.25 }}>
         <Field label="Gun and tip" {...form.register('gun')} error={errors.gun?.message} />
-        <Field
-          label="Pressure at the gun, bar"
-          {...form.register('pressureBar', { valueAsNumber: true })}
+        <Measured
+          form={form}
+          name="pressureBar"
+          measure="pressure"
+          label="Pressure at the gun"
           error={errors.pressureBar?.message}
-          decimal
         />
         <Field
           label="Sealer, its shade"
@@ -158,17 +187,19 @@ export function CardPlanForm({
           error={errors.settings?.groundCoats?.message}
         />
         <Field label="Reducer" {...form.register('settings.reducer')} error={errors.settings?.reducer?.message} />
-        <Field
-          label="Distance, cm"
-          {...form.register('settings.distanceCm', { setValueAs: numberOrNull })}
+        <Measured
+          form={form}
+          name="settings.distanceCm"
+          measure="distance"
+          label="Distance"
           error={errors.settings?.distanceCm?.message}
-          decimal
         />
-        <Field
-          label="Temperature, °C"
-          {...form.register('settings.temperatureC', { setValueAs: numberOrNull })}
+        <Measured
+          form={form}
+          name="settings.temperatureC"
+          measure="temperature"
+          label="Temperature"
           error={errors.settings?.temperatureC?.message}
-          decimal
         />
       </Box>
       {job.family === 'tinted-clear' ? (

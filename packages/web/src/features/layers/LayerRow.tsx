@@ -11,6 +11,7 @@ import { LAYER_NAMES, layerFilmUm, STYLES, type Lab, type Library, type StackLay
 import { useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
+import { useMeasureText, useUnits } from '../../shared/units';
 import { cssOf } from '../../shared/screenColour';
 
 interface LayerRowProps {
@@ -34,6 +35,12 @@ export function LayerRow(props: LayerRowProps) {
   const [film, setFilm] = useState(String(layer.filmUm));
   const typed = Number(film.replace(',', '.'));
   const filmWrong = !(typed >= 1 && typed <= 500);
+  const units = useUnits();
+  const filmText = useMeasureText('film', film, (metric) => {
+    setFilm(metric);
+    const um = Number(metric.replace(',', '.'));
+    if (um >= 1 && um <= 500) onChange({ filmUm: um });
+  });
   // An undo, or another choice, changes the layer from outside: then its figure takes the place of the text.
   const [shownUm, setShownUm] = useState(layer.filmUm);
   if (shownUm !== layer.filmUm) {
@@ -103,7 +110,7 @@ export function LayerRow(props: LayerRowProps) {
         ) : null}
         {error || filmWrong ? (
           <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
-            {filmWrong ? 'A film between 1 and 500 µm.' : error}
+            {filmWrong ? units.sentence('A film between 1 µm and 500 µm.') : error}
           </Typography>
         ) : null}
       </Box>
@@ -127,18 +134,14 @@ export function LayerRow(props: LayerRowProps) {
         ))}
       </NativeSelect>
       <OutlinedInput
-        value={film}
-        onChange={(e) => {
-          setFilm(e.target.value);
-          const um = Number(e.target.value.replace(',', '.'));
-          if (um >= 1 && um <= 500) onChange({ filmUm: um });
-        }}
-        inputProps={{ 'aria-label': `Film of a full coat of ${name}, µm`, inputMode: 'decimal' }}
+        value={filmText.text}
+        onChange={(e) => filmText.onText(e.target.value)}
+        inputProps={{ 'aria-label': `Film of a full coat of ${name}, ${units.name('film')}`, inputMode: 'decimal' }}
         error={filmWrong}
         sx={{ width: 66, flex: 'none', fontFamily: FIGURES, '& input': { px: 1 } }}
       />
       <Box component="span" sx={{ fontFamily: FIGURES, width: 62, textAlign: 'right', flex: 'none' }}>
-        {layerFilmUm(layer).toFixed(0)} µm
+        {units.say('film', layerFilmUm(layer))}
       </Box>
       <Box sx={{ display: 'flex', flex: 'none', ml: 'auto' }}>
         {button('Duplicate', onDuplicate, <ContentCopyIcon fontSize="small" />)}

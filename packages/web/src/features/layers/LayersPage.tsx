@@ -25,7 +25,8 @@ import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { downloadPng, fileName } from '../../shared/download';
-import { Field } from '../../shared/Field';
+import { MeasureField } from '../../shared/MeasureField';
+import { useUnits } from '../../shared/units';
 import { filmImage, FilmStrip, stacksOfPick, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { choiceOf, targetOf } from '../../shared/jobModel';
@@ -43,6 +44,7 @@ const newId = () => crypto.randomUUID();
 export function LayersPage() {
   const { job, target: set } = useJob();
   const { tones } = useTheme();
+  const units = useUnits();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const [params, setParams] = useSearchParams();
@@ -129,7 +131,7 @@ export function LayersPage() {
   };
   const errorOf = (index: number) =>
     Object.entries(errors).find(([path]) => path.startsWith(`[${stacks.indexOf(stack)}].layers[${index}]`))?.[1];
-  const said = sayBuild(stacks, limit);
+  const said = sayBuild(stacks, limit, units);
 
   return (
     <Bench
@@ -150,15 +152,16 @@ export function LayersPage() {
           ) : (
             <Box sx={{ height: 130 }} />
           )}
-          <Field
-            label="Build not to exceed, µm"
+          <MeasureField
+            measure="film"
+            label="Build not to exceed"
             value={limitText}
-            onChange={(e) => setLimitText(e.target.value)}
+            onValue={setLimitText}
             error={errors['limit']}
-            decimal
           />
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {USUAL_LIMIT_UM} µm is ours; the product’s sheet rules. Films are of full wet coats; style scales them.
+            {units.say('film', USUAL_LIMIT_UM)} is ours; the product’s sheet rules. Films are of full wet coats; style
+            scales them.
           </Typography>
           <Box component="label" sx={{ display: 'block' }}>
             <Typography variant="h3" component="span" sx={{ display: 'block' }}>
@@ -253,7 +256,7 @@ export function LayersPage() {
             <span style={{ flex: 1 }} />
             <span style={{ width: 118, textAlign: 'center' }}>coats</span>
             <span style={{ width: 104 }}>style</span>
-            <span style={{ width: 66 }}>µm a coat</span>
+            <span style={{ width: 66 }}>{units.name('film')} a coat</span>
             <span style={{ width: 62, textAlign: 'right' }}>film</span>
             <span style={{ width: 132 }} />
           </Box>
@@ -327,7 +330,7 @@ export function LayersPage() {
           color="inherit"
           onClick={() => {
             void Promise.all(stacks.map((s) => computeRemote().layerColours(s.layers))).then((colours) =>
-              downloadPng(filmImage(stacks, colours, job.piece), fileName(job.piece, 'film section')),
+              downloadPng(filmImage(stacks, colours, job.piece, units), fileName(job.piece, 'film section')),
             );
           }}
         >

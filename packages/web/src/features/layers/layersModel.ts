@@ -1,8 +1,13 @@
 import { stackFilmUm, type PieceStack } from '@steady-gleam/core';
 import { countCoats } from '../../shared/jobModel';
+import type { Units } from '../../shared/units';
 
 /** The sentence over the layers, and what follows from their build. */
-export function sayBuild(stacks: readonly PieceStack[], limitUm: number): { answer: string; why: string } {
+export function sayBuild(
+  stacks: readonly PieceStack[],
+  limitUm: number,
+  units: Pick<Units, 'say' | 'figure'>,
+): { answer: string; why: string } {
   const builds = stacks.map((s) => stackFilmUm(s.layers));
   const most = Math.max(...builds);
   const thickest = stacks[builds.indexOf(most)]!;
@@ -12,10 +17,10 @@ export function sayBuild(stacks: readonly PieceStack[], limitUm: number): { answ
     return { answer: 'Nothing is laid yet.', why: 'Add layers from substrate to clear, or start from a family.' };
   const over = most - limitUm;
   return {
-    answer: `${who}${most.toFixed(0)} µm in ${countCoats(coats)}, ${over > 0 ? `${over.toFixed(0)} over your limit` : `${(-over).toFixed(0)} under your limit`}.`,
+    answer: `${who}${units.say('film', most)} in ${countCoats(coats)}, ${over > 0 ? `${units.figure('film', over)} over your limit` : `${units.figure('film', -over)} under your limit`}.`,
     why:
       over > 0
-        ? `A build over ${limitUm} µm tends to crack and to print at edges. Take out a coat, lay lighter, or sand back before more clear.`
+        ? `A build over ${units.say('film', limitUm)} tends to crack and to print at edges. Take out a coat, lay lighter, or sand back before more clear.`
         : 'First sprayed on top of the list. Drag a layer by its handle, or press space on the handle and move it with the arrows.',
   };
 }

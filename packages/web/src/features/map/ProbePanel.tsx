@@ -12,6 +12,7 @@ import {
   type Illuminant,
   type MapCell,
   type TargetAngle,
+  toShown,
 } from '@steady-gleam/core';
 import type { Job } from '@steady-gleam/contracts';
 import type { ReactNode } from 'react';
@@ -20,6 +21,7 @@ import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
+import { useUnits } from '../../shared/units';
 import type { Mix } from '../../worker/compute';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
@@ -60,6 +62,7 @@ export function ProbePanel(props: ProbePanelProps) {
   const { value: look } = useCompute(useRested(wanted, 150), (c) =>
     c.probe(mix, groundId, cell.coats, target, secondLight),
   );
+  const units = useUnits();
   const rule = `1px solid ${tones.hairline}`;
   const line = (name: ReactNode, value: string, unit = '') => (
     <div style={{ display: 'flex', justifyContent: 'space-between', padding: '1.5px 0', borderBottom: rule }}>
@@ -119,15 +122,20 @@ export function ProbePanel(props: ProbePanelProps) {
         </tbody>
       </table>
       <div style={{ fontSize: 15 }}>
-        {line('effect film', figures.effectUm.toFixed(0), 'µm')}
+        {line('effect film', units.say('film', figures.effectUm))}
         {line(
-          build > limit ? `✕ build, ${(build - limit).toFixed(0)} µm over limit` : 'whole build',
-          build.toFixed(0),
-          'µm',
+          build > limit ? `✕ build, ${units.say('film', build - limit)} over limit` : 'whole build',
+          units.say('film', build),
         )}
         {line('flash in all, 20 °C', figures.minutes.toFixed(0), 'min')}
-        {line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
-        {line('cost, demo prices', figures.costPerM2.toFixed(2), 'per m²')}
+        {units.system === 'us'
+          ? line('effect mix', units.say('perArea', figures.litresPerM2))
+          : line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
+        {line(
+          'cost, demo prices',
+          (figures.costPerM2 / toShown('area', 1, units.system)).toFixed(2),
+          `per ${units.name('area')}`,
+        )}
         {look ? (
           <>
             {line(

@@ -7,6 +7,7 @@ import { ValidationError } from 'yup';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
+import { MeasureField } from '../../shared/MeasureField';
 import { fieldsOf, SCHEMA_OF, toCandidate, type FormField, type FormValues, type MaterialKind } from './materialForms';
 
 interface MaterialFormProps {
@@ -89,6 +90,17 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
         </Box>
       );
     }
+    if (f.measure)
+      return (
+        <MeasureField
+          key={f.name}
+          measure={f.measure}
+          label={f.label}
+          value={values[f.name] ?? ''}
+          onValue={(value) => set(f.name)({ target: { value } })}
+          error={errors[f.name]}
+        />
+      );
     const choice = f.type === 'choice';
     return (
       <Field

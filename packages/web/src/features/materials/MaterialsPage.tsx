@@ -5,6 +5,7 @@ import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useLibrary } from '../../shared/library';
+import { useUnits } from '../../shared/units';
 import { cssOf, exposuresByAngle, groundFace } from '../../shared/screenColour';
 import { useCompute } from '../../worker/useCompute';
 import { copyOf, EMPTY, toValues, type FormValues, type MaterialKind } from './materialForms';
@@ -80,6 +81,7 @@ interface Editing {
 /** The materials of the shop: the reference library, and what the painter adds from thickness, from drawdowns or by copying. */
 export function MaterialsPage() {
   const { tones } = useTheme();
+  const units = useUnits();
   const { library, own } = useLibrary();
   const [params, setParams] = useSearchParams();
   const kind = KINDS.find((k) => k.kind === params.get('kind'))?.kind ?? 'ground';
@@ -124,11 +126,11 @@ export function MaterialsPage() {
     }
     if (kind === 'carrier') {
       const c = library.carriers.find((m) => m.id === id)!;
-      return `${c.chemistry}, ${Math.round(c.volumeSolids * 100)} % solids, ${c.filmUm} µm a coat`;
+      return `${c.chemistry}, ${Math.round(c.volumeSolids * 100)} % solids, ${units.say('film', c.filmUm)} a coat`;
     }
     if (kind === 'dye') return library.dyes.find((d) => d.id === id)!.note;
     const s = library.systems.find((m) => m.id === id)!;
-    return `${FAMILY_NAMES[s.family].toLowerCase()}, ${s.filmUm} µm a coat`;
+    return `${FAMILY_NAMES[s.family].toLowerCase()}, ${units.say('film', s.filmUm)} a coat`;
   };
 
   return (

@@ -5,7 +5,7 @@ import {
   ownPigmentSchema,
   ownSystemSchema,
 } from '@steady-gleam/contracts';
-import { thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core';
+import { thicknessOf, type Library, type Measure, type OwnMaterial } from '@steady-gleam/core';
 
 export type MaterialKind = OwnMaterial['kind'];
 
@@ -17,6 +17,8 @@ export interface FormField {
   readonly label: string;
   /** `lab` stands for three fields name.0, name.1, name.2. */
   readonly type: 'text' | 'number' | 'lab' | 'choice';
+  /** Shown and typed in the painter's units. */
+  readonly measure?: Measure;
   /** Shown only while this other field is filled. */
   readonly when?: string;
   readonly choices?: readonly { readonly value: string; readonly name: string }[];
@@ -91,8 +93,8 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
           ],
         },
         { name: 'volumeSolids', label: 'Volume solids ready to spray, 0 to 1', type: 'number' },
-        { name: 'filmUm', label: 'Film of a full coat, µm', type: 'number' },
-        { name: 'densityGPerMl', label: 'Density ready to spray, g/ml', type: 'number' },
+        { name: 'filmUm', label: 'Film of a full coat', type: 'number', measure: 'film' },
+        { name: 'densityGPerMl', label: 'Density ready to spray', type: 'number', measure: 'density' },
         { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
       ];
     case 'system':
@@ -128,7 +130,7 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
           choices: [NONE, ...library.dyes.map(named)],
         },
         { name: 'depth', label: 'Dye strength of a full coat', type: 'number' },
-        { name: 'filmUm', label: 'Film of a full coat, µm', type: 'number' },
+        { name: 'filmUm', label: 'Film of a full coat', type: 'number', measure: 'film' },
         { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
         price,
       ];

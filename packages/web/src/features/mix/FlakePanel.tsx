@@ -62,6 +62,7 @@ export function FlakePanel({
   const { tones } = useTheme();
   const units = useUnits();
   const { library } = useLibrary();
+  const [zoom, setZoom] = useState<1 | 5>(1);
   const [form, setForm] = useState(() => kept(jobId));
   const change = (more: Partial<typeof form>) => {
     const next = { ...form, ...more };
@@ -99,6 +100,7 @@ export function FlakePanel({
       <FlakePicture
         mix={mix}
         cover={c}
+        zoom={zoom}
         ground={groundLab}
         flake={labs}
         width={w}
@@ -178,7 +180,7 @@ export function FlakePanel({
         </Box>
         <Box>
           <Typography variant="h3" component="div">
-            The panel after {coats}, as large as life
+            The panel after {coats}, {zoom === 1 ? 'as large as life' : 'five times as large'}
           </Typography>
           {picture(cover, 100, 62, `Panel, ${Math.round(cover * 100)} % covered`)}
           <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
@@ -247,6 +249,9 @@ export function FlakePanel({
             {c === null ? 'as this ground wants' : `${c * 100} %`}
           </ToggleButton>
         ))}
+        <ToggleButton value="zoom" selected={zoom > 1} onChange={() => setZoom(zoom === 1 ? 5 : 1)} sx={{ ml: 'auto' }}>
+          Magnify five times
+        </ToggleButton>
       </Box>
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
         Carried by {carrier?.name ?? 'a usual flake carrier'}, {units.say('film', filmUm)} a coat. Parts are by weight;

@@ -1,10 +1,14 @@
-import { labToScreen, scatterFlakes, type FlakeSize, type Lab } from '@steady-gleam/core';
+import { labToScreen, paintFlakes, type FlakeSize, type Lab } from '@steady-gleam/core';
 import { useEffect, useRef } from 'react';
 
 /** CSS pixels in a millimetre (96 in an inch), so that flakes show as large as they are. */
 const PX_PER_MM = 96 / 25.4;
 
-const rgb = (lab: Lab): readonly [number, number, number] => labToScreen(lab).srgb as [number, number, number];
+/** A colour as a pixel of image data: red in the lowest byte. */
+const pixelOf = (lab: Lab): number => {
+  const [r, g, b] = labToScreen(lab).srgb.map(Math.round) as [number, number, number];
+  return ((255 << 24) | (b << 16) | (g << 8) | r) >>> 0;
+};
 
 /** Random flakes at their real size over a ground; the same seed shows the same panel. */
 export function FlakePicture({
@@ -16,6 +20,7 @@ export function FlakePicture({
   height,
   seed,
   label,
+  zoom = 1,
 }: {
   mix: readonly FlakeSize[];
   cover: number;
@@ -27,31 +32,25 @@ export function FlakePicture({
   height: number;
   seed: number;
   label: string;
+  /** Times larger than life; the picture keeps its size and shows less. */
+  zoom?: number;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const key = JSON.stringify([mix, cover, ground, flake, width, height, seed]);
+  const key = JSON.stringify([mix, cover, ground, flake, width, height, seed, zoom]);
   useEffect(() => {
     const c = canvas.current!;
     const ratio = Math.max(2, globalThis.devicePixelRatio || 1);
-    const scale = PX_PER_MM * ratio;
-    c.width = Math.round(width * scale);
-    c.height = Math.round(height * scale);
+    c.width = Math.round(width * PX_PER_MM * ratio);
+    c.height = Math.round(height * PX_PER_MM * ratio);
     const ink = c.getContext('2d')!;
-    ink.fillStyle = `rgb(${rgb(ground).join(',')})`;
-    ink.fillRect(0, 0, c.width, c.height);
-    const looks = flake.map(rgb);
-    for (const f of scatterFlakes(mix, cover, width, height, seed)) {
-      // Most flakes lie near the face; a few catch the lamp, a few look away.
-      const at = Math.min(looks.length - 1, Math.floor(f.glint ** 0.6 * looks.length));
-      ink.fillStyle = `rgb(${looks[at]!.join(',')})`;
-      ink.beginPath();
-      const r = f.size / Math.sqrt(3);
-      for (let k = 0; k < 6; k++) {
-        const a = f.turn + Math.PI / 6 + (k * Math.PI) / 3;
-        ink.lineTo((f.x + r * Math.cos(a)) * scale, (f.y + r * Math.sin(a)) * scale);
-      }
-      ink.fill();
-    }
+    const image = ink.createImageData(c.width, c.height);
+    const pixels = new Uint32Array(image.data.buffer);
+    pixels.fill(pixelOf(ground));
+    const looks = flake.map(pixelOf);
+    // Most flakes lie near the face; a few catch the lamp, a few look away.
+    const colourOf = (glint: number) => looks[Math.min(looks.length - 1, Math.floor(glint ** 0.6 * looks.length))]!;
+    paintFlakes(pixels, c.width, PX_PER_MM * ratio * zoom, { mix, cover, seed }, colourOf);
+    ink.putImageData(image, 0, 0);
     c.dataset['drawn'] = key;
     // Everything the picture is drawn from is in the key.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -338,7 +338,7 @@ export function MixPage() {
         <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
           <thead>
             <tr>
-              {['mix', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
+              {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
                 <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
                   {h}
                 </th>
@@ -716,8 +716,9 @@ export function MixPage() {
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(182px, 1fr))',
-          gap: 1.5,
+          gridTemplateColumns: 'repeat(auto-fill, minmax(250px, 1fr))',
+          columnGap: 2,
+          rowGap: 1,
           mt: 1.5,
           maxWidth: 820,
         }}

@@ -41,8 +41,8 @@ const SHAPES: Record<
   tub: {
     name: 'Tub',
     asks: [
-      ['top', 'Across top', 'length'],
-      ['bottom', 'Across floor', 'length'],
+      ['top', 'Top', 'length'],
+      ['bottom', 'Floor', 'length'],
       ['height', 'Height', 'length'],
     ],
   },
