@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { mixByParts, quantityMl, roundUpBatch } from '@steady-gleam/core';
+import { quantityMl, roundUpBatch, type MixedPart } from '@steady-gleam/core';
 import { execFileSync } from 'node:child_process';
 import { seriousFaults } from './axe';
 import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
@@ -89,7 +89,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
       },
     );
     expect(roundUpBatch(quantity!['ml'] as number)).toBe(1100);
-    const parts = mix!['parts'] as ReturnType<typeof mixByParts>['parts'][number][];
+    const parts = mix!['parts'] as MixedPart[];
     for (const [i, name] of ['intercoat clear', 'cinder red', 'Breakwater reducer'].entries()) {
       const shown = await figures(page, name);
       expect(shown[2]).toBeCloseTo(parts[i]!.mark, -0.5);
@@ -166,7 +166,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await expect(clocks.getByRole('listitem')).toHaveCount(2);
     await expect(clocks).toContainText('left');
     await clocks.getByRole('link', { name: /^clear/ }).click();
-    await expect(answer(page)).toContainText('clear is mixed');
+    await expect(answer(page)).toContainText('Clear is mixed');
   });
 
   await test.step('its papers are PDFs', async () => {
@@ -183,7 +183,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await page.reload();
     await expect(answer(page)).toHaveText('The pot life of clear is over: do not spray it.');
     await expect(page.getByRole('button', { name: 'Mixed: start its clock' })).toBeDisabled();
-    await expect(page.getByRole('list', { name: 'Pot life' })).toContainText('pot life over');
+    await expect(page.getByRole('list', { name: 'Pot life' })).toContainText('life over');
     await page.getByLabel('Left over, ml').fill('99999');
     await page.getByRole('button', { name: 'Finished' }).click();
     await expect(page.getByText('More can’t be left than was mixed.')).toBeVisible();

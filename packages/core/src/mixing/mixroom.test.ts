@@ -248,13 +248,9 @@ describe('a file of products', () => {
     const back = parseProductsCsv(productsToCsv(STARTING_PRODUCTS));
     expect(back.ok).toBe(true);
     if (!back.ok) return;
-    expect(back.products.map((p) => p.product)).toEqual(
-      STARTING_PRODUCTS.map(({ id: _, pours, additives, ...p }) => ({
-        ...p,
-        pours: [...pours],
-        additives: [...additives],
-      })),
-    );
+    const meant = STARTING_PRODUCTS.map((p): Record<string, unknown> => ({ ...p }));
+    for (const p of meant) delete p['id'];
+    expect(back.products.map((p) => p.product)).toEqual(meant);
   });
   it('is refused whole, by line', () => {
     const good = productsToCsv(STARTING_PRODUCTS.slice(0, 1)).split('\r\n');

@@ -54,7 +54,7 @@ export async function cardLabel(
     ],
     [
       'Reducer',
-      `${s?.reducer || '__________'}   ${s?.temperatureC == null ? `____ ${unitName('temperature', units)}` : say('temperature', s.temperatureC)}   ${card?.onStand === false ? 'in the hand' : 'on a stand'}`,
+      `${s?.reducer || '__________'}   ${(s?.temperatureC ?? null) === null ? `____ ${unitName('temperature', units)}` : say('temperature', s!.temperatureC!)}   ${card?.onStand === false ? 'in the hand' : 'on a stand'}`,
     ],
     ['Verdict', '____________________'],
   ];

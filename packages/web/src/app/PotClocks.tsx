@@ -51,12 +51,13 @@ export function PotClocks() {
               role={b.state === 'fresh' ? undefined : 'status'}
               sx={{
                 fontFamily: FIGURES,
-                fontSize: 17,
+                fontSize: 15,
+                whiteSpace: 'nowrap',
                 fontWeight: 600,
                 color: b.state === 'over' ? tones.danger : 'inherit',
               }}
             >
-              {b.state === 'over' ? 'pot life over' : `${sayClock(b.minutesLeft!)} left`}
+              {b.state === 'over' ? 'life over' : `${sayClock(b.minutesLeft!)} left`}
             </Box>
           </Box>
         </Box>

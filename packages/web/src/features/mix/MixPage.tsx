@@ -367,7 +367,7 @@ export function MixPage() {
                   {units.figure('volume', w.need.low)} to {units.say('volume', w.need.high)}
                 </td>
                 <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
-                <td style={cell}>{w.plan?.cost == null ? '–' : w.plan.cost.toFixed(1)}</td>
+                <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
                 <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
                   {w.plan
                     ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
@@ -555,7 +555,7 @@ export function MixPage() {
           ? `The pot life of ${group.name} is over: do not spray it.`
           : plan
             ? inUse
-              ? `${group.name} is mixed${pot!.minutesLeft === null ? '' : `, ${sayClock(pot!.minutesLeft)} left`}.`
+              ? `${group.name.charAt(0).toUpperCase()}${group.name.slice(1)} is mixed${pot!.minutesLeft === null ? '' : `, ${sayClock(pot!.minutesLeft)} left`}.`
               : `Mix ${units.say('volume', plan.ml)} of ${group.kind === 'effect' || group.kind === 'ground' ? group.name : group.name.toLowerCase()}.`
             : 'One figure needs changing.'}
       </Answer>
@@ -728,8 +728,10 @@ export function MixPage() {
           select
           value={mixing.products[group.id] ?? ''}
           onChange={(e) => {
-            const { [group.id]: _, ...others } = mixing.products;
-            setMixing({ products: e.target.value ? { ...others, [group.id]: e.target.value } : others });
+            const others = Object.entries(mixing.products).filter(([layer]) => layer !== group.id);
+            setMixing({
+              products: Object.fromEntries(e.target.value ? [...others, [group.id, e.target.value]] : others),
+            });
           }}
           hint={product ? '' : `no ${group.productKind} on the shelf; common figures are used`}
         >

@@ -1,4 +1,4 @@
-import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
+import { Alert, Box, Button, useTheme } from '@mui/material';
 import { piecesSchema, type Piece } from '@steady-gleam/contracts';
 import type { Measure } from '@steady-gleam/core';
 import { useState } from 'react';

@@ -48,20 +48,9 @@ export function ShadePanel({
     ? (typed.map(numberOf) as unknown as Lab)
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
   const wrong = typed && !(lab![0] >= 10 && lab![0] <= 95 && Math.abs(lab![1]) < 70 && Math.abs(lab![2]) < 70);
-  const scatterKey = tints.join();
-  const tonesNow: readonly SealerTone[] = useMemo(
-    () => SEALER_TONES.map((t, i) => ({ ...t, scatter: Number(scatterKey.split(',')[i]) })),
-    [scatterKey],
-  );
+  const tonesNow: readonly SealerTone[] = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));
   const neutral = lab !== null && Math.hypot(lab[1], lab[2]) < 3;
-  const key = wrong || !lab ? null : lab.join();
-  const mix = useMemo(
-    () =>
-      key === null
-        ? null
-        : sealerForShade(film, neutral ? tonesNow.slice(0, 2) : tonesNow, key.split(',').map(Number) as unknown as Lab),
-    [film, key, neutral, tonesNow],
-  );
+  const mix = wrong || !lab ? null : sealerForShade(film, neutral ? tonesNow.slice(0, 2) : tonesNow, lab);
   const cameOut = numberOf(trial);
   const learn = () => {
     const parts = tonesNow.map((t) => mix?.parts.find((p) => p.name === t.name)?.parts ?? 0);

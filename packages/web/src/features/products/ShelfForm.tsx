@@ -119,7 +119,7 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
               aria-label={`Additive ${i + 1}`}
               sx={{
                 display: 'grid',
-                gridTemplateColumns: '110px minmax(180px, 1.6fr) repeat(5, minmax(76px, 1fr)) 84px',
+                gridTemplateColumns: '104px minmax(210px, 2.4fr) repeat(5, minmax(66px, 1fr)) 70px',
                 gap: 1,
                 alignItems: 'end',
                 py: 0.75,
