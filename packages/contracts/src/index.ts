@@ -81,3 +81,17 @@ export {
   type StoredGun,
   type StoredProduct,
 } from './shop';
+
+export {
+  blendSettingsSchema,
+  boothEventSchema,
+  coatEditSchema,
+  jobSheetPath,
+  passSettingsSchema,
+  sprayApi,
+  sprayPlanSchema,
+  START_PLAN,
+  type BlendSettings,
+  type PassSettings,
+  type SprayPlan,
+} from './spray';

@@ -10,6 +10,7 @@ import {
 } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 import { earlierHandsSchema, photoSchema, verdictEventSchema } from './letdown';
+import { sprayPlanSchema } from './spray';
 import { newReadingSetSchema, readingSetSchema } from './readings';
 
 /** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
@@ -172,6 +173,7 @@ export const jobSchema = object({
   /** Null until they are entered. */
   pieces: piecesSchema.nullable().defined(),
   mixing: mixingSchema.nullable().defined(),
+  plan: sprayPlanSchema.nullable().defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
   version,
@@ -198,6 +200,7 @@ export const changeJobSchema = object({
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
   pieces: piecesSchema.optional().default(undefined),
   mixing: mixingSchema.optional().default(undefined),
+  plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
 
 const text = (max: number) => string().trim().max(max, `Keep it under ${max} letters.`);

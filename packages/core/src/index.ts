@@ -85,7 +85,10 @@ export { existingFinish } from './optics/existingFinish';
 export { sparkleIndex } from './optics/sparkle';
 
 export {
+  areaOf,
   bodyArea,
+  pieceArea,
+  type ShapedPiece,
   cupFor,
   rescueOverpour,
   roundUpBatch,
@@ -148,6 +151,60 @@ export {
 } from './units/units';
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
 export { STARTING_GUNS, type Gun } from './application/guns';
+export {
+  blendPlace,
+  blendProfile,
+  fadeFactor,
+  halosOf,
+  steppedLayers,
+  suggestBlend,
+  SLOPE_UNSEEN,
+  type BlendLayer,
+  type BlendLook,
+  type BlendPlace,
+  type BlendProfile,
+} from './application/blend';
+export {
+  crestAndTrough,
+  filmFromGun,
+  passChanges,
+  passFilm,
+  STRIPES_SEEN,
+  type PassChange,
+  type PassFilm,
+  type PassSetup,
+} from './application/passes';
+export {
+  bestOrder,
+  orderCost,
+  oversprayOn,
+  worstOverspray,
+  EXACT_UP_TO,
+  type BoothAir,
+  type BoothPiece,
+} from './schedule/boothOrder';
+export { foldRun, taskKey, type BoothEvent, type BoothState, type BoothTask } from './schedule/boothRun';
+export { coatPlan, type CoatEdit, type CoatPlanInput, type PlannedCoat, type School } from './schedule/coatPlan';
+export {
+  boothPieces,
+  dewCheck,
+  planJob,
+  productFor,
+  productKindOf,
+  sprayMinutes,
+  DEW_MARGIN,
+  type JobPlan,
+  type JobPlanInput,
+  type SpraySettings,
+} from './schedule/jobPlan';
+export {
+  planTimeline,
+  type PlannedTask,
+  type TimeBatch,
+  type TimeConflict,
+  type Timeline,
+  type TimeTask,
+} from './schedule/timeline';
 export { fanFilm, passRipple, type FanProfile } from './application/ripple';
 export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
 

@@ -4,6 +4,7 @@ import { pino } from 'pino';
 import { FolderInUseError } from './db/folderLock';
 import { openEmbedded, openServer } from './db/open';
 import { createMaterialsRepo } from './db/materialsRepo';
+import { createBoothRepo } from './db/boothRepo';
 import { createRepo } from './db/repo';
 import { createShopRepo } from './db/shopRepo';
 import { seedDemo } from './demo/seed';
@@ -36,6 +37,7 @@ async function main(): Promise<void> {
     repo,
     materials: createMaterialsRepo(open.db),
     shop,
+    booth: createBoothRepo(open.db),
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,

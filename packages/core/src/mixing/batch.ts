@@ -83,3 +83,28 @@ export function roundUpBatch(ml: number): number {
   const step = ml < 300 ? 10 : 25;
   return Math.ceil(ml / step - 1e-9) * step;
 }
+
+/** A piece by its shape: `area` in m2, the other measures in m; `count` alike. */
+export interface ShapedPiece {
+  readonly shape: BodyShape['kind'] | 'area';
+  readonly measures: Readonly<Partial<Record<string, number | undefined>>>;
+  readonly count: number;
+}
+
+/** Area of a piece and all alike, m2; null while a measure is missing or no measure. */
+export function pieceArea(piece: ShapedPiece): number | null {
+  try {
+    const one =
+      piece.shape === 'area'
+        ? (piece.measures['area'] ?? NaN)
+        : bodyArea({ kind: piece.shape, ends: 0, ...piece.measures } as unknown as BodyShape);
+    return Number.isFinite(one) && one > 0 ? one * piece.count : null;
+  } catch (error) {
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
+}
+
+export function areaOf(pieces: readonly ShapedPiece[]): number {
+  return pieces.reduce((sum, p) => sum + (pieceArea(p) ?? 0), 0);
+}

@@ -7,10 +7,18 @@ import type {
   Mixing,
   NewJob,
   Piece,
+  SprayPlan,
   ReadingSet,
   StoredCard,
 } from '@steady-gleam/contracts';
-import { cardSchema, choiceSchema, mixingSchema, piecesSchema, stacksSchema } from '@steady-gleam/contracts';
+import {
+  cardSchema,
+  choiceSchema,
+  mixingSchema,
+  piecesSchema,
+  sprayPlanSchema,
+  stacksSchema,
+} from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
@@ -36,6 +44,7 @@ function toJob(row: JobRow): Job {
     filmLimitUm: row.filmLimitUm,
     pieces: row.pieces === null ? null : (piecesSchema.validateSync(row.pieces) as Job['pieces']),
     mixing: row.mixing === null ? null : mixingSchema.validateSync(row.mixing),
+    plan: row.plan === null ? null : (sprayPlanSchema.validateSync(row.plan) as SprayPlan),
     invented: row.invented,
     version: row.version,
     createdAt: row.createdAt.toISOString(),
@@ -75,6 +84,7 @@ export interface Repo {
       filmLimitUm?: number | null;
       pieces?: Piece[];
       mixing?: Mixing;
+      plan?: SprayPlan;
     },
   ) => Promise<Job>;
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;

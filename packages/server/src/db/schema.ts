@@ -1,6 +1,7 @@
-import type { Card, Choice, Mixing, NewBatch, Piece } from '@steady-gleam/contracts';
+import type { Card, Choice, Mixing, NewBatch, Piece, SprayPlan } from '@steady-gleam/contracts';
 import type { Gun, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
 import {
+  bigint,
   boolean,
   customType,
   doublePrecision,
@@ -33,6 +34,7 @@ export const jobs = pgTable('jobs', {
   filmLimitUm: doublePrecision('film_limit_um'),
   pieces: jsonb('pieces').$type<readonly Piece[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
+  plan: jsonb('plan').$type<SprayPlan>(),
   invented: boolean('invented').notNull().default(false),
   version: integer('version').notNull().default(1),
   ...stamps,
@@ -185,4 +187,23 @@ export const batches = pgTable(
     ...stamps,
   },
   (t) => [index('batches_job').on(t.jobId), index('batches_open').on(t.endedAt)],
+);
+
+/** What happened in the booth. Append-only; ids and times are made in the booth, so that sending one twice stores it once. */
+export const boothEvents = pgTable(
+  'booth_events',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    at: bigint('at', { mode: 'number' }).notNull(),
+    kind: text('kind').notNull(),
+    coatId: text('coat_id'),
+    pieceId: text('piece_id'),
+    text: text('text').notNull(),
+    sequence: integer('sequence').generatedAlwaysAsIdentity(),
+    ...stamps,
+  },
+  (t) => [index('booth_events_job').on(t.jobId)],
 );

@@ -20,6 +20,7 @@ import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { createRepo } from '../db/repo';
+import { createBoothRepo } from '../db/boothRepo';
 import { createShopRepo } from '../db/shopRepo';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './app';
@@ -35,6 +36,7 @@ beforeAll(async () => {
     repo: createRepo(open.db),
     materials: createMaterialsRepo(open.db),
     shop: createShopRepo(open.db),
+    booth: createBoothRepo(open.db),
     logger,
   });
 }, 60_000);
@@ -312,6 +314,7 @@ describe('jobs and readings', () => {
       repo: createRepo(open.db),
       materials: createMaterialsRepo(open.db),
       shop: createShopRepo(open.db),
+      booth: createBoothRepo(open.db),
       logger,
       requestsAMinute: 2,
     });

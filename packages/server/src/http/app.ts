@@ -10,6 +10,7 @@ import {
   SHEET_MAX_BYTES,
   SHEET_TYPES,
   shopApi,
+  sprayApi,
   type Endpoint,
 } from '@steady-gleam/contracts';
 import type { UnitSystem } from '@steady-gleam/core';
@@ -22,10 +23,12 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { string, type InferType, type Schema } from 'yup';
 import { fileType } from '../db/letdownRepo';
+import type { BoothRepo } from '../db/boothRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { ShopRepo } from '../db/shopRepo';
 import type { Repo } from '../db/repo';
 import { batchSheet } from '../print/batchSheet';
+import { jobSheet } from '../print/jobSheet';
 import { cardLabel } from '../print/cardLabel';
 import { ApiError, handleErrors } from './apiError';
 
@@ -33,6 +36,7 @@ export interface AppOptions {
   readonly repo: Repo;
   readonly materials: MaterialsRepo;
   readonly shop: ShopRepo;
+  readonly booth: BoothRepo;
   readonly logger: Logger;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
@@ -43,7 +47,15 @@ export interface AppOptions {
 const idSchema = string().uuid().required();
 
 /** The HTTP application: API under /api, the web application for every other path. */
-export function createApp({ repo, materials, shop, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
+export function createApp({
+  repo,
+  materials,
+  shop,
+  booth,
+  logger,
+  webFolder,
+  requestsAMinute = 1200,
+}: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -186,6 +198,24 @@ export function createApp({ repo, materials, shop, logger, webFolder, requestsAM
     const address = `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${batch.jobId}/mix`;
     const pdf = await batchSheet(batch, size, unitsIn(req), address);
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="batch-${size}.pdf"` });
+    res.send(pdf);
+  });
+  route(sprayApi.readBooth, (_, id) => booth.list(id));
+  route(sprayApi.addBooth, (body, id) => booth.add(id, body.events), 201);
+  app.get('/api/jobs/:id/sheet.pdf', async (req: Request, res) => {
+    const id = await idOf(req);
+    const zone = Number(req.query['zone'] ?? 0);
+    const pdf = await jobSheet({
+      job: (await repo.readJob(id)).job,
+      own: (await materials.list()).map((m) => m.material),
+      products: (await shop.listProducts()).map((p) => p.product),
+      guns: (await shop.listGuns()).map((g) => g.gun),
+      units: unitsIn(req),
+      now: new Date(),
+      zoneMinutes: Number.isFinite(zone) ? Math.max(-900, Math.min(900, zone)) : 0,
+      address: `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${id}/plan`,
+    });
+    res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': 'inline; filename="job-sheet.pdf"' });
     res.send(pdf);
   });
   app.use('/api', () => {

@@ -8,6 +8,7 @@ import request from 'supertest';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createRepo } from '../db/repo';
+import { createBoothRepo } from '../db/boothRepo';
 import { createShopRepo } from '../db/shopRepo';
 import { createApp } from './app';
 
@@ -19,6 +20,7 @@ beforeAll(async () => {
     repo: createRepo(open.db),
     materials: createMaterialsRepo(open.db),
     shop: createShopRepo(open.db),
+    booth: createBoothRepo(open.db),
     logger: pino({ level: 'silent' }),
   });
 }, 60_000);

@@ -10,6 +10,7 @@ import {
 } from '@mui/material';
 import { mixingSchema, shopApi, type Batch, type Mixing, type NewBatch } from '@steady-gleam/contracts';
 import {
+  areaOf,
   findGround,
   leftoverAsGround,
   potState,
@@ -39,7 +40,6 @@ import { BatchRow } from './BatchHistory';
 import { CupPicture } from './CupPicture';
 import { FlakePanel } from './FlakePanel';
 import {
-  areaOf,
   batchOf,
   groupsOf,
   hardenerInClears,
@@ -142,7 +142,7 @@ export function MixPage() {
   const plainPours = (g: MixGroup, sameHardener: string | null) =>
     poursOf({
       group: g,
-      product: productOf(g, shelf, mixing),
+      product: productOf(g, library, shelf, mixing),
       library,
       settings: settingsOf(g),
       temperatureC: mixing.temperatureC,
@@ -150,7 +150,7 @@ export function MixPage() {
       sameHardener,
     });
   const worked = (g: MixGroup) => {
-    const product = productOf(g, shelf, mixing);
+    const product = productOf(g, library, shelf, mixing);
     const same = hardenerInClears(g, groups, ownBatches, (other) => plainPours(other, null).pours);
     const pours = plainPours(g, same);
     const solids = solidsOf(g, product, library);

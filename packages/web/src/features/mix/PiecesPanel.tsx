@@ -1,13 +1,12 @@
 import { Alert, Box, Button, useTheme } from '@mui/material';
 import { piecesSchema, type Piece } from '@steady-gleam/contracts';
-import type { Measure } from '@steady-gleam/core';
+import { pieceArea, type Measure } from '@steady-gleam/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
-import { pieceArea } from './mixModel';
 
 type MeasureName = keyof Piece['measures'];
 

@@ -1,8 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import {
+  areaOf,
   findGround,
   findSystem,
   layersOf,
+  pieceArea,
   quantityMl,
   REFERENCE_LIBRARY as library,
   STARTING_GUNS,
@@ -10,11 +12,9 @@ import {
 } from '@steady-gleam/core';
 import { metricText, shownText, unitsOf } from '../../shared/units';
 import {
-  areaOf,
   groupsOf,
   hardenerInClears,
   needFor,
-  pieceArea,
   planBatch,
   poursOf,
   productOf,
@@ -31,7 +31,7 @@ const layers = (groundId: string, systemId: string, coats = 3, controlCoat = fal
 const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: object = {}) =>
   poursOf({
     group,
-    product: productOf(group, STARTING_PRODUCTS, START_MIXING),
+    product: productOf(group, library, STARTING_PRODUCTS, START_MIXING),
     library,
     settings: { ...START_SETTINGS, ...settings },
     temperatureC: 21,
@@ -75,7 +75,7 @@ describe('what a job is mixed from', () => {
       quantityMl({ area: 3, coats: 3, dryFilm: 10, volumeSolids: 0.22, transferEfficiency: 0.65, loss: 40 }),
       9,
     );
-    const product = productOf(candy!, STARTING_PRODUCTS, START_MIXING);
+    const product = productOf(candy!, library, STARTING_PRODUCTS, START_MIXING);
     const plan = (settings: Partial<MixSettings>) =>
       planBatch(pours(candy!).pours, need, { ...START_SETTINGS, ...settings }, product, 21);
     const usual = plan({}).plan!;
@@ -93,7 +93,7 @@ describe('what a job is mixed from', () => {
       pours(sealer!).pours,
       need,
       START_SETTINGS,
-      productOf(sealer!, STARTING_PRODUCTS, START_MIXING),
+      productOf(sealer!, library, STARTING_PRODUCTS, START_MIXING),
       30,
     );
     expect(two.plan!.potMinutes).toBeCloseTo(45, 9);

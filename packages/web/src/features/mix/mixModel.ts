@@ -1,8 +1,6 @@
 import type { Batch, Mixing, NewBatch, Piece } from '@steady-gleam/contracts';
 import {
   adviseAdditive,
-  bodyArea,
-  CoreError,
   cupFor,
   findCarrier,
   findSystem,
@@ -12,12 +10,13 @@ import {
   needOf,
   parseRatio,
   potLifeAt,
+  productFor,
+  productKindOf,
   roundUpBatch,
   USUAL_CUPS,
   vocOfMix,
   type AdditiveAdvice,
   type AdditiveRole,
-  type BodyShape,
   type Gun,
   type Library,
   type MixedPart,
@@ -42,15 +41,6 @@ export interface MixGroup {
   readonly filmUm: number;
 }
 
-const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
-  primer: 'primer',
-  sealer: 'sealer',
-  ground: 'ground',
-  lock: 'intercoat',
-  clear: 'clear',
-};
-const KIND_OF_FAMILY = { pearl: 'mid coat', candy: 'intercoat', 'tinted-clear': 'tinted clear' } as const;
-
 /** What has to be mixed for a stack, from substrate to clear; layers of the same stuff share a cup. */
 export function groupsOf(layers: readonly StackLayer[], library: Library): MixGroup[] {
   const groups = new Map<string, MixGroup>();
@@ -63,7 +53,7 @@ export function groupsOf(layers: readonly StackLayer[], library: Library): MixGr
       id: known?.id ?? l.id,
       name: system?.name ?? ground?.name ?? LAYER_NAMES[l.kind],
       kind: l.kind,
-      productKind: l.kind === 'effect' ? (system ? KIND_OF_FAMILY[system.family] : 'mid coat') : KIND_OF[l.kind],
+      productKind: productKindOf(l, library),
       materialId: l.materialId,
       strength: l.strength,
       layers: [...(known?.layers ?? []), l],
@@ -77,32 +67,14 @@ export function groupsOf(layers: readonly StackLayer[], library: Library): MixGr
 /** The job's product for a group: the one it names, else the shop's first of that kind. */
 export function productOf(
   group: MixGroup,
+  library: Library,
   products: readonly Product[],
   mixing: Pick<Mixing, 'products'>,
 ): Product | null {
-  const named = products.find((p) => p.id === mixing.products[group.id]);
-  return named ?? products.find((p) => p.kind === group.productKind) ?? null;
+  return productFor(group, library, products, mixing.products);
 }
 
 export const START_MIXING: Mixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
-
-/** Area of a piece and all alike, m2; null while a measure is missing. */
-export function pieceArea(piece: Pick<Piece, 'shape' | 'measures' | 'count'>): number | null {
-  try {
-    const one =
-      piece.shape === 'area'
-        ? (piece.measures.area ?? NaN)
-        : bodyArea({ kind: piece.shape, ends: 0, ...piece.measures } as unknown as BodyShape);
-    return Number.isFinite(one) && one > 0 ? one * piece.count : null;
-  } catch (error) {
-    if (error instanceof CoreError) return null;
-    throw error;
-  }
-}
-
-export function areaOf(pieces: readonly Piece[]): number {
-  return pieces.reduce((sum, p) => sum + (pieceArea(p) ?? 0), 0);
-}
 
 export const START_PIECES: readonly Piece[] = [
   {

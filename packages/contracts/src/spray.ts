@@ -1,0 +1,140 @@
+import type { BoothEvent, CoatEdit, FanProfile, School } from '@steady-gleam/core';
+import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { endpoint } from './endpoint';
+
+const figure = (label: string, lo: number, hi: number, unit = '') =>
+  number()
+    .typeError(`${label} must be a number.`)
+    .required(`${label} is missing.`)
+    .min(lo, `${label} can’t be below ${lo}${unit}.`)
+    .max(hi, `${label} can’t be above ${hi}${unit}.`);
+
+/** What a painter may change of a planned coat. */
+export const coatEditSchema = object({
+  overlap: figure('The overlap', 0, 0.95).optional(),
+  distanceCm: figure('The distance', 3, 90, ' cm').optional(),
+  pressureBar: figure('The pressure', 0.2, 8, ' bar').optional(),
+  turns: figure('The turns', 0.1, 8).optional(),
+  tipMm: figure('The tip', 0.1, 4, ' mm').optional(),
+  speedCmS: figure('The speed', 3, 200, ' cm/s').optional(),
+  flashMinutes: figure('The flash', 0.5, 600, ' min').optional(),
+}).noUnknown();
+
+const edits = lazy((value: unknown) =>
+  object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, coatEditSchema]))),
+) as unknown as Schema<Record<string, CoatEdit>>;
+
+export const passSettingsSchema = object({
+  profile: string().oneOf<FanProfile>(['bell', 'elliptical', 'flat']).required(),
+  fanCm: figure('The fan', 1, 60, ' cm'),
+  overlap: figure('The overlap', 0, 0.9),
+  shift: figure('The shift', 0, 1),
+  cross: boolean().required(),
+  marginCm: figure('The trigger margin', -20, 40, ' cm'),
+  panels: array(figure('A panel', 5, 600, ' cm'))
+    .required()
+    .min(1, 'One panel at least.')
+    .max(8, 'Eight panels at most.'),
+  walk: boolean().required(),
+  heightCm: figure('The height', 10, 300, ' cm'),
+  /** Scatter of the hand, fractions and cm. */
+  speedSd: figure('The speed’s scatter', 0, 0.5),
+  distanceSd: figure('The distance’s scatter', 0, 0.5),
+  aimSdCm: figure('The aim’s scatter', 0, 10, ' cm'),
+}).noUnknown();
+export type PassSettings = InferType<typeof passSettingsSchema>;
+
+export const blendSettingsSchema = object({
+  /** Panels in a row, cm, from the one with the repair outward; breaks lie between them. */
+  panels: array(figure('A panel', 10, 600, ' cm'))
+    .required()
+    .min(1)
+    .max(6, 'Six panels at most.'),
+  repairCm: figure('The repair', 1, 200, ' cm'),
+  /** Where it lies from the left edge of the first panel. */
+  atCm: figure('The place', 0, 600, ' cm'),
+  layers: array(
+    object({
+      id: string().max(80).required(),
+      reachCm: figure('The reach', 1, 2000, ' cm'),
+      fadeCm: figure('The fade', 0, 1000, ' cm'),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .required()
+    .max(30),
+}).noUnknown();
+export type BlendSettings = InferType<typeof blendSettingsSchema>;
+
+/** How a job is sprayed; kept with the job. */
+export const sprayPlanSchema = object({
+  school: string().oneOf<School>(['wet', 'mist']).required(),
+  grip: boolean().required(),
+  tack: boolean().required(),
+  blown: boolean().required(),
+  bake: boolean().required(),
+  airTowards: figure('The air', 0, 360, '°'),
+  order: array(string().max(60).required()).nullable().defined().max(40),
+  edits,
+  /** When the first coat goes on; null for now. */
+  startAt: string().datetime().nullable().defined(),
+  /** Of the piece, C; null for the booth's own temperature. */
+  surfaceC: number()
+    .typeError('The surface’s temperature must be a number.')
+    .min(-20, 'At least -20 °C.')
+    .max(80, 'At most 80 °C.')
+    .nullable()
+    .defined(),
+  passes: passSettingsSchema.nullable().defined(),
+  blend: blendSettingsSchema.nullable().defined(),
+}).noUnknown();
+export type SprayPlan = InferType<typeof sprayPlanSchema>;
+
+/** Before the painter changed anything. */
+export const START_PLAN: SprayPlan = {
+  school: 'wet',
+  grip: false,
+  tack: true,
+  blown: false,
+  bake: true,
+  airTowards: 0,
+  order: null,
+  edits: {},
+  startAt: null,
+  surfaceC: null,
+  passes: null,
+  blend: null,
+};
+
+const kinds: readonly BoothEvent['kind'][] = ['start', 'sprayed', 'dull', 'swap', 'note', 'photo', 'undo'];
+
+/** One thing that happened in the booth; id and time are made there. */
+export const boothEventSchema = object({
+  id: string().uuid().required(),
+  /** ms since 1970. */
+  at: number().integer().min(0).required(),
+  kind: string().oneOf(kinds).required(),
+  coatId: string().max(120).nullable().defined(),
+  pieceId: string().max(60).nullable().defined(),
+  text: string().max(400, 'Keep the note under 400 letters.').defined(),
+}).noUnknown();
+
+export const sprayApi = {
+  readBooth: endpoint({
+    method: 'GET',
+    path: '/api/jobs/:id/booth',
+    body: null,
+    reply: array(boothEventSchema.required()).required(),
+  }),
+  /** Each event is stored once however often it is sent; all of a request or none. */
+  addBooth: endpoint({
+    method: 'POST',
+    path: '/api/jobs/:id/booth',
+    body: object({ events: array(boothEventSchema.required()).required().min(1).max(500) }).noUnknown(),
+    reply: array(boothEventSchema.required()).required(),
+  }),
+} as const;
+
+export const jobSheetPath = (jobId: string, units: string, zoneMinutes: number): string =>
+  `/api/jobs/${jobId}/sheet.pdf?units=${units}&zone=${zoneMinutes}`;

@@ -1,0 +1,172 @@
+import { createRandom, normal } from '../random';
+import { fanFilm, type FanProfile } from './ripple';
+
+/** How a panel is sprayed. */
+export interface PassSetup {
+  readonly profile: FanProfile;
+  /** Share of the width at full film, for a flat fan. */
+  readonly plateau?: number;
+  /** Fan at the distance, cm. */
+  readonly fanCm: number;
+  /** 0..0.95. */
+  readonly overlap: number;
+  /** Coats laid, and the film of each against a nominal full coat. */
+  readonly coats: readonly number[];
+  /** Every second coat starts this fraction of a pitch further; 0 lays them on the same lines. */
+  readonly shift: number;
+  /** Every second coat is laid across the one before. */
+  readonly cross: boolean;
+  /** Trigger held beyond the edge, cm; below zero it is let go before. */
+  readonly marginCm: number;
+  /** Widths of the panels, cm, left to right: each triggered on its own, or all in one walk. */
+  readonly panels: readonly number[];
+  readonly walk: boolean;
+  readonly heightCm: number;
+  /** Scatter from pass to pass: speed and distance relative (ln), aim in cm. */
+  readonly speedSd: number;
+  readonly distanceSd: number;
+  readonly aimSdCm: number;
+  readonly seed: number;
+}
+
+/** Film on a panel in nominal full coats, row by row from the top left. */
+export interface PassFilm {
+  readonly columns: number;
+  readonly rows: number;
+  readonly film: Float64Array;
+}
+
+/** Length over which a trigger starts and stops the film along the pass, cm; ours. */
+const TRIGGER_RAMP_CM = 5;
+
+/** How much of a stroke lies on a place: it rises over the ramp at both ends, half of it at the trigger's own line. */
+function stroke(at: number, from: number, to: number): number {
+  const ramp = (d: number) => Math.min(1, Math.max(0, 0.5 + d / TRIGGER_RAMP_CM));
+  return ramp(at - from) * ramp(to - at);
+}
+
+/**
+ * Film of all coats over a row of panels. Passes lie a pitch apart, pitch = fan x (1 - overlap); each carries its own speed,
+ * distance and aim errors. Without errors, ends and doubling the mean is the sum of the coats' films.
+ * @param columns and @param rows places across the whole width and height.
+ */
+export function passFilm(setup: PassSetup, columns: number, rows: number): PassFilm {
+  const width = setup.panels.reduce((a, b) => a + b, 0);
+  const height = setup.heightCm;
+  const pitch = setup.fanCm * (1 - setup.overlap);
+  const mean = meanOverPitch(setup);
+  const random = createRandom(setup.seed);
+  const film = new Float64Array(columns * rows);
+  const spans: (readonly [number, number])[] = [];
+  if (setup.walk) spans.push([0, width]);
+  else
+    setup.panels.reduce((from, w) => {
+      spans.push([from, from + w]);
+      return from + w;
+    }, 0);
+  setup.coats.forEach((amount, coat) => {
+    const crossed = setup.cross && coat % 2 === 1;
+    const offset = setup.shift * pitch * coat;
+    // A crossed coat goes up and down, pass beside pass across the whole width.
+    for (const [from, to] of crossed ? [[0, height] as const] : spans) {
+      const [across, start, end] = crossed ? [width, from, to] : [height, from, to];
+      const first = -Math.ceil(setup.fanCm / pitch) - 1;
+      const last = Math.ceil((across + setup.fanCm) / pitch) + 1;
+      for (let k = first; k <= last; k++) {
+        const speed = Math.exp(setup.speedSd * normal(random));
+        const distance = Math.exp(setup.distanceSd * normal(random));
+        const line = k * pitch + (offset % pitch) + setup.aimSdCm * normal(random);
+        const fan = setup.fanCm * distance;
+        const thick = amount / speed / distance / mean;
+        const along = crossed ? rows : columns;
+        const length = crossed ? height : width;
+        const strokes = new Float64Array(along);
+        for (let i = 0; i < along; i++)
+          strokes[i] = stroke(((i + 0.5) / along) * length, start - setup.marginCm, end + setup.marginCm);
+        const n = crossed ? columns : rows;
+        for (let j = 0; j < n; j++) {
+          const at = ((j + 0.5) / n) * across;
+          const laid = thick * fanFilm(setup.profile, (at - line) / fan, setup.plateau);
+          if (laid === 0) continue;
+          for (let i = 0; i < along; i++) {
+            const index = crossed ? i * columns + j : j * columns + i;
+            film[index] = film[index]! + laid * strokes[i]!;
+          }
+        }
+      }
+    }
+  });
+  return { columns, rows, film };
+}
+
+/** Mean film of parallel passes of height one, a pitch apart: the fan's area over the pitch. */
+function meanOverPitch(setup: PassSetup): number {
+  const samples = 2000;
+  let area = 0;
+  for (let i = 0; i < samples; i++) area += fanFilm(setup.profile, (i + 0.5) / samples - 0.5, setup.plateau);
+  return area / samples / (1 - setup.overlap);
+}
+
+/** Crest and trough of a film: the values 2 % of the places lie beyond, so that one spot does not speak for a panel. */
+export function crestAndTrough(film: Float64Array): { readonly crest: number; readonly trough: number } {
+  const sorted = Float64Array.from(film).sort();
+  const at = (q: number) => sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(q * (sorted.length - 1))))]!;
+  return { trough: at(0.02), crest: at(0.98) };
+}
+
+/** Difference at which stripes are seen, CIEDE2000; ours. */
+export const STRIPES_SEEN = 0.6;
+
+/**
+ * Dry film of a coat from the gun, um: flow x solids x what lands over the area a minute of spraying covers.
+ * @param flow ml a minute. @param speed cm/s. @param fan cm.
+ */
+export function filmFromGun(q: {
+  readonly flow: number;
+  readonly volumeSolids: number;
+  readonly transfer: number;
+  readonly speed: number;
+  readonly fan: number;
+  readonly overlap: number;
+}): number {
+  const areaCm2 = q.speed * 60 * q.fan * (1 - q.overlap);
+  return ((q.flow * q.volumeSolids * q.transfer) / areaCm2) * 1e4;
+}
+
+/** Something a painter can change, from the cheapest: what it is, and the set-up with it. */
+export interface PassChange {
+  readonly name: string;
+  readonly setup: PassSetup;
+}
+
+/** Changes worth trying, cheapest first; those that change nothing are left out. */
+export function passChanges(s: PassSetup): PassChange[] {
+  const changes: PassChange[] = [];
+  const walked = s.panels.length > 1 && !s.walk ? { ...s, walk: true } : s;
+  if (walked !== s) changes.push({ name: 'walk the whole side in one stroke', setup: walked });
+  if (s.coats.length > 1 && s.shift === 0)
+    changes.push({ name: 'start every second coat half a pass further', setup: { ...walked, shift: 0.5 } });
+  for (const overlap of [0.66, 0.75, 0.8]) {
+    if (overlap > s.overlap + 0.02)
+      changes.push({
+        name: `overlap ${Math.round(overlap * 100)} %`,
+        setup: { ...walked, overlap, ...(s.coats.length > 1 ? { shift: 0.5 } : {}) },
+      });
+  }
+  if (s.coats.length > 1 && !s.cross)
+    changes.push({
+      name: 'cross every second coat',
+      setup: { ...walked, cross: true, overlap: Math.max(0.75, s.overlap) },
+    });
+  if (s.coats.length < 8)
+    changes.push({
+      name: 'twice as many coats, half as wet',
+      setup: {
+        ...walked,
+        overlap: Math.max(0.75, s.overlap),
+        shift: 0.5,
+        coats: s.coats.flatMap((c) => [c / 2, c / 2]),
+      },
+    });
+  return changes;
+}

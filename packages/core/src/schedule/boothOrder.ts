@@ -1,0 +1,135 @@
+/** A piece as it stands in the booth; metres. */
+export interface BoothPiece {
+  readonly id: string;
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly areaM2: number;
+  /** Jambs, edges and pockets: before everything else. */
+  readonly first: boolean;
+}
+
+export interface BoothAir {
+  /** Where the air goes, degrees counterclockwise from the right of the plan. */
+  readonly towards: number;
+  /** Minutes a sprayed film takes overspray in without showing it. */
+  readonly openMinutes: number;
+  /** Minutes to spray a square metre. */
+  readonly minutesPerM2: number;
+}
+
+/** Distance over which overspray thins to a third, m; ours. */
+const REACH_M = 1.6;
+/** Still air carries a little everywhere. */
+const STILL = 0.15;
+
+/** Overspray of one piece that reaches another, relative: more from a larger one, nearer, and down the air. */
+export function oversprayOn(from: BoothPiece, onto: BoothPiece, air: BoothAir): number {
+  const [dx, dy] = [onto.x - from.x, onto.y - from.y];
+  const distance = Math.hypot(dx, dy);
+  const angle = (air.towards * Math.PI) / 180;
+  const along = distance < 1e-9 ? 0 : (dx * Math.cos(angle) + dy * Math.sin(angle)) / distance;
+  return from.areaM2 * Math.exp(-distance / REACH_M) * Math.max(STILL, (1 + along) / 2);
+}
+
+/** How much of what lands after some minutes lies dry on the film: nothing for half the open time, all of it after the whole. */
+function dryShare(minutes: number, open: number): number {
+  return Math.min(1, Math.max(0, (minutes - open / 2) / (open / 2)));
+}
+
+/** Dry overspray of an order: each later piece's on every earlier one, by how long that one has been drying. */
+export function orderCost(order: readonly BoothPiece[], air: BoothAir): number {
+  let cost = 0;
+  const ended: number[] = [];
+  let now = 0;
+  order.forEach((piece, k) => {
+    const minutes = piece.areaM2 * air.minutesPerM2;
+    const middle = now + minutes / 2;
+    for (let i = 0; i < k; i++)
+      cost += oversprayOn(piece, order[i]!, air) * dryShare(middle - ended[i]!, air.openMinutes);
+    now += minutes;
+    ended.push(now);
+  });
+  return cost;
+}
+
+/** Pieces ordered exactly; more are improved by moving one at a time. */
+export const EXACT_UP_TO = 9;
+
+/**
+ * The order that lays the least dry overspray; jambs first. Exact by branch and bound up to {@link EXACT_UP_TO} pieces (cost
+ * only grows as an order is lengthened), otherwise from up the air down it, improved by moving single pieces.
+ */
+export function bestOrder(pieces: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+  const angle = (air.towards * Math.PI) / 180;
+  const downwind = (p: BoothPiece) => p.x * Math.cos(angle) + p.y * Math.sin(angle);
+  const start = [...pieces].sort((a, b) => Number(b.first) - Number(a.first) || downwind(a) - downwind(b));
+  return pieces.length <= EXACT_UP_TO ? exact(start, air) : improve(start, air);
+}
+
+function exact(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+  let best = [...start];
+  let bestCost = orderCost(best, air);
+  const walk = (order: BoothPiece[], left: readonly BoothPiece[]): void => {
+    const cost = orderCost(order, air);
+    if (cost >= bestCost - 1e-12 && order.length) {
+      return;
+    }
+    if (!left.length) {
+      best = [...order];
+      bestCost = cost;
+      return;
+    }
+    const anyFirst = left.some((p) => p.first);
+    for (const p of left) {
+      if (anyFirst && !p.first) continue;
+      walk(
+        [...order, p],
+        left.filter((q) => q !== p),
+      );
+    }
+  };
+  walk([], start);
+  return best;
+}
+
+function improve(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+  let best = [...start];
+  let bestCost = orderCost(best, air);
+  for (let better = true; better;) {
+    better = false;
+    for (let i = 0; i < best.length; i++) {
+      for (let j = 0; j < best.length; j++) {
+        if (i === j || best[i]!.first !== best[j]!.first) continue;
+        const next = [...best];
+        const [moved] = next.splice(i, 1);
+        next.splice(j, 0, moved!);
+        const cost = orderCost(next, air);
+        if (cost < bestCost - 1e-12) {
+          [best, bestCost, better] = [next, cost, true];
+        }
+      }
+    }
+  }
+  return best;
+}
+
+/** The pair of pieces an order does most harm to: whose overspray lies dry on which; null when none does. */
+export function worstOverspray(
+  order: readonly BoothPiece[],
+  air: BoothAir,
+): { readonly from: BoothPiece; readonly onto: BoothPiece } | null {
+  let worst: { from: BoothPiece; onto: BoothPiece; cost: number } | null = null;
+  let now = 0;
+  const ended: number[] = [];
+  order.forEach((piece, k) => {
+    const minutes = piece.areaM2 * air.minutesPerM2;
+    for (let i = 0; i < k; i++) {
+      const cost = oversprayOn(piece, order[i]!, air) * dryShare(now + minutes / 2 - ended[i]!, air.openMinutes);
+      if (cost > (worst?.cost ?? 1e-6)) worst = { from: piece, onto: order[i]!, cost };
+    }
+    now += minutes;
+    ended.push(now);
+  });
+  return worst;
+}

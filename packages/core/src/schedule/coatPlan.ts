@@ -1,0 +1,146 @@
+import type { Gun } from '../application/guns';
+import type { Library } from '../materials/ownMaterials';
+import type { Product } from '../mixing/products';
+import { STYLES, type StyleId } from '../matching/styles';
+import type { StackLayer } from '../layers';
+import type { Chemistry } from './flash';
+
+/** How the effect coats are laid. */
+export type School = 'wet' | 'mist';
+
+/** One coat of the plan, the same for every piece. */
+export interface PlannedCoat {
+  /** Stable for edits and for what is logged: layer, school and number. */
+  readonly id: string;
+  readonly layerId: string;
+  readonly kind: StackLayer['kind'];
+  readonly name: string;
+  readonly number: number;
+  readonly of: number;
+  readonly style: StyleId;
+  /** Dry film against a nominal full coat. */
+  readonly film: number;
+  /** um. */
+  readonly filmUm: number;
+  /** Counts as film of the recipe; grip and tack coats do not. */
+  readonly counted: boolean;
+  readonly overlap: number;
+  readonly distanceCm: number;
+  readonly pressureBar: number;
+  readonly turns: number;
+  readonly tipMm: number;
+  readonly speedCmS: number;
+  /** Translucent: the whole side is walked, or doubled edges go dark. */
+  readonly walk: boolean;
+  readonly chemistry: Chemistry;
+  /** Of a nominal coat at 20 C, minutes. */
+  readonly flashMinutes: number;
+  readonly recoatMinutes: number | null;
+  readonly potLifeMinutes: number | null;
+  readonly caution: string;
+}
+
+export type CoatEdit = Partial<
+  Pick<PlannedCoat, 'overlap' | 'distanceCm' | 'pressureBar' | 'turns' | 'tipMm' | 'speedCmS' | 'flashMinutes'>
+>;
+
+export interface CoatPlanInput {
+  readonly layers: readonly StackLayer[];
+  readonly library: Library;
+  readonly productOf: (layer: StackLayer) => Product | null;
+  readonly gun: Gun;
+  readonly school: School;
+  /** A grip coat before the effect coats, a tack coat before the clear. */
+  readonly grip: boolean;
+  readonly tack: boolean;
+  readonly edits: Readonly<Record<string, CoatEdit>>;
+}
+
+const CAUTIONS: Record<Chemistry, string> = {
+  'two-pack':
+    'Isocyanates: air-fed respirator, skin and eyes covered, exhaust on; never blow air on it. The sheet and local rules come first.',
+  solvent: 'Solvent: exhaust on, no spark or flame, mask by its sheet; local rules come first.',
+  waterborne: 'Mask by its sheet, air moving; keep it from frost. The sheet and local rules come first.',
+};
+
+/** Starting values without a product; common practice (no source). */
+const USUAL: Record<StackLayer['kind'], { flash: number; chemistry: Chemistry; pressure: number; tip: number }> = {
+  primer: { flash: 12, chemistry: 'two-pack', pressure: 2, tip: 1.8 },
+  sealer: { flash: 15, chemistry: 'two-pack', pressure: 1.8, tip: 1.4 },
+  ground: { flash: 12, chemistry: 'solvent', pressure: 1.6, tip: 1.3 },
+  effect: { flash: 10, chemistry: 'solvent', pressure: 1.4, tip: 1.3 },
+  lock: { flash: 12, chemistry: 'solvent', pressure: 1.4, tip: 1.3 },
+  clear: { flash: 12, chemistry: 'two-pack', pressure: 1.8, tip: 1.3 },
+};
+
+/**
+ * The coats of a stack in the order they are sprayed, each with how to lay it. A layer of 2.5 coats is two and a half coat;
+ * the mist school lays the same effect film in light coats. Distances, overlaps and pressures are common practice (no source).
+ */
+export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
+  const plan: PlannedCoat[] = [];
+  for (const layer of q.layers) {
+    const product = q.productOf(layer);
+    const usual = USUAL[layer.kind];
+    const system = layer.kind === 'effect' ? q.library.systems.find((s) => s.id === layer.materialId) : undefined;
+    const ground = layer.kind === 'ground' ? q.library.grounds.find((g) => g.id === layer.materialId) : undefined;
+    const name = system?.name ?? ground?.name ?? (layer.kind === 'lock' ? 'lock-down clear' : layer.kind);
+    const chemistry = product?.chemistry ?? (system?.family === 'tinted-clear' ? 'two-pack' : usual.chemistry);
+    const translucent = layer.kind === 'effect';
+    const metallic = !!ground?.flakes;
+    const mist = q.school === 'mist' && translucent && layer.style !== 'control';
+    const films = filmsOf(layer, mist);
+    const lay = (style: StyleId, film: number, number: number, of: number, counted: boolean): PlannedCoat => {
+      const control = style === 'control';
+      const light = style === 'light' || mist;
+      const id = `${layer.id}/${mist ? 'mist' : 'wet'}/${counted ? number : style}`;
+      const near = q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15;
+      const coat: PlannedCoat = {
+        id,
+        layerId: layer.id,
+        kind: layer.kind,
+        name,
+        number,
+        of,
+        style,
+        film,
+        filmUm: film * layer.filmUm,
+        counted,
+        overlap: translucent ? (mist ? 0.8 : 0.75) : chemistry === 'waterborne' ? 0.75 : light ? 0.66 : 0.5,
+        distanceCm: Math.round(near * (control ? 2 : light ? 1.4 : 1)),
+        pressureBar: Number(((product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(1)),
+        turns: layer.kind === 'clear' ? 2.75 : light || control ? 1.5 : 2,
+        tipMm: product?.tipMm ?? usual.tip,
+        speedCmS: Math.round(q.gun.speedCmS * (control ? 1.3 : light ? 1.2 : 1)),
+        walk: translucent,
+        chemistry,
+        flashMinutes: product?.flashMinutes ?? system?.flashMinutes ?? usual.flash,
+        recoatMinutes: product?.recoatMinutes ?? null,
+        potLifeMinutes: product?.potLifeMinutes ?? null,
+        caution: CAUTIONS[chemistry],
+      };
+      return { ...coat, ...q.edits[id] };
+    };
+    const firstEffect = translucent && !plan.some((c) => c.kind === 'effect');
+    const firstClear = layer.kind === 'clear' && !plan.some((c) => c.kind === 'clear');
+    if (q.grip && firstEffect) plan.push(lay('grip', STYLES.grip.film, 0, films.length, false));
+    if (q.tack && firstClear) plan.push(lay('tack', STYLES.tack.film, 0, films.length, false));
+    films.forEach(({ style, film }, i) => plan.push(lay(style, film, i + 1, films.length, true)));
+  }
+  return plan;
+}
+
+function filmsOf(layer: StackLayer, mist: boolean): { style: StyleId; film: number }[] {
+  const full = STYLES[layer.style].film;
+  if (mist) {
+    const total = layer.coats * full;
+    const n = Math.max(1, Math.round(total / STYLES.light.film));
+    return Array.from({ length: n }, () => ({ style: 'light' as const, film: total / n }));
+  }
+  const whole = Math.floor(layer.coats + 1e-9);
+  const rest = layer.coats - whole;
+  return [
+    ...Array.from({ length: whole }, () => ({ style: layer.style, film: full })),
+    ...(rest > 1e-6 ? [{ style: 'half' as const, film: rest * full }] : []),
+  ];
+}

@@ -1,0 +1,48 @@
+import { boothEventSchema } from '@steady-gleam/contracts';
+import type { BoothEvent } from '@steady-gleam/core';
+import { asc, eq, inArray } from 'drizzle-orm';
+import { ApiError } from '../http/apiError';
+import type { Db } from './open';
+import { boothEvents, jobs } from './schema';
+
+/** The log of the booth. */
+export interface BoothRepo {
+  /** In the order they came in. */
+  readonly list: (jobId: string) => Promise<BoothEvent[]>;
+  /** Stores what is not there yet, all or none; answers with the whole log. */
+  readonly add: (jobId: string, events: readonly BoothEvent[]) => Promise<BoothEvent[]>;
+}
+
+export function createBoothRepo(db: Db): BoothRepo {
+  const list = async (handle: Db, jobId: string): Promise<BoothEvent[]> => {
+    const rows = await handle
+      .select()
+      .from(boothEvents)
+      .where(eq(boothEvents.jobId, jobId))
+      .orderBy(asc(boothEvents.sequence));
+    return rows.map(({ id, at, kind, coatId, pieceId, text }) =>
+      boothEventSchema.validateSync({ id, at, kind, coatId, pieceId, text }),
+    );
+  };
+  return {
+    list: (jobId) => list(db, jobId),
+    add: (jobId, events) =>
+      db.transaction(async (tx) => {
+        const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId));
+        if (!job) throw new ApiError('notFound');
+        const ids = events.map((e) => e.id);
+        const known = await tx
+          .select({ id: boothEvents.id, jobId: boothEvents.jobId })
+          .from(boothEvents)
+          .where(inArray(boothEvents.id, ids));
+        if (known.some((k) => k.jobId !== jobId)) throw new ApiError('conflict');
+        const fresh = [...new Map(events.map((e) => [e.id, e])).values()];
+        // Two requests with the same event at once: the second finds it there.
+        await tx
+          .insert(boothEvents)
+          .values(fresh.map((e) => ({ ...e, jobId })))
+          .onConflictDoNothing();
+        return list(tx as unknown as Db, jobId);
+      }),
+  };
+}
