@@ -47,6 +47,10 @@ const router = createBrowserRouter([
           },
           { path: 'card', element: <CardPage /> },
           { path: 'mix', element: <MixPage /> },
+          {
+            path: 'plan',
+            lazy: async () => ({ Component: (await import('../features/plan/PlanPage')).PlanPage }),
+          },
           { path: 'spray', element: <OnTheJobPage /> },
         ],
       },

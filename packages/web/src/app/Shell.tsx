@@ -93,6 +93,7 @@ export function Shell() {
               <Place to={`/jobs/${id}/layers`}>Layers</Place>
               <Place to={`/jobs/${id}/card`}>Let-down</Place>
               <Place to={`/jobs/${id}/mix`}>Mix room</Place>
+              <Place to={`/jobs/${id}/plan`}>Spray plan</Place>
               <Place to={`/jobs/${id}/spray`}>On the job</Place>
             </>
           ) : null}

@@ -32,6 +32,20 @@ import {
   effectCoats,
   mapCounts,
   STYLES,
+  blendProfile,
+  crestAndTrough,
+  de2000,
+  existingFinish,
+  interpolateLabs,
+  passChanges,
+  passFilm,
+  STRIPES_SEEN,
+  suggestBlend,
+  type BlendLayer,
+  type BlendPlace,
+  type BlendProfile,
+  type Ground,
+  type PassSetup,
   type Assessment,
   type Lab,
   type Geometry,
@@ -136,13 +150,99 @@ export interface Compute {
   layerColours(layers: readonly StackLayer[]): readonly Lab[];
   /** The whole stack at some angles. */
   stackLook(layers: readonly StackLayer[], angles: readonly Geometry[]): readonly Lab[];
+  /** What a way of spraying leaves on a panel: the film, its look, and the cheapest change that hides its stripes. */
+  stripes(layers: readonly StackLayer[], systemId: string, setup: PassSetup): StripesLook;
+  /** A blend from the repair outward over the finish that is there, and the shortest one that is not seen. */
+  blend(
+    layers: readonly StackLayer[],
+    systemId: string,
+    target: readonly TargetAngle[],
+    blend: readonly BlendLayer[],
+    repairCm: number,
+    lengthCm: number,
+  ): BlendAnswer;
   /** The stack on a curved body, beside its target. */
   sample(layers: readonly StackLayer[], target: readonly TargetAngle[]): SampleLook;
 }
 
+export interface StripesLook {
+  readonly columns: number;
+  readonly rows: number;
+  /** Nominal full coats, row by row. */
+  readonly film: Float32Array;
+  readonly crest: number;
+  readonly trough: number;
+  /** Difference of crest and trough at the face and in the flop, CIEDE2000. */
+  readonly face: number;
+  readonly flop: number;
+  /** Film of the first and the last look, evenly spaced between; Lab per angle of the five. */
+  readonly from: number;
+  readonly to: number;
+  readonly lut: readonly (readonly Lab[])[];
+  readonly change: {
+    readonly name: string;
+    readonly setup: PassSetup;
+    readonly worst: number;
+    /** It makes the stripes invisible; otherwise it only helps most. */
+    readonly hides: boolean;
+  } | null;
+}
+
+export interface BlendAnswer {
+  readonly angles: readonly number[];
+  readonly existing: readonly Lab[];
+  readonly profile: BlendProfile;
+  readonly suggestion: {
+    readonly layers: readonly BlendLayer[];
+    readonly needsCm: number;
+    readonly steepest: number;
+  } | null;
+  /** The finish that is there was not read. */
+  readonly guessed: boolean;
+}
+
+/** Places of a stripe picture. */
+const STRIPE_COLUMNS = 260;
+const STRIPE_ROWS = 150;
+/** Of the five angles: face is 15 degrees from the mirror, flop 110. */
+const FACE = 0;
+const FLOP = 4;
+/** Shares of the effect film at which a blend is worked out; between them factors are interpolated. */
+const BLEND_STEPS = Array.from({ length: 13 }, (_, i) => i / 12);
+
 export function createCompute(): Compute {
   let shop = createShop();
   const stopped = new Set<number>();
+  /** Ground, unit coat and spread of a stack's effect layers. */
+  const effectOf = (layers: readonly StackLayer[], systemId: string) => {
+    const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId);
+    const { ground } = opticalStack(shop, layers.slice(0, Math.max(0, first)));
+    const layer = layers[first];
+    return {
+      ground,
+      coat: shop.coat(findSystem(systemId, shop.library.systems), layer?.strength ?? 1),
+      spread: STYLES[layer?.style ?? 'wet'].spread,
+    };
+  };
+  let ladderKept: { key: string; films: number[]; labs: Lab[][] } | null = null;
+  /** Looks of a growing effect film over the stack's ground, at the five angles; the last one asked for is kept. */
+  const ladderOf = (layers: readonly StackLayer[], systemId: string, most: number) => {
+    const key = JSON.stringify([layers, systemId, Math.ceil(most)]);
+    if (ladderKept?.key === key) return ladderKept;
+    const { ground, coat, spread } = effectOf(layers, systemId);
+    const model = shop.model(FIVE_ANGLES);
+    const films = Array.from({ length: 37 }, (_, i) => (Math.ceil(most) * i) / 36);
+    const labs = films.map((n) =>
+      factorsToLabs(
+        model.over(
+          ground,
+          model.pile([...ground.coats, ...effectCoats({ coat, style: { ...STYLES.wet, film: 1, spread } }, n)]),
+        ),
+      ),
+    );
+    ladderKept = { key, films, labs };
+    return ladderKept;
+  };
   const recipeOf = (mix: Mix) => ({
     coat: shop.coat(findSystem(mix.systemId, shop.library.systems), mix.strength),
     style: STYLES[mix.style],
@@ -278,6 +378,94 @@ export function createCompute(): Compute {
       const { ground, coats } = opticalStack(shop, layers);
       const model = shop.model(angles);
       return factorsToLabs(model.over(ground, model.pile(coats)));
+    },
+    stripes: (layers, systemId, setup) => {
+      const ladder = ladderOf(layers, systemId, setup.coats.reduce((a, b) => a + b, 0) * 2.2);
+      const look = (n: number): readonly Lab[] => interpolateLabs(ladder.films, ladder.labs, n);
+      const judge = (s: PassSetup, columns: number, rows: number) => {
+        const film = passFilm(s, columns, rows);
+        const ends = crestAndTrough(film.film);
+        const [high, low] = [look(ends.crest), look(ends.trough)];
+        // Face is the second angle, flop the last.
+        const face = de2000(high[FACE]!, low[FACE]!);
+        const flop = de2000(high[FLOP]!, low[FLOP]!);
+        return { film, ...ends, face, flop, worst: Math.max(face, flop) };
+      };
+      const now = judge(setup, STRIPE_COLUMNS, STRIPE_ROWS);
+      let change: StripesLook['change'] = null;
+      if (now.worst > STRIPES_SEEN) {
+        const tried = passChanges(setup).map((c) => ({ ...c, worst: judge(c.setup, 90, 110).worst }));
+        const good = tried.find((c) => c.worst <= STRIPES_SEEN);
+        const best =
+          good ?? tried.reduce<(typeof tried)[number] | null>((a, b) => (a && a.worst <= b.worst ? a : b), null);
+        if (best && best.worst < now.worst - 0.02)
+          change = { name: best.name, setup: best.setup, worst: best.worst, hides: !!good };
+      }
+      const steps = 64;
+      const lut = Array.from({ length: steps }, (_, i) =>
+        look(now.trough * 0.9 + ((now.crest * 1.1 - now.trough * 0.9) * i) / (steps - 1)),
+      );
+      return {
+        columns: STRIPE_COLUMNS,
+        rows: STRIPE_ROWS,
+        film: Float32Array.from(now.film.film),
+        crest: now.crest,
+        trough: now.trough,
+        face: now.face,
+        flop: now.flop,
+        from: now.trough * 0.9,
+        to: now.crest * 1.1,
+        lut,
+        change,
+      };
+    },
+    blend: (layers, systemId, target, stack, repairCm, lengthCm) => {
+      const angles = target.length ? target : FIVE_ANGLES;
+      const model = shop.model(angles);
+      const effects = stack.filter((l) => l.kind === 'effect').reduce((sum, l) => sum + l.film, 0);
+      const { ground, coat, spread } = effectOf(layers, systemId);
+      const piles = BLEND_STEPS.map((f) =>
+        model.pile(effectCoats({ coat, style: { ...STYLES.wet, film: 1, spread } }, f * effects)),
+      );
+      const over = (base: Ground) => piles.map((p) => Float64Array.from(model.over(base, p)));
+      const fresh = model.pile([
+        ...ground.coats,
+        ...effectCoats({ coat, style: { ...STYLES.wet, film: 1, spread } }, effects),
+      ]);
+      // Without readings the finish that is there is taken to be what this stack gives.
+      const existing = target.length ? target.map((t) => t.lab) : factorsToLabs(model.over(ground, fresh));
+      const onOld = over(existingFinish(model.optics, existing));
+      const onGround = BLEND_STEPS.map((f) =>
+        Float64Array.from(
+          model.over(
+            ground,
+            model.pile([
+              ...ground.coats,
+              ...effectCoats({ coat, style: { ...STYLES.wet, film: 1, spread } }, f * effects),
+            ]),
+          ),
+        ),
+      );
+      const between = (list: readonly Float64Array[], share: number): Float64Array => {
+        const at = Math.min(BLEND_STEPS.length - 1 - 1e-9, Math.max(0, share * (BLEND_STEPS.length - 1)));
+        const [k, t] = [Math.floor(at), at - Math.floor(at)];
+        return list[k]!.map((v, i) => v + t * (list[k + 1]![i]! - v));
+      };
+      const look = (place: BlendPlace): Lab[] => {
+        const share = effects > 0 ? place.effect / effects : 0;
+        const low = between(onGround, share);
+        const old = between(onOld, share);
+        return factorsToLabs(low.map((v, i) => place.ground * v + (1 - place.ground) * old[i]!));
+      };
+      const profile = blendProfile(stack, look, existing, lengthCm);
+      const found = suggestBlend(stack, repairCm, lengthCm, look, existing);
+      return {
+        angles: angles.map((a) => a.aspecular),
+        existing,
+        profile,
+        suggestion: found && { layers: [...found.layers], needsCm: found.needsCm, steepest: found.steepest },
+        guessed: target.length === 0,
+      };
     },
     sample: (layers, target) => {
       const { ground, coats } = opticalStack(shop, layers);

@@ -1,0 +1,265 @@
+import {
+  Box,
+  Checkbox,
+  FormControlLabel,
+  OutlinedInput,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+  useTheme,
+} from '@mui/material';
+import { coatEditSchema } from '@steady-gleam/contracts';
+import { filmFromGun, STYLES, type CoatEdit, type Measure, type PlannedCoat, type School } from '@steady-gleam/core';
+import { useState } from 'react';
+import { ValidationError } from 'yup';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { Field } from '../../shared/Field';
+import { useMeasureText, useUnits } from '../../shared/units';
+import { useBatches, transferOf } from '../../shared/useShop';
+import { useChangeJob } from '../../shared/useJob';
+import { useCardCount } from '../card/useCardCount';
+import { START_MIXING } from '../mix/mixModel';
+import { productFor } from '@steady-gleam/core';
+import { useLibrary } from '../../shared/library';
+import type { PlanPanelProps } from './PlanPage';
+
+const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
+
+const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
+  [
+    { key: 'overlap', label: 'overlap, %', percent: true, width: 58 },
+    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 62 },
+    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 62 },
+    { key: 'turns', label: 'turns', width: 58 },
+    { key: 'tipMm', label: 'tip, mm', width: 58 },
+    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 62 },
+    { key: 'flashMinutes', label: 'flash at 20 °C, min', width: 62 },
+  ];
+
+function Cell({
+  coat,
+  column,
+  onKeep,
+}: {
+  coat: PlannedCoat;
+  column: (typeof COLUMNS)[number];
+  onKeep: (value: number) => void;
+}) {
+  const value = coat[column.key] as number;
+  const [metric, setMetric] = useState<string | null>(null);
+  const { text, onText } = useMeasureText(
+    column.measure ?? 'dose',
+    metric ?? String(Number((column.percent ? value * 100 : value).toFixed(3))),
+    setMetric,
+  );
+  const [plain, setPlain] = useState<string | null>(null);
+  const [fault, setFault] = useState('');
+  const units = useUnits();
+  const shown = column.measure ? text : (plain ?? String(Number((column.percent ? value * 100 : value).toFixed(3))));
+  const done = () => {
+    const typed = column.measure ? metric : plain;
+    if (typed === null) return;
+    const number = column.percent ? numberOf(typed) / 100 : numberOf(typed);
+    try {
+      coatEditSchema.validateSync({ [column.key]: number });
+      setFault('');
+      onKeep(number);
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      setFault(units.sentence(error.message).replace(/0\.95/, '95 %'));
+    }
+  };
+  return (
+    <>
+      <OutlinedInput
+        value={shown}
+        onChange={(e) => (column.measure ? onText(e.target.value) : setPlain(e.target.value))}
+        onBlur={done}
+        onKeyDown={(e) => e.key === 'Enter' && done()}
+        error={!!fault}
+        inputProps={{
+          'aria-label': `${column.label} of ${coat.name} ${coat.number || coat.style}`,
+          inputMode: 'decimal',
+        }}
+        sx={{ width: column.width, fontFamily: FIGURES, fontSize: 15, '& input': { px: 0.75, textAlign: 'right' } }}
+      />
+      {fault ? (
+        <Typography variant="body2" role="alert" sx={{ color: 'error.main', maxWidth: 120, whiteSpace: 'normal' }}>
+          {fault}
+        </Typography>
+      ) : null}
+    </>
+  );
+}
+
+/** Every coat and how it is laid: from the recipe, in either school, and changed as the painter does it. */
+export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
+  const { tones } = useTheme();
+  const units = useUnits();
+  const { library } = useLibrary();
+  const { job } = detail;
+  const change = useChangeJob(job.id);
+  const { data: batches = [] } = useBatches();
+  const { assessment } = useCardCount(detail);
+  const { coats, flashes } = work.work;
+  const { gun } = work;
+  const mixing = job.mixing ?? START_MIXING;
+  const effect = coats.find((c) => c.kind === 'effect' && c.counted);
+  const layer = work.layers.find((l) => l.id === effect?.layerId);
+  const product = layer ? productFor(layer, library, work.products, mixing.products) : null;
+  const landing = transferOf(gun, batches).mean;
+  const lays =
+    effect && product
+      ? filmFromGun({
+          flow: gun.flowMlMin * Math.min(1, effect.turns / gun.turns),
+          volumeSolids: product.volumeSolids,
+          transfer: landing,
+          speed: effect.speedCmS,
+          fan: gun.fanCm,
+          overlap: effect.overlap,
+        })
+      : null;
+  const hand = assessment?.calibration?.hand.film ?? null;
+  const effectCount = coats.filter((c) => c.kind === 'effect' && c.counted).length;
+  const minutes = flashes.reduce((a, b) => a + b, 0);
+  const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>
+    set({ edits: { ...plan.edits, [coat.id]: { ...plan.edits[coat.id], [key]: value } } });
+  const td = { padding: '4px 6px 4px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
+  const th = {
+    ...td,
+    borderTop: 0,
+    fontWeight: 400,
+    fontSize: 13.5,
+    textAlign: 'left' as const,
+    verticalAlign: 'bottom' as const,
+    lineHeight: 1.15,
+  };
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">What the gun lays</Typography>
+          {lays !== null && effect ? (
+            <Typography>
+              {gun.name} at {units.say('speed', effect.speedCmS)} and {Math.round(effect.overlap * 100)} % overlap lays
+              about {units.say('film', lays, 1)} dry a coat; the plan counts on {units.say('film', effect.filmUm, 1)}
+              {hand ? `, your card says you lay ${hand.toFixed(2)} of what is nominal` : ''}.{' '}
+              {lays > effect.filmUm * 1.25
+                ? 'Close the needle a quarter turn, or go faster.'
+                : lays < effect.filmUm * 0.8
+                  ? 'Open the needle a quarter turn, or go slower.'
+                  : 'That is near enough.'}
+            </Typography>
+          ) : (
+            <Typography>Put the mid coat on the shelf, and what the gun lays is worked out here.</Typography>
+          )}
+          <Field
+            label="Gun"
+            select
+            value={mixing.gunId ?? ''}
+            onChange={(e) =>
+              change.mutate({ version: job.version, mixing: { ...mixing, gunId: e.target.value || null } })
+            }
+          >
+            <option value="">{gun.name}</option>
+            {work.guns.map((g) => (
+              <option key={g.id} value={g.id}>
+                {g.name}
+              </option>
+            ))}
+          </Field>
+          <FormControlLabel
+            control={<Checkbox checked={plan.grip} onChange={(e) => set({ grip: e.target.checked })} />}
+            label="Grip coat before the effect, not counted"
+          />
+          <FormControlLabel
+            control={<Checkbox checked={plan.tack} onChange={(e) => set({ tack: e.target.checked })} />}
+            label="Tack coat before the clear"
+          />
+          <FormControlLabel
+            control={<Checkbox checked={plan.blown} onChange={(e) => set({ blown: e.target.checked })} />}
+            label="Air moved over drying base; never over two-pack"
+          />
+          {[...new Set(coats.map((c) => c.caution))].map((c) => (
+            <Typography key={c} variant="body2" sx={{ color: 'text.secondary' }}>
+              {c}
+            </Typography>
+          ))}
+        </>
+      }
+    >
+      <Answer
+        why={`${plan.school === 'wet' ? 'Full wet coats: fewer dry blotches, flakes tumble a little.' : 'Light coats from further away: finer control, flakes lie flatter, brighter face and darker flop.'} Flash in all about ${Math.round(minutes)} min at ${units.say('temperature', mixing.temperatureC)}.`}
+      >
+        {coats.length} coats, {effectCount} of them effect: walk the whole side with those.
+      </Answer>
+      {tabs}
+      <ToggleButtonGroup
+        exclusive
+        value={plan.school}
+        aria-label="School"
+        onChange={(_, v: School | null) => v && set({ school: v })}
+        sx={{ mb: 1 }}
+      >
+        <ToggleButton value="wet">Wet coats</ToggleButton>
+        <ToggleButton value="mist">Mist coats</ToggleButton>
+      </ToggleButtonGroup>
+      <Box sx={{ overflowX: 'auto' }}>
+        <table aria-label="Coats" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+          <thead>
+            <tr>
+              <th scope="col" style={th}>
+                coat
+              </th>
+              {COLUMNS.map((c) => (
+                <th key={c.key} scope="col" style={th}>
+                  {c.measure ? `${c.label}, ${units.name(c.measure)}` : c.label}
+                </th>
+              ))}
+              <th scope="col" style={{ ...th, textAlign: 'right' }}>
+                film
+              </th>
+              <th scope="col" style={{ ...th, textAlign: 'right', paddingRight: 0 }}>
+                flash today
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {coats.map((coat, k) => (
+              <tr key={coat.id}>
+                <td style={{ ...td, minWidth: 128 }}>
+                  <Typography variant="h3" component="div">
+                    {coat.name}
+                    {coat.counted && coat.of > 1 ? ` ${coat.number} of ${coat.of}` : ''}
+                  </Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    {STYLES[coat.style].name.toLowerCase()}
+                    {coat.walk ? ', walk the side' : ''}
+                  </Typography>
+                </td>
+                {COLUMNS.map((c) => (
+                  <td key={c.key} style={td}>
+                    <Cell
+                      key={`${coat.id}/${units.system}/${String(coat[c.key])}`}
+                      coat={coat}
+                      column={c}
+                      onKeep={(v) => edit(coat, c.key, v)}
+                    />
+                  </td>
+                ))}
+                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', whiteSpace: 'nowrap' }}>
+                  {units.say('film', coat.filmUm)}
+                </td>
+                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+                  {Math.ceil(flashes[k]!)} min
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Box>
+    </Bench>
+  );
+}

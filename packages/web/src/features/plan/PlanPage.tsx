@@ -1,0 +1,88 @@
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { jobSheetPath } from '@steady-gleam/contracts';
+import { lazy, Suspense, type ReactNode } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { Notice } from '../../shared/Notice';
+import { useUnits } from '../../shared/units';
+import { CoatsPanel } from './CoatsPanel';
+import { OrderPanel } from './OrderPanel';
+import { PassPanel } from './PassPanel';
+import { TimePanel } from './TimePanel';
+import { usePlan, useWork } from './usePlan';
+
+const BlendPanel = lazy(async () => ({ default: (await import('./BlendPanel')).BlendPanel }));
+
+const PARTS = {
+  order: 'Order',
+  coats: 'Coats',
+  passes: 'Passes',
+  blend: 'Blend',
+  time: 'Timeline',
+} as const;
+type Part = keyof typeof PARTS;
+
+/** From the recipe to the gun: order in the booth, coats, stripes, blend and times. */
+export function PlanPage() {
+  const { detail, plan, set, error } = usePlan();
+  const work = useWork(detail.job, plan);
+  const units = useUnits();
+  const [params, setParams] = useSearchParams();
+  const part: Part = (Object.keys(PARTS) as Part[]).find((p) => p === params.get('show')) ?? 'order';
+  if (work.loading) return <Notice title="Opening the plan …" />;
+  if (work.error) return <Notice title="The plan could not be opened." text={work.error.message} />;
+  const tabs: ReactNode = (
+    <>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 1.25 }}>
+        <ToggleButtonGroup
+          exclusive
+          value={part}
+          aria-label="Part of the plan"
+          onChange={(_, v: Part | null) => v && setParams({ show: v }, { replace: true })}
+        >
+          {Object.entries(PARTS).map(([id, name]) => (
+            <ToggleButton key={id} value={id} sx={{ px: 1.75 }}>
+              {name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
+          <Button
+            component="a"
+            href={jobSheetPath(detail.job.id, units.system, -new Date().getTimezoneOffset())}
+            target="_blank"
+            variant="outlined"
+          >
+            Job sheet
+          </Button>
+          <Button component={Link} to={`/jobs/${detail.job.id}/booth`} variant="contained">
+            To the booth
+          </Button>
+        </Box>
+      </Box>
+      {error ? (
+        <Typography role="alert" sx={{ color: 'error.main', mb: 1 }}>
+          {error.message}
+        </Typography>
+      ) : null}
+    </>
+  );
+  const shared = { detail, plan, set, work, tabs };
+  if (part === 'coats') return <CoatsPanel {...shared} />;
+  if (part === 'passes') return <PassPanel {...shared} />;
+  if (part === 'time') return <TimePanel {...shared} />;
+  if (part === 'blend')
+    return (
+      <Suspense fallback={<Notice title="Opening the blend …" />}>
+        <BlendPanel {...shared} />
+      </Suspense>
+    );
+  return <OrderPanel {...shared} />;
+}
+
+export interface PlanPanelProps {
+  readonly detail: ReturnType<typeof usePlan>['detail'];
+  readonly plan: ReturnType<typeof usePlan>['plan'];
+  readonly set: ReturnType<typeof usePlan>['set'];
+  readonly work: ReturnType<typeof useWork>;
+  readonly tabs: ReactNode;
+}

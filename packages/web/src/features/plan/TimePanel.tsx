@@ -1,0 +1,289 @@
+import { Box, Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
+import { sprayApi, sprayPlanSchema } from '@steady-gleam/contracts';
+import { dewCheck, DEW_MARGIN, foldRun, planTimeline, type BoothEvent, type Timeline } from '@steady-gleam/core';
+import { useQuery } from '@tanstack/react-query';
+import { createEvents, type EventAttributes } from 'ics';
+import { useState } from 'react';
+import { ValidationError } from 'yup';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { call } from '../../shared/apiClient';
+import { Bench } from '../../shared/Bench';
+import { download, fileName } from '../../shared/download';
+import { Field } from '../../shared/Field';
+import { MeasureField } from '../../shared/MeasureField';
+import { useUnits } from '../../shared/units';
+import { useNow } from '../../shared/useNow';
+import { useCompute } from '../../worker/useCompute';
+import { cssOf, inkOn } from '../../shared/screenColour';
+import { START_MIXING } from '../mix/mixModel';
+import type { PlanPanelProps } from './PlanPage';
+
+const clockOf = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
+/** A time as the browser's own field takes it. */
+const localText = (iso: string): string => {
+  const at = new Date(iso);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+};
+
+/** Everything against the clock: coats on pieces, cups, flash, windows and bake, for one painter today. */
+export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
+  const { tones } = useTheme();
+  const units = useUnits();
+  const { job } = detail;
+  const mixing = job.mixing ?? START_MIXING;
+  const now = Math.floor(useNow() / 60_000) * 60_000;
+  const events = useQuery({
+    queryKey: ['booth', job.id],
+    queryFn: () => call(sprayApi.readBooth, { params: { id: job.id } }) as unknown as Promise<BoothEvent[]>,
+  });
+  const [typed, setTyped] = useState<{ start?: string; surface?: string }>({});
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const change = (more: Partial<typeof plan>) => {
+    try {
+      sprayPlanSchema.validateSync({ ...plan, ...more }, { abortEarly: false });
+      setFaults({});
+      set(more);
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
+    }
+  };
+  const { coats, flashes, order, runs, tasks, batches } = work.work;
+  const run = foldRun(runs, events.data ?? []);
+  // Once the first coat is on, real times count and the rest follows from now.
+  const origin = run.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);
+  const done = new Map([...run.sprayed].map(([id, at]) => [id, (at - origin) / 60_000]));
+  const line: Timeline = planTimeline({
+    tasks,
+    batches,
+    now: run.started === null ? 0 : Math.max(0, (now - origin) / 60_000),
+    done,
+    mixed: new Map(coats.filter((c) => [...done.keys()].some((k) => k.startsWith(`${c.id}|`))).map((c) => [c.name, 0])),
+  });
+  const dew = dewCheck(mixing.temperatureC, mixing.humidity, plan.surfaceC ?? mixing.temperatureC);
+  const at = (minutes: number) => clockOf.format(new Date(origin + minutes * 60_000));
+  const { value: looks } = useCompute(JSON.stringify(['layers', work.layers.map((l) => ({ ...l, id: '' }))]), (c) =>
+    c.layerColours(work.layers),
+  );
+  const coatOf = (id: string) => coats.find((c) => id.startsWith(`${c.id}|`));
+  const pieceOf = (id: string) => order.find((p) => id.endsWith(`|${p.id}`));
+  const say = (id: string) =>
+    id === 'bake'
+      ? 'the bake'
+      : `${coatOf(id)?.name ?? id}${coatOf(id)?.counted ? ` ${coatOf(id)!.number}` : ''} on ${pieceOf(id)?.name ?? ''}`;
+  const fill = (layerId: string) => {
+    const i = work.layers.findIndex((l) => l.id === layerId);
+    const kind = work.layers[i]?.kind;
+    const lab = looks?.[i];
+    return lab && (kind === 'ground' || kind === 'effect')
+      ? { css: cssOf(lab), ink: inkOn(lab) }
+      : { css: kind === 'clear' ? '#d9d9d9' : '#8d8c86', ink: '#101010' };
+  };
+  const rows = [
+    ...order.map((p) => ({ id: p.id, name: p.name })),
+    { id: '#mix', name: 'mixing' },
+    ...(plan.bake ? [{ id: '#bake', name: 'bake' }] : []),
+  ];
+  const [wide, left, high] = [940, 116, 46];
+  const from = Math.min(0, ...line.tasks.map((t) => t.start));
+  const span = Math.max(30, line.end - from);
+  const x = (m: number) => left + ((m - from) / span) * (wide - left - 12);
+  const step = [10, 15, 30, 60, 120].find((s) => span / s <= 12) ?? 240;
+  const save = () => {
+    const stamp = (m: number): [number, number, number, number, number] => {
+      const d = new Date(origin + m * 60_000);
+      return [d.getFullYear(), d.getMonth() + 1, d.getDate(), d.getHours(), d.getMinutes()];
+    };
+    const list = line.tasks
+      .filter((t) => !t.done)
+      .map((t): EventAttributes => ({
+        uid: `${job.id}-${t.id.replace(/[^a-z0-9]/gi, '')}@steady-gleam`,
+        title: t.kind === 'mix' ? `Mix ${t.id.split('#')[0]}` : say(t.id).charAt(0).toUpperCase() + say(t.id).slice(1),
+        description: `${job.piece}. ${coatOf(t.id)?.caution ?? ''}`,
+        start: stamp(t.start),
+        startInputType: 'local',
+        end: stamp(Math.max(t.end, t.start + 1)),
+        endInputType: 'local',
+      }));
+    const { value, error } = createEvents(list);
+    if (error || !value) throw error ?? new Error('The calendar could not be written.');
+    download(new Blob([value], { type: 'text/calendar' }), `${fileName(job.piece, 'spray plan')}.ics`);
+  };
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">Today</Typography>
+          <Field
+            label="First coat at"
+            type="datetime-local"
+            value={typed.start ?? (plan.startAt ? localText(plan.startAt) : '')}
+            onChange={(e) => {
+              setTyped({ ...typed, start: e.target.value });
+              const time = new Date(e.target.value);
+              if (e.target.value === '') change({ startAt: null });
+              else if (!Number.isNaN(time.getTime())) change({ startAt: time.toISOString() });
+            }}
+            hint="empty: now"
+          />
+          <MeasureField
+            measure="temperature"
+            label="Surface of the piece"
+            value={typed.surface ?? (plan.surfaceC === null ? '' : String(plan.surfaceC))}
+            onValue={(v) => {
+              setTyped({ ...typed, surface: v });
+              change({ surfaceC: v.trim() === '' ? null : Number(v.replace(',', '.')) });
+            }}
+            error={faults['surfaceC']}
+            hint={`empty: ${mixing.temperatureC} °C, as the booth`}
+          />
+          <Typography
+            sx={dew.ok ? {} : { borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}
+            role={dew.ok ? undefined : 'alert'}
+          >
+            Dew point {units.say('temperature', dew.dew)} at {Math.round(mixing.humidity * 100)} % humidity:{' '}
+            {dew.ok
+              ? 'the surface is well above it.'
+              : `the surface must be ${DEW_MARGIN} °C above it. Do not spray; warm the piece or dry the air.`}
+          </Typography>
+          <FormControlLabel
+            control={<Checkbox checked={plan.bake} onChange={(e) => set({ bake: e.target.checked })} />}
+            label="Bake at the end, 30 min"
+          />
+          <Button variant="outlined" onClick={save}>
+            Save for the calendar
+          </Button>
+          <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
+            Bake only when the booth and every part allow it; stand first, or solvent pops. Flash until evenly dull, not
+            only by the clock.
+          </Typography>
+        </>
+      }
+    >
+      <Answer
+        why={
+          line.conflicts.length
+            ? line.conflicts
+                .map((c) =>
+                  c.kind === 'recoat'
+                    ? `${say(c.task)} would come ${Math.ceil(c.by)} min after its recoat window: sand between, or take fewer pieces at a time.`
+                    : `${say(c.task)}: the cup sets ${Math.ceil(c.by)} min too soon; mix it in two.`,
+                )
+                .join(' ')
+            : `${run.started === null ? 'One painter' : `${run.done} of ${runs.length} sprays are done; the rest follows from now. One painter`}, ${order.length} ${order.length === 1 ? 'piece' : 'pieces'}, ${coats.length} coats at ${units.say('temperature', mixing.temperatureC)}. Longest flash ${Math.ceil(Math.max(0, ...flashes))} min.`
+        }
+      >
+        {!dew.ok
+          ? 'Do not spray: the surface is too near to the dew point.'
+          : line.conflicts.length
+            ? `Done at ${at(line.end)}, but ${line.conflicts.length === 1 ? 'one thing does' : `${line.conflicts.length} things do`} not fit.`
+            : `Start ${at(Math.min(0, from))}, done at ${at(line.end)}.`}
+      </Answer>
+      {tabs}
+      <svg
+        viewBox={`0 0 ${wide} ${rows.length * high + 34}`}
+        width="100%"
+        role="img"
+        aria-label={`Timeline: ${line.tasks.filter((t) => t.kind === 'task').length} sprays from ${at(from)} to ${at(line.end)}`}
+      >
+        {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => from + i * step).map((m) => (
+          <g key={m}>
+            <line x1={x(m)} x2={x(m)} y1="22" y2={rows.length * high + 28} stroke={tones.hairline} />
+            <text x={x(m)} y="15" fontSize="13" textAnchor="middle" fontFamily={FIGURES} fill={tones.ink}>
+              {at(m)}
+            </text>
+          </g>
+        ))}
+        {rows.map((r, i) => (
+          <g key={r.id} transform={`translate(0 ${28 + i * high})`}>
+            <line x1="0" x2={wide} y1="0" y2="0" stroke={tones.hairline} />
+            <text x="0" y={high / 2 + 5} fontSize="15" fill={tones.ink}>
+              {r.name.length > 15 ? `${r.name.slice(0, 14)}…` : r.name}
+            </text>
+            {line.tasks
+              .filter((t) =>
+                t.kind === 'mix' ? r.id === '#mix' : t.id === 'bake' ? r.id === '#bake' : t.id.endsWith(`|${r.id}`),
+              )
+              .map((t) => {
+                const coat = coatOf(t.id);
+                const { css, ink } = coat ? fill(coat.layerId) : { css: tones.raised, ink: tones.ink };
+                const w = Math.max(3, x(t.end) - x(t.start));
+                const flash = coat ? flashes[coats.indexOf(coat)]! : 0;
+                const bad = line.conflicts.some((c) => c.task === t.id);
+                return (
+                  <g key={t.id}>
+                    {flash > 0 ? (
+                      <rect
+                        x={x(t.end)}
+                        y={high / 2 - 2}
+                        width={Math.max(0, x(Math.min(line.end, t.end + flash)) - x(t.end))}
+                        height="4"
+                        fill={tones.hairline}
+                      />
+                    ) : null}
+                    <rect
+                      x={x(t.start)}
+                      y="6"
+                      width={w}
+                      height={high - 12}
+                      fill={css}
+                      stroke={bad ? tones.danger : tones.ink}
+                      strokeWidth={bad ? 3 : 1}
+                      opacity={t.done ? 1 : 0.92}
+                    >
+                      <title>{`${t.kind === 'mix' ? `mix ${t.id.split('#')[0]}` : say(t.id)}, ${at(t.start)} to ${at(t.end)}${t.done ? ', done' : ''}`}</title>
+                    </rect>
+                    {w > 20 && coat?.counted ? (
+                      <text
+                        x={x(t.start) + w / 2}
+                        y={high / 2 + 5}
+                        fontSize="13"
+                        fontFamily={FIGURES}
+                        textAnchor="middle"
+                        fill={ink}
+                      >
+                        {coat.number}
+                      </text>
+                    ) : null}
+                  </g>
+                );
+              })}
+          </g>
+        ))}
+      </svg>
+      <Box
+        component="ol"
+        aria-label="Clock times"
+        sx={{ listStyle: 'none', m: 0, mt: 1.5, p: 0, columns: '300px', columnGap: 3 }}
+      >
+        {coats.map((c) => {
+          const own = line.tasks.filter((t) => t.id.startsWith(`${c.id}|`));
+          const start = Math.min(...own.map((t) => t.start));
+          return (
+            <Box
+              component="li"
+              key={c.id}
+              sx={{
+                display: 'flex',
+                gap: 1.5,
+                borderTop: `1px solid ${tones.hairline}`,
+                py: 0.4,
+                breakInside: 'avoid',
+              }}
+            >
+              <span style={{ fontFamily: FIGURES }}>{own.length ? at(start) : ''}</span>
+              <span>
+                {c.name}
+                {c.counted && c.of > 1 ? ` ${c.number} of ${c.of}` : c.counted ? '' : `, ${c.style} coat`}
+              </span>
+              <span style={{ marginLeft: 'auto', fontFamily: FIGURES }}>
+                {own.every((t) => t.done) && own.length ? 'done' : `+${Math.ceil(flashes[coats.indexOf(c)]!)} min`}
+              </span>
+            </Box>
+          );
+        })}
+      </Box>
+    </Bench>
+  );
+}
