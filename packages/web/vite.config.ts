@@ -1,8 +1,30 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    // The shell and everything it is made of is kept by the browser, so that the booth opens while the server is away.
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: null,
+      manifest: {
+        name: 'Steady Gleam',
+        short_name: 'Steady Gleam',
+        display: 'standalone',
+        background_color: '#ababab',
+        theme_color: '#ababab',
+        icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        maximumFileSizeToCacheInBytes: 6_000_000,
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+      },
+    }),
+  ],
   worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:4680' } },

@@ -228,6 +228,7 @@ export function createApp({
         index: false,
         maxAge: '1h',
         setHeaders: (res, path) => {
+          if (path.endsWith('sw.js')) res.setHeader('Cache-Control', 'no-cache');
           if (path.includes('/assets/')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
         },
       }),

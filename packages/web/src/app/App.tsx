@@ -23,6 +23,11 @@ import { ThemeModeContext } from './themeMode';
 
 const router = createBrowserRouter([
   {
+    path: '/jobs/:id/booth',
+    errorElement: <FaultPage />,
+    lazy: async () => ({ Component: (await import('../features/booth/BoothPage')).BoothPage }),
+  },
+  {
     element: <Shell />,
     errorElement: <FaultPage />,
     children: [

@@ -86,6 +86,7 @@ export function createSteadyTheme(mode: ThemeMode): Theme {
           '::selection': { background: t.ink, color: t.page },
         },
       },
+      MuiCheckbox: { defaultProps: { color: 'default' }, styleOverrides: { root: { color: t.ink } } },
       MuiButtonBase: { defaultProps: { disableRipple: true } },
       MuiButton: {
         defaultProps: { disableElevation: true },

@@ -186,6 +186,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       {tabs}
       {error ? <Typography role="alert">{error}</Typography> : null}
       <svg
+        shapeRendering="crispEdges"
         viewBox="0 0 800 232"
         width="100%"
         role="img"
@@ -193,7 +194,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       >
         {value
           ? value.profile.places.map((at, i) => {
-              const w = x(at + 2) - x(at) + 0.6;
+              const w = x(at + 2) - x(at) + 1.2;
               return (
                 <g key={at}>
                   <rect
@@ -220,7 +221,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         {value
           ? // The left side mirrors the right as far as the panel goes.
             value.profile.places
-              .filter((at) => at > 0 && at <= kept.atCm)
+              .filter((at) => at > 0 && at < kept.atCm + 2)
               .map((at) => (
                 <rect
                   key={-at}

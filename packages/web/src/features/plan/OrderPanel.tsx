@@ -68,12 +68,12 @@ function Row({
       <Box sx={{ pl: '48px', mt: -1, display: 'flex', gap: 1 }}>
         <FormControlLabel
           control={<Checkbox checked={piece.first} onChange={(e) => onFirst(e.target.checked)} />}
-          label="jamb or edge"
+          label="jamb"
           slotProps={{ typography: { sx: { fontSize: 14 } } }}
         />
         <FormControlLabel
           control={<Checkbox checked={stand} onChange={(e) => onStand(e.target.checked)} />}
-          label="on a stand"
+          label="stand"
           slotProps={{ typography: { sx: { fontSize: 14 } } }}
         />
       </Box>

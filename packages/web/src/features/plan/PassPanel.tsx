@@ -14,10 +14,11 @@ import { useCompute } from '../../worker/useCompute';
 import type { PlanPanelProps } from './PlanPage';
 import { StripePicture } from './StripePicture';
 
+/** Scatter from pass to pass; ours. */
 const HANDS = {
-  steady: { speedSd: 0.02, distanceSd: 0.02, aimSdCm: 0.3 },
-  usual: { speedSd: 0.06, distanceSd: 0.05, aimSdCm: 1 },
-  unsteady: { speedSd: 0.15, distanceSd: 0.1, aimSdCm: 2.5 },
+  steady: { speedSd: 0.015, distanceSd: 0.01, aimSdCm: 0.2 },
+  usual: { speedSd: 0.04, distanceSd: 0.03, aimSdCm: 0.5 },
+  unsteady: { speedSd: 0.12, distanceSd: 0.08, aimSdCm: 1.5 },
 } as const;
 const VIEWS = [
   [0, 'face, 15°'],
@@ -46,7 +47,7 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const [panels, setPanels] = useState(s.panels.join(', '));
   const [typed, setTyped] = useState<Partial<Record<'fanCm' | 'heightCm', string>>>({});
   const [fault, setFault] = useState<Record<string, string>>({});
-  const [view, setView] = useState<0 | 2 | 4>(4);
+  const [chosen, setView] = useState<0 | 2 | 4 | null>(null);
   const [coatCount, setCoatCount] = useState<'all' | 'one'>('all');
   const change = (more: Partial<PassSettings>) => {
     try {
@@ -66,6 +67,8 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     c.stripes(layers, job.systemId, rested),
   );
   const worst = look ? Math.max(look.face, look.flop) : null;
+  // Until another is chosen the picture shows the angle at which the stripes are worst.
+  const view = chosen ?? (look && look.flop > look.face ? 4 : 0);
   const seen = worst !== null && worst > STRIPES_SEEN;
   const where = look && look.flop >= look.face ? 'in the flop' : 'at the face';
   const hand = (Object.keys(HANDS) as (keyof typeof HANDS)[]).find((h) => HANDS[h].speedSd === s.speedSd);

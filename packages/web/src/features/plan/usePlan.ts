@@ -28,7 +28,8 @@ export function usePlan() {
     plan,
     error: change.error,
     set: (more: Partial<SprayPlan>) => {
-      change.reset();
+      // After a failure the next change tries again; a save on its way is left alone.
+      if (isError) change.reset();
       setPlan((old) => ({ ...old, ...more }));
     },
   };

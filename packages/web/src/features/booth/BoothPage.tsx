@@ -1,0 +1,460 @@
+import { Box, Button, ThemeProvider, Typography, useTheme } from '@mui/material';
+import { photoPath, START_PLAN } from '@steady-gleam/contracts';
+import {
+  createFilm,
+  foldRun,
+  mergeLibrary,
+  REFERENCE_LIBRARY,
+  STYLES,
+  taskKey,
+  type PlannedCoat,
+} from '@steady-gleam/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { createSteadyTheme, FIGURES } from '../../app/theme';
+import { stacksOfPick } from '../../shared/FilmSection';
+import { choiceOf, sayCoats } from '../../shared/jobModel';
+import { cssOf } from '../../shared/screenColour';
+import { sendBytes } from '../../shared/apiClient';
+import { useNow } from '../../shared/useNow';
+import { useUnits } from '../../shared/units';
+import { useCompute } from '../../worker/useCompute';
+import { planOf } from '../plan/usePlan';
+import { shrinkPhoto } from '../card/shrinkPhoto';
+import type { BoothSnapshot } from './boothStore';
+import { useBooth, type Booth } from './useBooth';
+import { beep, speak, useAwake, useSignals } from './useSignals';
+
+const dim = createSteadyTheme('dim');
+const TALL = { minHeight: 76, fontSize: 22, borderRadius: '2px' } as const;
+
+/** Minutes and seconds, as a clock across the booth shows them. */
+function countdown(ms: number): string {
+  const s = Math.max(0, Math.ceil(ms / 1000));
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+}
+
+/** The booth: full screen, dim, one coat and one clock; works while the server is away. */
+export function BoothPage() {
+  const { id = '' } = useParams();
+  const booth = useBooth(id);
+  return (
+    <ThemeProvider theme={dim}>
+      <Box
+        component="main"
+        sx={{
+          position: 'fixed',
+          inset: 0,
+          overflowY: 'auto',
+          background: dim.tones.page,
+          color: dim.tones.ink,
+          display: 'flex',
+          flexDirection: 'column',
+        }}
+      >
+        {booth.snapshot ? (
+          <Run jobId={id} booth={booth} snapshot={booth.snapshot} />
+        ) : (
+          <Box sx={{ m: 'auto', p: 4, textAlign: 'center' }}>
+            <Typography variant="h1">
+              {booth.failure ? 'The booth could not be opened.' : 'Opening the booth …'}
+            </Typography>
+            {booth.failure ? (
+              <>
+                <Typography sx={{ mt: 1, mb: 2 }}>
+                  {booth.failure} A job that was open in the booth before opens without the server too.
+                </Typography>
+                <Button component={Link} to="/" variant="contained" sx={TALL}>
+                  Back to the jobs
+                </Button>
+              </>
+            ) : null}
+          </Box>
+        )}
+      </Box>
+    </ThemeProvider>
+  );
+}
+
+function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot: BoothSnapshot }) {
+  const { tones } = useTheme();
+  const units = useUnits();
+  const now = useNow();
+  useAwake();
+  const [signals, setSignals] = useSignals();
+  const [note, setNote] = useState<string | null>(null);
+  const [swap, setSwap] = useState(false);
+  const [photoFault, setPhotoFault] = useState('');
+  const { job } = snapshot.detail;
+  const library = useMemo(
+    () =>
+      mergeLibrary(
+        createFilm(),
+        REFERENCE_LIBRARY,
+        snapshot.own.map((m) => m.material),
+      ),
+    [snapshot],
+  );
+  const layers = (job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library)).flatMap((s) => s.layers);
+  const { work } = planOf({
+    job,
+    layers,
+    library,
+    products: snapshot.products.map((p) => p.product),
+    guns: snapshot.guns.map((g) => g.gun),
+    plan: job.plan ?? START_PLAN,
+  });
+  const state = foldRun(work.runs, booth.events);
+  const coatOf = (coatId: string): PlannedCoat => work.coats.find((c) => c.id === coatId)!;
+  const pieceOf = (pieceId: string) => work.order.find((p) => p.id === pieceId)!;
+  const coat = state.next ? coatOf(state.next.coatId) : null;
+  const piece = state.next ? pieceOf(state.next.pieceId) : null;
+  const wait = state.readyAt === null ? 0 : state.readyAt - now;
+  const mayGo = wait <= 0 || state.isDull;
+  const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
+    c.layerColours(layers),
+  );
+
+  // The cue is given once, when a clock that ran ends while the page is open.
+  const ran = useRef<number | null>(null);
+  const { sound, voice } = signals;
+  const spoken = coat && piece ? `${piece.name}: ${coat.name} may go on. Look that it is dull.` : '';
+  useEffect(() => {
+    if (state.readyAt === null) return;
+    if (wait > 0) ran.current = state.readyAt;
+    else if (ran.current === state.readyAt) {
+      ran.current = null;
+      if (sound) beep();
+      if (voice) speak(spoken);
+    }
+  }, [state.readyAt, wait, sound, voice, spoken]);
+
+  const say = (c: PlannedCoat) =>
+    `${c.name.charAt(0).toUpperCase()}${c.name.slice(1)}${c.counted ? (c.of > 1 ? ` ${c.number} of ${c.of}` : '') : `, ${STYLES[c.style].name.toLowerCase()}`}`;
+  const upcoming = work.runs.filter((r) => !state.sprayed.has(taskKey(r)) && r !== state.next);
+  const others = state.next ? upcoming.filter((r) => r.coatId === state.next!.coatId) : [];
+  const filled = (c: PlannedCoat) =>
+    work.order.filter((p) => state.sprayed.has(taskKey({ coatId: c.id, pieceId: p.id }))).length /
+    Math.max(1, work.order.length);
+  const total = work.coats.reduce((s, c) => s + c.filmUm, 0);
+  const colour = (c: PlannedCoat): string => {
+    const i = layers.findIndex((l) => l.id === c.layerId);
+    const lab = looks?.[i];
+    return lab && (c.kind === 'ground' || c.kind === 'effect')
+      ? cssOf(lab)
+      : c.kind === 'clear'
+        ? '#c9c9c9'
+        : '#85847e';
+  };
+  const takePhoto = async (file: File | undefined) => {
+    if (!file) return;
+    setPhotoFault('');
+    try {
+      const id = crypto.randomUUID();
+      const bytes = await shrinkPhoto(file);
+      await sendBytes(photoPath(jobId, { id, kind: 'job', coats: null, takenAt: new Date().toISOString() }), bytes);
+      booth.tap({ kind: 'photo', coatId: state.next?.coatId ?? null, pieceId: state.next?.pieceId ?? null, text: id });
+    } catch (error) {
+      setPhotoFault(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const big = { fontFamily: 'h1.fontFamily', fontStretch: '82%', fontWeight: 700, lineHeight: 1.04 } as const;
+  return (
+    <>
+      <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, pt: 1.5 }}>
+        <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
+          {job.piece}
+        </Typography>
+        <Typography role="status" data-testid="queue" sx={{ fontSize: 17 }}>
+          {booth.away || booth.unsent
+            ? `${booth.away ? 'Server away' : 'Sending'}: ${booth.unsent} ${booth.unsent === 1 ? 'tap' : 'taps'} kept here`
+            : 'Everything is kept'}
+        </Typography>
+        <Button component={Link} to={`/jobs/${jobId}/plan?show=time`} variant="outlined" sx={{ ...TALL, fontSize: 18 }}>
+          Leave the booth
+        </Button>
+      </Box>
+      <Box
+        role="img"
+        aria-label={`Film section: ${work.coats.map((c) => `${say(c)} ${Math.round(filled(c) * 100)} % sprayed`).join('; ')}`}
+        sx={{ display: 'flex', mx: 3, mt: 1.5, height: 46 }}
+      >
+        {work.coats.map((c) => (
+          <Box
+            key={c.id}
+            sx={{
+              flex: `${c.filmUm} 1 0`,
+              minWidth: 8,
+              position: 'relative',
+              outline: c.id === state.next?.coatId ? `3px solid ${tones.pick}` : 'none',
+              outlineOffset: -3,
+              zIndex: c.id === state.next?.coatId ? 1 : 0,
+              background: `repeating-linear-gradient(135deg, ${colour(c)} 0 3px, ${tones.page} 3px 9px)`,
+            }}
+          >
+            <Box
+              sx={{ position: 'absolute', inset: '0 auto 0 0', width: `${filled(c) * 100}%`, background: colour(c) }}
+            />
+          </Box>
+        ))}
+      </Box>
+      <Typography sx={{ mx: 3, mt: 0.5, fontFamily: FIGURES }}>
+        {units.say(
+          'film',
+          work.coats.reduce((s, c) => s + c.filmUm * filled(c), 0),
+        )}{' '}
+        of {units.say('film', total)}
+      </Typography>
+      {coat && piece && state.next ? (
+        <Box
+          sx={{
+            flex: 1,
+            display: 'grid',
+            gridTemplateColumns: 'minmax(0, 1.25fr) minmax(330px, 1fr)',
+            gap: 3,
+            px: 3,
+            pt: 1,
+            minHeight: 0,
+          }}
+        >
+          <Box>
+            <Typography component="h1" data-testid="coat" sx={{ ...big, fontSize: 58 }}>
+              {say(coat)}
+            </Typography>
+            <Typography component="p" data-testid="piece" sx={{ ...big, fontSize: 40, color: tones.inkSoft }}>
+              on {piece.name}
+            </Typography>
+            <Typography sx={{ fontSize: 30, lineHeight: 1.25, mt: 1 }}>
+              {STYLES[coat.style].name}, {Math.round(coat.overlap * 100)} % overlap
+              {coat.walk ? ', walk the whole side' : ''}
+            </Typography>
+            <Box
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: 'repeat(3, auto)',
+                columnGap: 4,
+                rowGap: 0.5,
+                mt: 1.5,
+                justifyContent: 'start',
+              }}
+            >
+              {[
+                [units.say('distance', coat.distanceCm), 'away'],
+                [units.say('pressure', coat.pressureBar), 'at the gun'],
+                [`${coat.turns}`, 'turns open'],
+                [`${coat.tipMm} mm`, 'tip'],
+                [units.say('speed', coat.speedCmS), 'speed'],
+                [units.say('film', coat.filmUm), 'dry'],
+              ].map(([value, name]) => (
+                <Box key={name}>
+                  <Box sx={{ fontFamily: FIGURES, fontSize: 32, lineHeight: 1.1 }}>{value}</Box>
+                  <Box sx={{ fontSize: 17, color: tones.inkSoft }}>{name}</Box>
+                </Box>
+              ))}
+            </Box>
+            <Typography
+              sx={{ mt: 1.5, fontSize: 18, borderLeft: `4px solid ${tones.danger}`, pl: 1.5, maxWidth: '60ch' }}
+            >
+              {coat.caution}
+            </Typography>
+          </Box>
+          <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}>
+            <Box data-testid="clock" sx={{ fontFamily: FIGURES, fontSize: 116, lineHeight: 1, fontWeight: 600 }}>
+              {state.started === null ? '–:––' : state.readyAt === null ? 'go' : wait > 0 ? countdown(wait) : 'go'}
+            </Box>
+            <Typography sx={{ fontSize: 20, minHeight: 52 }}>
+              {state.started === null
+                ? 'Mask, tack, exhaust on; then start.'
+                : state.readyAt === null
+                  ? 'Nothing has to flash below it.'
+                  : wait > 0
+                    ? `Flash of the coat below on ${piece.name}. ${state.isDull ? 'You said it is dull.' : 'Wait, or tick it dull.'}`
+                    : state.isDull
+                      ? 'The clock is over and it is dull.'
+                      : 'The clock is over. Look that it is evenly dull.'}
+            </Typography>
+            {state.started === null ? (
+              <Button
+                variant="contained"
+                sx={{ ...TALL, minHeight: 110, fontSize: 32 }}
+                onClick={() => booth.tap({ kind: 'start', coatId: null, pieceId: null, text: '' })}
+              >
+                Start the run
+              </Button>
+            ) : (
+              <>
+                <Button
+                  variant="contained"
+                  disabled={!mayGo}
+                  sx={{ ...TALL, minHeight: 104, fontSize: 32 }}
+                  onClick={() => {
+                    setSwap(false);
+                    booth.tap({ kind: 'sprayed', coatId: coat.id, pieceId: piece.id, text: '' });
+                  }}
+                >
+                  Sprayed: next
+                </Button>
+                <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
+                  <Button
+                    variant="outlined"
+                    aria-pressed={state.isDull}
+                    disabled={!state.below || state.isDull}
+                    sx={TALL}
+                    onClick={() =>
+                      booth.tap({ kind: 'dull', coatId: state.below!.coatId, pieceId: state.below!.pieceId, text: '' })
+                    }
+                  >
+                    {state.isDull ? 'Dull: ticked' : 'It is dull'}
+                  </Button>
+                  <Button
+                    variant="outlined"
+                    disabled={!others.length}
+                    aria-expanded={swap}
+                    sx={TALL}
+                    onClick={() => setSwap(!swap)}
+                  >
+                    Another piece
+                  </Button>
+                  <Button
+                    variant="outlined"
+                    disabled={!state.undoable}
+                    sx={TALL}
+                    onClick={() => booth.tap({ kind: 'undo', coatId: null, pieceId: null, text: state.undoable!.id })}
+                  >
+                    Undo last tap
+                  </Button>
+                  <Button
+                    variant="outlined"
+                    aria-expanded={note !== null}
+                    sx={TALL}
+                    onClick={() => setNote(note === null ? '' : null)}
+                  >
+                    Note or photo
+                  </Button>
+                </Box>
+              </>
+            )}
+            {swap ? (
+              <Box
+                role="group"
+                aria-label="Pieces left in this coat"
+                sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}
+              >
+                {others.map((o) => (
+                  <Button
+                    key={o.pieceId}
+                    variant="outlined"
+                    sx={TALL}
+                    onClick={() => {
+                      setSwap(false);
+                      booth.tap({ kind: 'swap', coatId: o.coatId, pieceId: o.pieceId, text: '' });
+                    }}
+                  >
+                    {pieceOf(o.pieceId).name}
+                  </Button>
+                ))}
+              </Box>
+            ) : null}
+            {note === null ? null : (
+              <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+                <Box
+                  component="input"
+                  aria-label="Note"
+                  value={note}
+                  maxLength={400}
+                  onChange={(e) => setNote(e.target.value)}
+                  sx={{
+                    flex: 1,
+                    minWidth: 180,
+                    minHeight: 76,
+                    fontSize: 20,
+                    px: 1.5,
+                    font: 'inherit',
+                    background: tones.raised,
+                    color: 'inherit',
+                    border: `1px solid ${tones.hairline}`,
+                  }}
+                />
+                <Button
+                  variant="outlined"
+                  disabled={!note.trim()}
+                  sx={TALL}
+                  onClick={() => {
+                    booth.tap({ kind: 'note', coatId: coat.id, pieceId: piece.id, text: note.trim() });
+                    setNote(null);
+                  }}
+                >
+                  Keep
+                </Button>
+                <Button component="label" variant="outlined" sx={TALL}>
+                  Photo
+                  <input
+                    hidden
+                    type="file"
+                    accept="image/*"
+                    capture="environment"
+                    aria-label="Photo from the booth"
+                    onChange={(e) => void takePhoto(e.target.files?.[0])}
+                  />
+                </Button>
+                {photoFault ? <Typography role="alert">{photoFault}</Typography> : null}
+              </Box>
+            )}
+          </Box>
+        </Box>
+      ) : (
+        <Box sx={{ flex: 1, px: 3, pt: 3 }}>
+          <Typography component="h1" data-testid="coat" sx={{ ...big, fontSize: 58 }}>
+            Every coat is on.
+          </Typography>
+          <Typography sx={{ fontSize: 26, mt: 1 }}>
+            {work.coats.length} coats on {work.order.length} {work.order.length === 1 ? 'piece' : 'pieces'}.{' '}
+            {(job.plan ?? START_PLAN).bake
+              ? 'Let it stand 15 min at the least, then bake as the sheet says; cautions for heat and fire stand.'
+              : 'Let it cure as the sheet says.'}{' '}
+            Keep the leftover mid coat until the job is accepted.
+          </Typography>
+          <Button
+            variant="outlined"
+            disabled={!state.undoable}
+            sx={{ ...TALL, mt: 3 }}
+            onClick={() => booth.tap({ kind: 'undo', coatId: null, pieceId: null, text: state.undoable!.id })}
+          >
+            Undo last tap
+          </Button>
+        </Box>
+      )}
+      <Box
+        component="footer"
+        sx={{
+          display: 'flex',
+          gap: 2,
+          alignItems: 'center',
+          px: 3,
+          py: 1.5,
+          mt: 'auto',
+          borderTop: `1px solid ${tones.hairline}`,
+        }}
+      >
+        <Typography sx={{ flex: 1, fontSize: 20 }} data-testid="after">
+          {upcoming.length
+            ? `Then: ${say(coatOf(upcoming[0]!.coatId))} on ${pieceOf(upcoming[0]!.pieceId).name}. ${state.done} of ${work.runs.length} sprays done.`
+            : `${state.done} of ${work.runs.length} sprays done.`}
+          {state.notes.length ? ` ${sayCoats(state.notes.length)} ${state.notes.length === 1 ? 'note' : 'notes'}.` : ''}
+          {booth.failure ? ` ${booth.failure}` : ''}
+        </Typography>
+        {(['sound', 'voice'] as const).map((s) => (
+          <Button
+            key={s}
+            variant="outlined"
+            aria-pressed={signals[s]}
+            sx={{ ...TALL, fontSize: 18 }}
+            onClick={() => setSignals({ ...signals, [s]: !signals[s] })}
+          >
+            {s === 'sound' ? 'Sound' : 'Voice'} {signals[s] ? 'on' : 'off'}
+          </Button>
+        ))}
+      </Box>
+    </>
+  );
+}
