@@ -134,6 +134,37 @@ describe('the calculator', () => {
       { do: 'quantity', area: 1000, coats: 1, dryFilm: 1, volumeSolids: 1, transferEfficiency: 1 },
       { ml: 1000, spreadingRate: 1000 },
     ],
+    [
+      '180 ml/min x 0.22 x 0.65 over 16 875 cm2 a minute',
+      { do: 'filmFromGun', flow: 180, volumeSolids: 0.22, transferEfficiency: 0.65, speed: 45, fan: 25, overlap: 0.75 },
+      { film: 25.74 / 1.6875 },
+    ],
+    [
+      'two coats of 5 min with 12 min of flash, mixed in 6: 6 + 5 + 12 + 5',
+      {
+        do: 'timeline',
+        tasks: [
+          { id: 'one', minutes: 5, batch: 'candy' },
+          { id: 'two', minutes: 5, batch: 'candy', after: [{ id: 'one', min: 12 }] },
+        ],
+        batches: [{ id: 'candy', mixMinutes: 6 }],
+      },
+      { end: 28, 'tasks.0.end': 6, 'tasks.1.start': 6, 'tasks.2.start': 23 },
+    ],
+    [
+      'jambs first, whatever the air',
+      {
+        do: 'order',
+        airTowards: 0,
+        openMinutes: 5,
+        minutesPerM2: 2,
+        pieces: [
+          { name: 'shell', x: 0, y: 0, area: 3 },
+          { name: 'jamb', x: 1, y: 0, area: 0.3, first: true },
+        ],
+      },
+      { 'order.0': 'jamb', 'order.1': 'shell' },
+    ],
     ['2:1 + 10 %', { do: 'ratio', text: '2:1 + 10 %' }, { 'parts.0': 2, 'parts.1': 1, 'parts.2': 0.3 }],
     [
       '37 g poured of 30: everything grows by 37/30',
@@ -247,9 +278,13 @@ describe('the calculator', () => {
     ],
   ] as const)('%s', (_, request, expected) => {
     const r = result<Record<string, unknown>>(request);
-    for (const [path, wanted] of Object.entries(expected) as [string, number | null | readonly [number, number]][]) {
+    for (const [path, wanted] of Object.entries(expected) as [
+      string,
+      number | string | null | readonly [number, number],
+    ][]) {
       const found = path.split('.').reduce<unknown>((v, key) => (v as Record<string, unknown>)[key], r);
       if (wanted === null) expect(found).toBeNull();
+      else if (typeof wanted === 'string') expect(found).toBe(wanted);
       else {
         const [value, within] = typeof wanted === 'number' ? [wanted, 1e-6] : wanted;
         expect(Math.abs((found as number) - value)).toBeLessThanOrEqual(within);

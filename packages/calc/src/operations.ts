@@ -3,7 +3,11 @@ import { type CalcName } from '@steady-gleam/contracts';
 import {
   diffuseInterface,
   dewPoint,
+  bestOrder,
   CoreError,
+  filmFromGun,
+  orderCost,
+  planTimeline,
   flakeCover,
   flakeDose,
   flashMinutes,
@@ -143,6 +147,34 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     spreadingRate: spreadingRate(r.volumeSolids, r.dryFilm),
   }),
 
+  order: (r) => {
+    const pieces = r.pieces.map((p, i) => ({
+      id: String(i),
+      name: p.name,
+      x: p.x,
+      y: p.y,
+      areaM2: p.area,
+      first: p.first ?? false,
+    }));
+    const air = { towards: r.airTowards, openMinutes: r.openMinutes, minutesPerM2: r.minutesPerM2 };
+    const best = bestOrder(pieces, air);
+    return { order: best.map((p) => p.name), cost: orderCost(best, air), given: orderCost(pieces, air) };
+  },
+  filmFromGun: (r) => ({ film: filmFromGun({ ...r, transfer: r.transferEfficiency }) }),
+  timeline: (r) =>
+    planTimeline({
+      tasks: r.tasks.map((t) => ({
+        id: t.id,
+        minutes: t.minutes,
+        painter: t.painter ?? true,
+        after: (t.after ?? []).map((a) => ({ id: a.id, min: a.min, max: a.max ?? null })),
+        batch: t.batch ?? null,
+      })),
+      batches: (r.batches ?? []).map((b) => ({ ...b, potMinutes: b.potMinutes ?? null })),
+      now: r.now ?? 0,
+      done: new Map(),
+      mixed: new Map(),
+    }),
   ratio: (r) => {
     const read = parseRatio(r.text);
     if (!read.ok) throw new CoreError('badQuantity', read.message);

@@ -253,6 +253,59 @@ export const calcSchemas = {
     density: need('density').moreThan(0),
     shape: finite('shape').moreThan(0),
   }),
+  order: object({
+    pieces: array(
+      object({
+        name: string().required('Each piece needs a name.'),
+        x: need('x'),
+        y: need('y'),
+        area: need('area').moreThan(0, 'area must be above 0.'),
+        first: boolean(),
+      }).required(),
+    )
+      .required('pieces is missing.')
+      .min(1, 'Give at least one piece.')
+      .max(40),
+    airTowards: need('airTowards').min(0).max(360),
+    openMinutes: need('openMinutes').moreThan(0),
+    minutesPerM2: need('minutesPerM2').moreThan(0),
+  }),
+  filmFromGun: object({
+    flow: need('flow').moreThan(0),
+    volumeSolids: fraction('volumeSolids'),
+    transferEfficiency: fraction('transferEfficiency'),
+    speed: need('speed').moreThan(0),
+    fan: need('fan').moreThan(0),
+    overlap: need('overlap').min(0).max(0.95),
+  }),
+  timeline: object({
+    tasks: array(
+      object({
+        id: string().required('Each task needs an id.'),
+        minutes: need('minutes').min(0),
+        painter: boolean(),
+        after: array(
+          object({
+            id: string().required(),
+            min: need('min').min(0),
+            max: finite('max').min(0).nullable(),
+          }),
+        ),
+        batch: string().nullable(),
+      }).required(),
+    )
+      .required('tasks is missing.')
+      .min(1, 'Give at least one task.')
+      .max(500),
+    batches: array(
+      object({
+        id: string().required('Each batch needs an id.'),
+        mixMinutes: need('mixMinutes').min(0),
+        potMinutes: finite('potMinutes').moreThan(0).nullable(),
+      }).required(),
+    ),
+    now: finite('now').min(0),
+  }),
   ripple: object({
     fanWidth: need('fanWidth').moreThan(0),
     overlap: need('overlap').min(0).max(0.95),

@@ -162,6 +162,7 @@ export {
   type BlendLayer,
   type BlendLook,
   type BlendPlace,
+  type BlendSuggestion,
   type BlendProfile,
 } from './application/blend';
 export {

@@ -1,4 +1,4 @@
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
@@ -15,37 +15,44 @@ interface View {
   readonly ready: string;
   readonly size?: { width: number; height: number };
   readonly dim?: boolean;
+  /** What is done before the picture is taken. */
+  readonly act?: (page: Page) => Promise<void>;
 }
+
+const inMidRun = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  for (let i = 0; i < 14; i++) {
+    const dull = page.getByRole('button', { name: 'It is dull' });
+    if (await dull.isEnabled()) await dull.click();
+    await page.getByRole('button', { name: 'Sprayed: next' }).click();
+  }
+};
+const unsteadily = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'unsteady', exact: true }).click();
+  await page.getByLabel('Panels in a row, cm').fill('60, 60');
+  await page.getByRole('button', { name: 'panel by panel' }).click();
+};
 
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
   { name: 'products', path: '/products', ready: 'table' },
   { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(5)}/target`, ready: 'table' },
-  { name: 'target-unread', path: `/jobs/${job(1)}/target`, ready: 'form' },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
-  { name: 'match-map-candy', path: `/jobs/${job(4)}/map?angle=45`, ready: '[role=grid]' },
-  {
-    name: 'match-map-tablet',
-    path: `/jobs/${job(3)}/map?angle=15`,
-    ready: '[role=grid]',
-    size: { width: 1024, height: 768 },
-  },
   { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
   { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
   { name: 'mix-flake', path: `/jobs/${job(4)}/mix?layer=flake`, ready: '[data-drawn]' },
-  { name: 'mix-job', path: `/jobs/${job(4)}/mix?layer=job`, ready: 'table' },
   { name: 'plan-order', path: `/jobs/${job(4)}/plan`, ready: '[aria-label="Order of pieces"]' },
   { name: 'plan-coats', path: `/jobs/${job(4)}/plan?show=coats`, ready: 'table' },
-  { name: 'plan-passes', path: `/jobs/${job(4)}/plan?show=passes`, ready: '[data-drawn]' },
-  { name: 'plan-blend', path: `/jobs/${job(4)}/plan?show=blend`, ready: '.recharts-line' },
+  { name: 'plan-passes', path: `/jobs/${job(4)}/plan?show=passes`, ready: '[data-drawn]', act: unsteadily },
+  { name: 'plan-blend', path: `/jobs/${job(5)}/plan?show=blend`, ready: '.recharts-line' },
   { name: 'plan-time', path: `/jobs/${job(4)}/plan?show=time`, ready: '[aria-label^=Timeline]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
-  { name: 'let-down-plan', path: `/jobs/${job(4)}/card`, ready: 'form' },
   { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },
+  { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=coat]', act: inMidRun },
 ];
 
 const data = makeFolder();
@@ -61,6 +68,7 @@ try {
     if (view.dim) await page.addInitScript(() => localStorage.setItem('steady-gleam.theme', 'dim'));
     await page.goto(server.address + view.path);
     await page.locator(view.ready).first().waitFor({ timeout: 15_000 });
+    await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(folder, `${view.name}.png`) });

@@ -162,6 +162,12 @@ describe('a blend', () => {
     // A shorter one that was tried is too steep.
     const shorter = steppedLayers(layers, 8, 8, 5);
     expect(blendProfile(shorter, look, like, 400, 4).steepest).toBeGreaterThan(3);
-    expect(suggestBlend(layers, 8, found.needsCm - 1, look, like, 3)).toBeNull();
+    expect(found.unseen).toBe(true);
+    // In less length there is only a softest one; in none there is nothing.
+    const softest = suggestBlend(layers, 8, found.needsCm - 1, look, like, 3)!;
+    expect(softest.unseen).toBe(false);
+    expect(softest.steepest).toBeGreaterThan(3);
+    expect(softest.needsCm).toBeLessThan(found.needsCm);
+    expect(suggestBlend(layers, 8, 10, look, like, 3)).toBeNull();
   });
 });

@@ -98,7 +98,7 @@ export function blendProfile(
 }
 
 /** Shortest fades and steps that are tried, cm. */
-const FADES = [8, 12, 16, 20, 30, 40, 50, 65, 80, 100];
+const FADES = [8, 12, 16, 20, 30, 40, 50, 65, 80, 100, 130, 160, 200];
 const STEPS = [5, 8, 10, 12, 15, 20, 25];
 
 /** Layers whose reaches grow outward by a step each: each begins to fade where the one below ends its whole part. */
@@ -115,9 +115,18 @@ export function steppedLayers(
   });
 }
 
+/** Reaches that are advised. */
+export interface BlendSuggestion {
+  readonly layers: readonly BlendLayer[];
+  readonly steepest: number;
+  readonly needsCm: number;
+  /** Under the limit; otherwise the softest there is in this length, and edge to edge is the better way. */
+  readonly unseen: boolean;
+}
+
 /**
  * The least length in which the blend is not seen: fades and steps from short to long, until the steepest change stays under
- * the limit. Clear goes to the break. @returns null when no blend as long as `lengthCm` does it: spray edge to edge.
+ * the limit; when none does, the softest of them. @returns null when not even the shortest fits into `lengthCm`.
  */
 export function suggestBlend(
   layers: readonly BlendLayer[],
@@ -126,14 +135,16 @@ export function suggestBlend(
   look: BlendLook,
   existing: readonly Lab[],
   limit = SLOPE_UNSEEN,
-): { readonly layers: readonly BlendLayer[]; readonly steepest: number; readonly needsCm: number } | null {
+): BlendSuggestion | null {
   const tried = FADES.flatMap((fade) => STEPS.map((step) => steppedLayers(layers, repairCm, fade, step)))
     .map((l) => ({ layers: l, needsCm: Math.max(...l.map((x) => x.reachCm)) }))
     .filter((t) => t.needsCm <= lengthCm)
     .sort((a, b) => a.needsCm - b.needsCm);
+  let softest: BlendSuggestion | null = null;
   for (const t of tried) {
     const { steepest } = blendProfile(t.layers, look, existing, lengthCm, 4);
-    if (steepest <= limit) return { ...t, steepest };
+    if (steepest <= limit) return { ...t, steepest, unseen: true };
+    if (!softest || steepest < softest.steepest) softest = { ...t, steepest, unseen: false };
   }
-  return null;
+  return softest;
 }

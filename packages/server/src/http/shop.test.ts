@@ -1,5 +1,16 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { api, batchPdfPath, pathOf, sheetPath, shopApi, type Batch, type StoredProduct } from '@steady-gleam/contracts';
+import {
+  api,
+  batchPdfPath,
+  jobSheetPath,
+  sprayApi,
+  START_PLAN,
+  pathOf,
+  sheetPath,
+  shopApi,
+  type Batch,
+  type StoredProduct,
+} from '@steady-gleam/contracts';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
 import { randomUUID } from 'node:crypto';
 import { resolve } from 'node:path';
@@ -181,5 +192,77 @@ describe('batches', () => {
     await request(app)
       .get(batchPdfPath(randomUUID(), 'label', 'metric'))
       .expect(404);
+  });
+});
+
+describe('the booth', () => {
+  const event = (over: object = {}) => ({
+    id: randomUUID(),
+    at: 1_764_000_000_000,
+    kind: 'sprayed',
+    coatId: 'effect/wet/1',
+    pieceId: 'tub',
+    text: '',
+    ...over,
+  });
+  const path = (id: string) => pathOf(sprayApi.addBooth.path, { id });
+
+  it('stores each tap once, in one request or in many, all of a request or none', async () => {
+    const jobId = await makeJob();
+    const [a, b, c] = [event(), event({ at: 1_764_000_001_000 }), event({ kind: 'undo' })];
+    await request(app)
+      .post(path(jobId))
+      .send({ events: [a, b] })
+      .expect(201);
+    // The answer was lost: the same again, with a new one; and twice at once.
+    await Promise.all(
+      [1, 2, 3].map(() =>
+        request(app)
+          .post(path(jobId))
+          .send({ events: [a, b, c] })
+          .expect(201),
+      ),
+    );
+    const log = (await request(app).get(path(jobId)).expect(200)).body as { id: string }[];
+    expect(log.map((e) => e.id)).toEqual([a.id, b.id, c.id]);
+    const bad = await request(app)
+      .post(path(jobId))
+      .send({ events: [event(), event({ kind: 'burned' })] })
+      .expect(400);
+    expect(Object.keys(bad.body.fields as object)).toEqual(['events[1].kind']);
+    expect((await request(app).get(path(jobId))).body).toHaveLength(3);
+    const other = await makeJob();
+    await request(app)
+      .post(path(other))
+      .send({ events: [a] })
+      .expect(409);
+    await request(app)
+      .post(path(randomUUID()))
+      .send({ events: [event()] })
+      .expect(404);
+  });
+
+  it('keeps a plan with the job, and prints its sheet once something is picked', async () => {
+    const jobId = await makeJob();
+    const plan = { ...START_PLAN, edits: { 'effect/wet/1': { overlap: 0.7 } }, order: ['tub', 'back'] };
+    const change = (body: object) =>
+      request(app)
+        .patch(pathOf(api.changeJob.path, { id: jobId }))
+        .send(body);
+    const wrong = await change({ version: 1, plan: { ...plan, edits: { x: { overlap: 3 } } } }).expect(400);
+    expect(Object.values(wrong.body.fields as object).join()).toMatch(/overlap can’t be above 0.95/);
+    expect((await change({ version: 1, plan }).expect(200)).body.plan).toEqual(plan);
+    const sheet = () => request(app).get(jobSheetPath(jobId, 'us', 60));
+    await sheet().expect(400);
+    await change({
+      version: 2,
+      choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: true },
+    }).expect(200);
+    const pdf = await sheet().expect(200);
+    expect(
+      Buffer.from(pdf.body as Uint8Array)
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
   });
 });

@@ -44,6 +44,7 @@ import {
   type BlendLayer,
   type BlendPlace,
   type BlendProfile,
+  type BlendSuggestion,
   type Ground,
   type PassSetup,
   type Assessment,
@@ -192,11 +193,7 @@ export interface BlendAnswer {
   readonly angles: readonly number[];
   readonly existing: readonly Lab[];
   readonly profile: BlendProfile;
-  readonly suggestion: {
-    readonly layers: readonly BlendLayer[];
-    readonly needsCm: number;
-    readonly steepest: number;
-  } | null;
+  readonly suggestion: BlendSuggestion | null;
   /** The finish that is there was not read. */
   readonly guessed: boolean;
 }
@@ -463,7 +460,7 @@ export function createCompute(): Compute {
         angles: angles.map((a) => a.aspecular),
         existing,
         profile,
-        suggestion: found && { layers: [...found.layers], needsCm: found.needsCm, steepest: found.steepest },
+        suggestion: found,
         guessed: target.length === 0,
       };
     },

@@ -147,12 +147,17 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 });
               }}
             >
-              Take the shortest unseen: {units.say('distance', value.suggestion.needsCm)}
+              {value.suggestion.unseen ? 'Take the shortest unseen' : 'Take the softest'}:{' '}
+              {units.say('distance', value.suggestion.needsCm)}
             </Button>
-          ) : value ? (
+          ) : null}
+          {value && !value.suggestion?.unseen ? (
             <Typography>
-              No blend in {units.say('distance', length)} stays unseen. Spray edge to edge, to the next break
-              {breaks.length ? '' : ' or gap'}.
+              No blend in {units.say('distance', length)} stays unseen
+              {value.suggestion
+                ? `: the softest changes ${value.suggestion.steepest.toFixed(1)} over ${units.say('distance', 10)}`
+                : ''}
+              . Better spray edge to edge, to the next {breaks.length ? 'break' : 'gap'}.
             </Typography>
           ) : null}
           <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
@@ -186,7 +191,6 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       {tabs}
       {error ? <Typography role="alert">{error}</Typography> : null}
       <svg
-        shapeRendering="crispEdges"
         viewBox="0 0 800 232"
         width="100%"
         role="img"
@@ -202,6 +206,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     y="0"
                     width={w}
                     height="62"
+                    shapeRendering="crispEdges"
                     fill={cssOf(value.existing[column]!, exposures[column])}
                   />
                   <rect
@@ -209,6 +214,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     y="62"
                     width={w}
                     height="62"
+                    shapeRendering="crispEdges"
                     fill={cssOf(value.profile.looks[i]![column]!, exposures[column])}
                   />
                 </g>
@@ -216,7 +222,14 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             })
           : null}
         {value ? (
-          <rect x="0" y="0" width={x(0)} height="62" fill={cssOf(value.existing[column]!, exposures[column])} />
+          <rect
+            x="0"
+            y="0"
+            width={x(0)}
+            height="62"
+            shapeRendering="crispEdges"
+            fill={cssOf(value.existing[column]!, exposures[column])}
+          />
         ) : null}
         {value
           ? // The left side mirrors the right as far as the panel goes.
@@ -229,6 +242,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   y="62"
                   width={x(2) - x(0) + 0.6}
                   height="62"
+                  shapeRendering="crispEdges"
                   fill={cssOf(value.profile.looks[Math.round(at / 2)]![column]!, exposures[column])}
                 />
               ))

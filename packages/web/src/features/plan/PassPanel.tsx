@@ -155,7 +155,7 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       }
     >
       <Answer
-        why={`${films.length} effect ${films.length === 1 ? 'coat' : 'coats'} by a ${hand ?? 'named'} hand, ${Math.round(s.overlap * 100)} % overlap${s.shift ? ', every second half a pass further' : ''}${s.cross ? ', crossed' : ''}${s.panels.length > 1 ? (s.walk ? ', the side walked' : ', panel by panel') : ''}.`}
+        why={`${films.length} effect ${films.length === 1 ? 'coat' : 'coats'} by ${hand === 'unsteady' ? 'an' : 'a'} ${hand ?? 'measured'} hand, ${Math.round(s.overlap * 100)} % overlap${s.shift ? ', every second half a pass further' : ''}${s.cross ? ', crossed' : ''}${s.panels.length > 1 ? (s.walk ? ', the side walked' : ', panel by panel') : ''}.`}
       >
         {worst === null
           ? 'Spraying it …'
