@@ -113,6 +113,15 @@ const targetAngle = object({
 const fraction = (label: string) =>
   need(label).moreThan(0, `${label} must be above 0.`).max(1, `${label} is a fraction, at most 1.`);
 
+/** Parts of a mix by volume. */
+const mixParts = array(
+  object({
+    name: string().required('Each part needs a name.'),
+    parts: need('parts').moreThan(0, 'Parts must be above 0.'),
+    density: finite('density').moreThan(0, 'A density must be above 0.'),
+  }).required(),
+).required('parts is missing.');
+
 /** Schemas of the headless calculator by the word after `do`. */
 export const calcSchemas = {
   colour: object({ reflectance: spectrum('reflectance', 0), ...viewing }),
@@ -181,15 +190,7 @@ export const calcSchemas = {
     k2: need('k2').min(0).lessThan(1),
   }).test('one', 'Give either internal or measured.', (r) => (r.internal === undefined) !== (r.measured === undefined)),
   mix: object({
-    parts: array(
-      object({
-        name: string().required('Each part needs a name.'),
-        parts: need('parts').moreThan(0, 'Parts must be above 0.'),
-        density: finite('density').moreThan(0, 'A density must be above 0.'),
-      }).required(),
-    )
-      .required('parts is missing.')
-      .min(1, 'Give at least one part.'),
+    parts: mixParts.min(1, 'Give at least one part.'),
     total: finite('total').moreThan(0, 'total must be above 0.'),
     cup: object({ mark: need('mark').moreThan(0, 'mark must be above 0.') }).default(undefined),
   }).test('one', 'Give either total or cup.', (r) => (r.total === undefined) !== (r.cup === undefined)),
@@ -205,15 +206,7 @@ export const calcSchemas = {
     text: string().required('text is missing.').max(80),
   }),
   rescue: object({
-    parts: array(
-      object({
-        name: string().required('Each part needs a name.'),
-        parts: need('parts').moreThan(0, 'Parts must be above 0.'),
-        density: finite('density').moreThan(0, 'A density must be above 0.'),
-      }).required(),
-    )
-      .required('parts is missing.')
-      .min(2, 'Give at least two parts.'),
+    parts: mixParts.min(2, 'Give at least two parts.'),
     total: need('total').moreThan(0, 'total must be above 0.'),
     overpoured: need('overpoured').integer('overpoured is the number of a part, 1 for the first.').min(1),
     poured: need('poured').moreThan(0, 'poured must be above 0.'),

@@ -1,13 +1,7 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
 import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
-
-const amount = (label: string, lo: number, hi: number, unit = '') =>
-  number()
-    .typeError(`${label} must be a number.`)
-    .required(`${label} is missing.`)
-    .min(lo, `${label} can’t be below ${lo}${unit}.`)
-    .max(hi, `${label} can’t be above ${hi}${unit}.`);
+import { figure } from './figures';
 
 const base = (kind: OwnMaterial['kind']) => ({
   kind: string().oneOf([kind]).required(),
@@ -31,7 +25,7 @@ const lab = (what: string) =>
       (v) => v === undefined || v.length < 1 || (v[0]! >= 1 && v[0]! <= 100),
     );
 
-const price = amount('The price', 0, 10000);
+const price = figure('The price', 0, 10000);
 const structures = Object.keys(FILM_NM) as FlakeStructure[];
 
 export const ownGroundSchema = object({
@@ -39,9 +33,9 @@ export const ownGroundSchema = object({
   mark: string().trim().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
   lab: lab('The reading'),
   pigmentId: string().nullable().max(60).default(null),
-  cover: amount('The cover', 0.05, 0.99).default(0.93),
+  cover: figure('The cover', 0.05, 0.99).default(0.93),
   tintId: string().nullable().max(60).default(null),
-  tintDepth: amount('The tint', 0.01, 10).default(1),
+  tintDepth: figure('The tint', 0.01, 10).default(1),
   pricePerLitre: price,
 }).noUnknown();
 
@@ -50,7 +44,7 @@ export const ownPigmentSchema = object({
   structure: string()
     .oneOf(structures, 'Choose what the flake is made of.')
     .required('Choose what the flake is made of.'),
-  filmNm: amount('The film', 1, 2000, ' nm').when('structure', ([structure], s) => {
+  filmNm: figure('The film', 1, 2000, ' nm').when('structure', ([structure], s) => {
     const range = FILM_NM[structure as FlakeStructure];
     return range
       ? s
@@ -58,9 +52,9 @@ export const ownPigmentSchema = object({
           .max(range[1], `A film of this kind is at most ${range[1]} nm thick.`)
       : s;
   }),
-  sizeUm: amount('The flake size', 3, 1000, ' µm'),
-  tilt: amount('The tilt', 2, 20, '°'),
-  edge: amount('The edge share', 0, 0.5),
+  sizeUm: figure('The flake size', 3, 1000, ' µm'),
+  tilt: figure('The tilt', 2, 20, '°'),
+  edge: figure('The edge share', 0, 0.5),
 }).noUnknown();
 
 export const ownDyeSchema = object({
@@ -70,7 +64,7 @@ export const ownDyeSchema = object({
     const bare = (context.parent as { bare?: number[] }).bare;
     return !v || !bare || v.length < 3 || bare.length < 3 || v[0]! < bare[0]!;
   }),
-  coats: amount('The coats', 0.5, 12),
+  coats: figure('The coats', 0.5, 12),
 }).noUnknown();
 
 export const ownCarrierSchema = object({
@@ -78,10 +72,10 @@ export const ownCarrierSchema = object({
   chemistry: string()
     .oneOf(['solvent', 'waterborne', 'two-pack'] as const, 'Choose its chemistry.')
     .required('Choose its chemistry.'),
-  volumeSolids: amount('The volume solids', 0.02, 1),
-  filmUm: amount('The film of a coat', 1, 200, ' µm'),
-  densityGPerMl: amount('The density', 0.6, 2, ' g/ml'),
-  flashMinutes: amount('The flash', 1, 240, ' min'),
+  volumeSolids: figure('The volume solids', 0.02, 1),
+  filmUm: figure('The film of a coat', 1, 200, ' µm'),
+  densityGPerMl: figure('The density', 0.6, 2, ' g/ml'),
+  flashMinutes: figure('The flash', 1, 240, ' min'),
 }).noUnknown();
 
 export const ownSystemSchema = object({
@@ -91,7 +85,7 @@ export const ownSystemSchema = object({
     .required('Choose the finish family.'),
   carrierId: string().required('Choose the carrier.').max(60),
   pigmentId: string().nullable().defined().max(60),
-  cover: amount('The cover of a coat', 0.01, 0.95),
+  cover: figure('The cover of a coat', 0.01, 0.95),
   dyeId: string()
     .nullable()
     .defined()
@@ -101,9 +95,9 @@ export const ownSystemSchema = object({
       'A mix needs a pigment or a dye.',
       (v, context) => !!v || !!(context.parent as { pigmentId?: string | null }).pigmentId,
     ),
-  depth: amount('The dye strength', 0.01, 10),
-  filmUm: amount('The film of a coat', 1, 100, ' µm'),
-  flashMinutes: amount('The flash', 1, 240, ' min'),
+  depth: figure('The dye strength', 0.01, 10),
+  filmUm: figure('The film of a coat', 1, 100, ' µm'),
+  flashMinutes: figure('The flash', 1, 240, ' min'),
   pricePerLitre: price,
 }).noUnknown();
 

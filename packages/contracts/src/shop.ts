@@ -9,25 +9,13 @@ import {
 } from '@steady-gleam/core';
 import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
 import { endpoint } from './endpoint';
+import { figure, maybeFigure } from './figures';
 
 const id = string().uuid().required();
 const version = number().integer().min(1).required();
-const figure = (label: string, lo: number, hi: number, unit = '') =>
-  number()
-    .typeError(`${label} must be a number.`)
-    .required(`${label} is missing.`)
-    .min(lo, `${label} can’t be below ${lo}${unit}.`)
-    .max(hi, `${label} can’t be above ${hi}${unit}.`);
-const maybe = (label: string, lo: number, hi: number, unit = '') =>
-  number()
-    .typeError(`${label} must be a number, or empty.`)
-    .nullable()
-    .defined()
-    .min(lo, `${label} can’t be below ${lo}${unit}.`)
-    .max(hi, `${label} can’t be above ${hi}${unit}.`);
 const name = string().trim().required('Give it a name.').max(50, 'Keep the name under 50 letters.');
 const roles: readonly AdditiveRole[] = ['hardener', 'reducer'];
-const density = maybe('The density', 0.3, 4, ' g/ml');
+const density = maybeFigure('The density', 0.3, 4, ' g/ml');
 
 const additiveSchema = object({
   role: string()
@@ -82,8 +70,8 @@ export const productSchema = object({
     (v, context) => (v ?? 0) + ((context.parent as { waterShare?: number }).waterShare ?? 0) <= 0.98,
   ),
   flashMinutes: figure('The flash', 1, 600, ' min'),
-  recoatMinutes: maybe('The recoat window', 5, 100_000, ' min'),
-  potLifeMinutes: maybe('The pot life', 3, 10_000, ' min'),
+  recoatMinutes: maybeFigure('The recoat window', 5, 100_000, ' min'),
+  potLifeMinutes: maybeFigure('The pot life', 3, 10_000, ' min'),
   filmUm: figure('The film of a coat', 1, 500, ' µm'),
   tipMm: figure('The tip', 0.2, 4, ' mm'),
   pressureBar: figure('The pressure', 0.2, 8, ' bar'),
@@ -137,7 +125,7 @@ const batchPartSchema = object({
   parts: figure('Parts', 0.0001, 10_000),
   /** Poured, ml; grams where the density is known. */
   ml: figure('The volume', 0, 100_000, ' ml'),
-  grams: maybe('The weight', 0, 200_000, ' g'),
+  grams: maybeFigure('The weight', 0, 200_000, ' g'),
   lot: string().trim().max(40, 'Keep the lot under 40 letters.').defined(),
 }).noUnknown();
 
@@ -154,14 +142,14 @@ export const batchSchema = object({
   ml: figure('The batch', 1, 100_000, ' ml'),
   temperatureC: figure('The temperature', -10, 60, ' °C'),
   mixedAt: string().datetime().required(),
-  potMinutes: maybe('The pot life', 0.5, 100_000, ' min'),
+  potMinutes: maybeFigure('The pot life', 0.5, 100_000, ' min'),
   /** Dry film meant times area, ml of solids; teaches the gun. */
   solidMl: figure('The solids', 0, 100_000),
   volumeSolids: figure('The volume solids', 0.01, 1),
   lossMl: figure('What stays in cup and gun', 0, 1000, ' ml'),
-  vocActual: maybe('The VOC', 0, 2000),
-  vocCoating: maybe('The VOC', 0, 5000),
-  cost: maybe('The cost', 0, 1_000_000),
+  vocActual: maybeFigure('The VOC', 0, 2000),
+  vocCoating: maybeFigure('The VOC', 0, 5000),
+  cost: maybeFigure('The cost', 0, 1_000_000),
   /** Sprayed on the job's let-down card too. */
   onCard: boolean().required(),
   note: string().trim().max(400, 'Keep the note under 400 letters.').defined(),

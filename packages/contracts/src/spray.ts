@@ -1,13 +1,7 @@
 import type { BoothEvent, CoatEdit, FanProfile, School } from '@steady-gleam/core';
 import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
 import { endpoint } from './endpoint';
-
-const figure = (label: string, lo: number, hi: number, unit = '') =>
-  number()
-    .typeError(`${label} must be a number.`)
-    .required(`${label} is missing.`)
-    .min(lo, `${label} can’t be below ${lo}${unit}.`)
-    .max(hi, `${label} can’t be above ${hi}${unit}.`);
+import { figure } from './figures';
 
 /** What a painter may change of a planned coat. */
 export const coatEditSchema = object({

@@ -91,6 +91,12 @@ describe('passes over a panel', () => {
     const worst = (s: PassSetup) => range(passFilm({ ...s, marginCm: 30, heightCm: 210 }, 60, 600).film);
     const last = changes.at(-1)!;
     expect(worst(last.setup)).toBeLessThan(0.5 * worst(striped));
+    // Whatever a change asks is said.
+    for (const c of changes) {
+      expect(c.name.includes('walk')).toBe(c.setup.walk);
+      expect(c.name.includes('overlap')).toBe(c.setup.overlap > striped.overlap);
+      expect(c.name.includes('cross')).toBe(c.setup.cross);
+    }
     expect(passChanges({ ...even, coats: [1, 1], shift: 0.5 }).some((c) => c.name.includes('half a pass'))).toBe(false);
   });
 

@@ -139,34 +139,29 @@ export interface PassChange {
   readonly setup: PassSetup;
 }
 
-/** Changes worth trying, cheapest first; those that change nothing are left out. */
+/** What a set-up asks the painter to do otherwise, in words. */
+function sayChange(was: PassSetup, now: PassSetup): string {
+  const said: string[] = [];
+  if (now.walk && !was.walk) said.push('walk the whole side in one stroke');
+  if (now.coats.length > was.coats.length) said.push('lay twice as many coats, half as wet');
+  if (now.overlap > was.overlap) said.push(`overlap ${Math.round(now.overlap * 100)} %`);
+  if (now.cross && !was.cross) said.push('cross every second coat');
+  else if (now.shift !== was.shift) said.push('start every second coat half a pass further');
+  return said.join(', ');
+}
+
+/** Changes worth trying, each with the ones before it, cheapest first. */
 export function passChanges(s: PassSetup): PassChange[] {
-  const changes: PassChange[] = [];
+  const setups: PassSetup[] = [];
   const walked = s.panels.length > 1 && !s.walk ? { ...s, walk: true } : s;
-  if (walked !== s) changes.push({ name: 'walk the whole side in one stroke', setup: walked });
-  if (s.coats.length > 1 && s.shift === 0)
-    changes.push({ name: 'start every second coat half a pass further', setup: { ...walked, shift: 0.5 } });
-  for (const overlap of [0.66, 0.75, 0.8]) {
-    if (overlap > s.overlap + 0.02)
-      changes.push({
-        name: `overlap ${Math.round(overlap * 100)} %`,
-        setup: { ...walked, overlap, ...(s.coats.length > 1 ? { shift: 0.5 } : {}) },
-      });
-  }
-  if (s.coats.length > 1 && !s.cross)
-    changes.push({
-      name: 'cross every second coat',
-      setup: { ...walked, cross: true, overlap: Math.max(0.75, s.overlap) },
-    });
+  if (walked !== s) setups.push(walked);
+  const many = s.coats.length > 1;
+  if (many && s.shift === 0) setups.push({ ...walked, shift: 0.5 });
+  for (const overlap of [0.66, 0.75, 0.8])
+    if (overlap > s.overlap + 0.02) setups.push({ ...walked, overlap, ...(many ? { shift: 0.5 } : {}) });
+  const overlap = Math.max(0.75, s.overlap);
+  if (many && !s.cross) setups.push({ ...walked, cross: true, overlap });
   if (s.coats.length < 8)
-    changes.push({
-      name: 'twice as many coats, half as wet',
-      setup: {
-        ...walked,
-        overlap: Math.max(0.75, s.overlap),
-        shift: 0.5,
-        coats: s.coats.flatMap((c) => [c / 2, c / 2]),
-      },
-    });
-  return changes;
+    setups.push({ ...walked, overlap, shift: 0.5, coats: s.coats.flatMap((c) => [c / 2, c / 2]) });
+  return setups.map((setup) => ({ name: sayChange(s, setup), setup }));
 }

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { Additive, Product } from '../mixing/products';
-import { CSV_MAX_LENGTH, type CsvProblem } from './readingsCsv';
+import { csvRows, CSV_MAX_LENGTH } from './csvRows';
+import type { CsvProblem } from './readingsCsv';
 
 /** Columns of a product file. A row is a product, or a hardener or reducer of the product above it. */
 const COLUMNS = [
@@ -88,13 +89,7 @@ export function parseProductsCsv(text: string): ProductsCsvResult {
   if (text.length > CSV_MAX_LENGTH) return fail(null, 'This file is over 1 MB; a list of products is a few pages.');
   if (text.includes('\0'))
     return fail(null, 'This is not a text file. Export the products as CSV and choose that file.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: false,
-    delimitersToGuess: [',', ';', '\t'],
-  });
-  const rows = parsed.data
-    .map((cells, i) => ({ line: i + 1, cells }))
-    .filter((r) => r.cells.some((c) => c.trim() !== ''));
+  const rows = csvRows(text);
   if (rows.length < 2) return fail(null, 'This file holds no product.');
   const head = rows[0]!.cells.map((c) => c.trim().toLowerCase());
   const missing = COLUMNS.filter((c) => !head.includes(c.toLowerCase()));

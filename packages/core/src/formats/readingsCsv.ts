@@ -1,8 +1,7 @@
-import Papa from 'papaparse';
+import { csvRows, CSV_MAX_LENGTH } from './csvRows';
 import { READING_LIMITS as LIMITS, type Reading } from './readings';
 
-/** Largest file looked at, characters. */
-export const CSV_MAX_LENGTH = 1_000_000;
+export { CSV_MAX_LENGTH } from './csvRows';
 const MAX_ROWS = 2000;
 
 export interface CsvProblem {
@@ -42,13 +41,7 @@ export function parseReadingsCsv(text: string, columns?: Readonly<Record<string,
   if (text.trim() === '') return fail(null, 'This file is empty.');
   if (text.includes('\0'))
     return fail(null, 'This is not a text file. Export the readings as CSV and choose that file.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: false,
-    delimitersToGuess: [',', ';', '\t'],
-  });
-  const rows = parsed.data
-    .map((cells, i) => ({ line: i + 1, cells }))
-    .filter((r) => r.cells.some((c) => c.trim() !== ''));
+  const rows = csvRows(text);
   if (!rows.length) return fail(null, 'This file is empty.');
   const head = rows[0]!.cells.map((c) => c.trim().toLowerCase());
   const column = (key: string): number =>

@@ -10,7 +10,7 @@ export interface BoothPiece {
 }
 
 export interface BoothAir {
-  /** Where the air goes, degrees counterclockwise from the right of the plan. */
+  /** Where the air goes, degrees from the x axis towards the y axis (clockwise on a plan whose y runs down). */
   readonly towards: number;
   /** Minutes a sprayed film takes overspray in without showing it. */
   readonly openMinutes: number;

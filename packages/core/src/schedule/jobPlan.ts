@@ -47,7 +47,7 @@ export interface SpraySettings {
   readonly blown: boolean;
   /** A bake after the last coat. */
   readonly bake: boolean;
-  /** Degrees counterclockwise from the right of the plan. */
+  /** Where the air goes, degrees from the x axis towards the y axis. */
   readonly airTowards: number;
   /** The painter's own order of pieces; null for the advised one. */
   readonly order: readonly string[] | null;

@@ -7,6 +7,7 @@ import {
   type Measure,
   type UnitSystem,
 } from '@steady-gleam/core';
+import { numberIn } from './numberIn';
 import { createContext, use, useMemo, useState, type ReactNode } from 'react';
 
 /** Figures in the units the painter works in; everything inside stays metric. */
@@ -77,11 +78,6 @@ export function UnitsProvider({ children }: { children: ReactNode }) {
 export function useUnits(): Units {
   return use(UnitsContext);
 }
-
-const numberIn = (text: string): number => {
-  const plain = text.trim().replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
-};
 
 /** A metric text as it is shown; what is no number is shown as it was typed. */
 export function shownText(measure: Measure, metricText: string, system: UnitSystem): string {

@@ -393,8 +393,9 @@ export function createCompute(): Compute {
       if (now.worst > STRIPES_SEEN) {
         const tried = passChanges(setup).map((c) => ({ ...c, worst: judge(c.setup, 90, 110).worst }));
         const good = tried.find((c) => c.worst <= STRIPES_SEEN);
-        const best =
-          good ?? tried.reduce<(typeof tried)[number] | null>((a, b) => (a && a.worst <= b.worst ? a : b), null);
+        // When none hides them: the cheapest of those that do nearly the most.
+        const least = Math.min(...tried.map((c) => c.worst));
+        const best = good ?? tried.find((c) => c.worst <= least * 1.1) ?? null;
         if (best && best.worst < now.worst - 0.02)
           change = { name: best.name, setup: best.setup, worst: best.worst, hides: !!good };
       }

@@ -11,6 +11,7 @@ import {
 } from '@steady-gleam/core';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
+import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -41,8 +42,6 @@ function kept(jobId: string): typeof DEFAULT & { pigmentId: string } {
     return start;
   }
 }
-
-const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 
 /** How much flake for this ground, how the stick and the panel will look, and the clear that buries it. */
 export function FlakePanel({
@@ -75,15 +74,15 @@ export function FlakePanel({
   const wanted = wantedCover(ground);
   const faults: Record<string, string> = {};
   const mix: FlakeSize[] = SIZES.map((sizeUm) => {
-    const parts = numberOf(form.parts[sizeUm] ?? '0');
+    const parts = numberIn(form.parts[sizeUm] ?? '0');
     if (!(parts >= 0 && parts <= 1000)) faults[`parts.${sizeUm}`] = '0 or more.';
     return { sizeUm, parts, thicknessUm: pigment.thicknessUm, density: pigment.densityGPerCm3 };
   });
   if (!Object.keys(faults).length && mix.every((f) => f.parts === 0)) faults['parts.100'] = 'Some of one size.';
-  const percent = form.cover.trim() ? numberOf(form.cover) : wanted.cover * 100;
+  const percent = form.cover.trim() ? numberIn(form.cover) : wanted.cover * 100;
   if (!(percent >= 5 && percent <= 99)) faults['cover'] = 'Between 5 and 99 %.';
   const within = (name: 'sand' | 'keep' | 'film', lo: number, hi: number) => {
-    const v = numberOf(form[name]);
+    const v = numberIn(form[name]);
     if (!(v >= lo && v <= hi)) faults[name] = `Between ${lo} µm and ${hi} µm.`;
     return v;
   };

@@ -9,20 +9,12 @@ import {
   useTheme,
 } from '@mui/material';
 import { mixingSchema, shopApi, type Batch, type Mixing, type NewBatch } from '@steady-gleam/contracts';
-import {
-  areaOf,
-  findGround,
-  leftoverAsGround,
-  potState,
-  rescueOverpour,
-  TRANSFER_SD,
-  USUAL_TRANSFER,
-  type Product,
-} from '@steady-gleam/core';
+import { areaOf, findGround, potState, TRANSFER_SD, USUAL_TRANSFER, type Product } from '@steady-gleam/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { sayClock } from '../../app/PotClocks';
+import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
@@ -39,6 +31,7 @@ import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../
 import { BatchRow } from './BatchHistory';
 import { CupPicture } from './CupPicture';
 import { FlakePanel } from './FlakePanel';
+import { OverPanel } from './OverPanel';
 import {
   batchOf,
   groupsOf,
@@ -51,12 +44,11 @@ import {
   START_MIXING,
   START_PIECES,
   START_SETTINGS,
-  whyNotOneBatch,
   type MixGroup,
   type MixSettings,
 } from './mixModel';
-import { PiecesPanel } from './PiecesPanel';
 import { ShadePanel } from './ShadePanel';
+import { WholeJobPanel } from './WholeJobPanel';
 
 interface Kept {
   readonly settings: Readonly<Record<string, MixSettings>>;
@@ -78,7 +70,6 @@ function kept(jobId: string): Kept {
 type Habit = 'cup' | 'scale';
 const HABIT = 'steady-gleam.mix-habit';
 
-const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 const NO_PRODUCTS: readonly Product[] = [];
 const NO_BATCHES: readonly Batch[] = [];
 
@@ -99,7 +90,7 @@ export function MixPage() {
   const [habit, setHabit] = useState<Habit>(() => (localStorage.getItem(HABIT) === 'scale' ? 'scale' : 'cup'));
   const [mixingFaults, setMixingFaults] = useState<Record<string, string>>({});
   const [weather, setWeather] = useState<{ temperatureC?: string; humidity?: string }>({});
-  const [over, setOver] = useState<{ layer: string; index: number; poured: string; there: string } | null>(null);
+  const [over, setOver] = useState<{ layer: string; index: number } | null>(null);
   const [batchId, setBatchId] = useState(() => crypto.randomUUID());
   useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(state)), [job.id, state]);
   const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
@@ -243,7 +234,7 @@ export function MixPage() {
         label="In the booth"
         value={weather.temperatureC ?? String(mixing.temperatureC)}
         onValue={(v) => setWeather({ ...weather, temperatureC: v })}
-        onBlur={() => weather.temperatureC !== undefined && setMixing({ temperatureC: numberOf(weather.temperatureC) })}
+        onBlur={() => weather.temperatureC !== undefined && setMixing({ temperatureC: numberIn(weather.temperatureC) })}
         error={mixingFaults['temperatureC']}
       />
       <Field
@@ -271,149 +262,37 @@ export function MixPage() {
   };
   const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0 4px 10px' };
 
-  if (tool === 'job') {
-    const all = groups.map((g) => ({ group: g, ...worked(g) }));
-    const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
-    const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
-    const split = all.filter(
-      (w) =>
-        w.plan &&
-        whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12) !== null,
-    );
-    const ground = all.find((w) => w.group.kind === 'ground');
-    const leftoverMl = numberOf(state.leftover);
-    const saves =
-      ground && leftoverMl > 0
-        ? leftoverAsGround({
-            leftoverMl,
-            area,
-            filmUm: ground.group.filmUm / Math.max(0.5, ground.group.coats),
-            leftoverSolids: ground.solids,
-            groundSolids: ground.solids,
-            transferEfficiency: transfer.mean,
-          })
-        : null;
+  if (tool === 'job')
     return (
-      <Bench
-        side={
-          <>
-            <Typography variant="h2">Booth and gun</Typography>
-            {weatherFields}
-            <Field
-              label="Humidity, %"
-              value={weather.humidity ?? String(Math.round(mixing.humidity * 100))}
-              onChange={(e) => setWeather({ ...weather, humidity: e.target.value })}
-              onBlur={() => weather.humidity !== undefined && setMixing({ humidity: numberOf(weather.humidity) / 100 })}
-              error={mixingFaults['humidity']}
-              decimal
-            />
-            <Typography variant="body2">{lands}.</Typography>
-            <Typography variant="h2" sx={{ mt: 1 }}>
-              A leftover as ground
-            </Typography>
-            <MeasureField
-              measure="volume"
-              label="Of matching colour"
-              value={state.leftover}
-              onValue={(leftover) => setState({ ...state, leftover })}
-              error={state.leftover.trim() && !(leftoverMl > 0) ? 'More than zero.' : undefined}
-            />
-            {saves ? (
-              <Typography>
-                {saves.coats > 0
-                  ? `It gives ${countCoats(saves.coats)} of ground over everything and saves ${units.say('volume', saves.savesMl)} of ${ground!.group.name}.`
-                  : 'Too little for half a coat over everything; keep it for a small piece.'}
-              </Typography>
-            ) : null}
-          </>
+      <WholeJobPanel
+        job={job}
+        all={groups.map((g) => ({ group: g, ...worked(g) }))}
+        area={area}
+        transferMean={transfer.mean}
+        lands={lands}
+        tabs={tabs}
+        weatherFields={weatherFields}
+        humidity={weather.humidity ?? String(Math.round(mixing.humidity * 100))}
+        onHumidity={(humidity) => setWeather({ ...weather, humidity })}
+        onHumidityDone={() =>
+          weather.humidity !== undefined && setMixing({ humidity: numberIn(weather.humidity) / 100 })
         }
-      >
-        <Answer
-          why={`${lands}. The range is how well that is known. ${split.length ? `${split.map((w) => w.group.name).join(', ')}: not in one batch.` : 'Each comes out of one batch, so each is one colour.'}`}
-        >
-          {units.say('volume', total)} in {groups.length} mixes for {units.say('area', area)}
-          {cost === null ? '.' : `, material ${cost.toFixed(0)}.`}
-        </Answer>
-        {tabs}
-        <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-          <thead>
-            <tr>
-              {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
-                <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
-                  {h}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {all.map((w) => (
-              <tr key={w.group.id}>
-                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
-                  <Button
-                    variant="text"
-                    color="inherit"
-                    sx={{ px: 0.5, justifyContent: 'flex-start', textDecoration: 'underline' }}
-                    onClick={() => show(w.group.id)}
-                  >
-                    {w.group.name}
-                  </Button>
-                  <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
-                    {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
-                  </Typography>
-                </td>
-                <td style={cell}>{countCoats(w.group.coats)}</td>
-                <td style={cell}>{units.say('film', w.group.filmUm)}</td>
-                <td style={cell}>
-                  {units.figure('volume', w.need.low)} to {units.say('volume', w.need.high)}
-                </td>
-                <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
-                <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
-                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
-                  {w.plan
-                    ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
-                        whyNotOneBatch(
-                          w.plan.ml,
-                          w.group.coats,
-                          area,
-                          w.plan.potMinutes,
-                          w.product?.flashMinutes ?? 12,
-                        ),
-                      )
-                    : 'see its page'}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
-          Pieces, {units.say('area', area)} in all
-        </Typography>
-        <PiecesPanel
-          key={job.version}
-          pieces={pieces}
-          failure={change.error?.message ?? null}
-          onKeep={(next) => change.mutate({ version: job.version, pieces: next })}
-        />
-      </Bench>
+        humidityFault={mixingFaults['humidity']}
+        leftover={state.leftover}
+        onLeftover={(leftover) => setState({ ...state, leftover })}
+        pieces={pieces}
+        onPieces={(next) => change.mutate({ version: job.version, pieces: next })}
+        failure={change.error?.message ?? null}
+        onShow={show}
+      />
     );
-  }
 
   if (!group) return <Notice title="Nothing is laid yet." text="Add layers first; the mix room pours for them." />;
   const { product, pours, need, plan, faults, solids } = worked(group);
   const settings = settingsOf(group);
   const byWeight = pours.pours.every((p) => p.density !== undefined);
   const unit = byWeight && habit === 'scale' ? 'g' : 'ml';
-  const amountOf = (p: { ml: number; grams: number | null }) => (unit === 'g' ? p.grams! : p.ml);
   const overHere = over?.layer === group.id ? over : null;
-  const overPart = overHere && plan ? plan.parts[overHere.index] : undefined;
-  const measure = unit === 'g' ? ('mass' as const) : ('volume' as const);
-  const toMl = (value: number, i: number) => (unit === 'g' ? value / pours.pours[i]!.density! : value);
-  const poured = overHere ? numberOf(overHere.poured) : NaN;
-  const there = overHere ? numberOf(overHere.there) : NaN;
-  const saved =
-    plan && overHere && poured > 0
-      ? rescueOverpour(pours.pours, plan.ml, overHere.index, toMl(poured, overHere.index))
-      : null;
   const inUse = ownBatches.find((b) => b.layerId === group.id && b.endedAt === null);
   const pot = inUse ? potState(new Date(inUse.mixedAt).getTime(), inUse.potMinutes, now) : null;
   const blocked = pot?.state === 'over';
@@ -610,9 +489,7 @@ export function MixPage() {
                       color="inherit"
                       aria-pressed={overHere?.index === i}
                       title="Too much went in, or too little is there"
-                      onClick={() =>
-                        setOver(overHere?.index === i ? null : { layer: group.id, index: i, poured: '', there: '' })
-                      }
+                      onClick={() => setOver(overHere?.index === i ? null : { layer: group.id, index: i })}
                       sx={{
                         px: 0.5,
                         fontSize: 19,
@@ -649,61 +526,19 @@ export function MixPage() {
           {units.sentence(w)}
         </Typography>
       ))}
-      {overHere && overPart ? (
-        <Box
-          role="group"
-          aria-label={`${overPart.name}: too much or too little`}
-          sx={{ mt: 1, p: 1.25, background: tones.panel, border: `1px solid ${tones.hairline}`, maxWidth: 820 }}
-        >
-          <Box sx={{ display: 'grid', gridTemplateColumns: '220px 220px', gap: 2 }}>
-            <MeasureField
-              measure={measure}
-              label="Really poured"
-              value={overHere.poured}
-              onValue={(v) => setOver({ ...overHere, poured: v })}
-              error={overHere.poured.trim() && !(poured > 0) ? 'More than zero.' : undefined}
-            />
-            <MeasureField
-              measure={measure}
-              label="Only this much is there"
-              value={overHere.there}
-              onValue={(v) => setOver({ ...overHere, there: v })}
-              error={overHere.there.trim() && !(there > 0) ? 'More than zero.' : undefined}
-            />
-          </Box>
-          {poured > 0 ? (
-            <Typography role="status" sx={{ mt: 1, fontSize: 18 }} data-testid="rescue">
-              {saved
-                ? `You poured ${units.say(measure, poured)} of ${units.say(measure, amountOf(overPart))}. Bring the others to: ${saved.parts
-                    .filter((p) => p.more > 0)
-                    .map((p) => `${p.name} ${units.say(measure, amountOf(p))} in all`)
-                    .join(', ')}. The batch is then ${units.say('volume', saved.ml)}.`
-                : `That is not more than the ${units.say(measure, amountOf(overPart))} meant; pour the rest of it.`}
-            </Typography>
-          ) : null}
-          {there > 0 && plan ? (
-            <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 1 }}>
-              <Typography role="status" sx={{ fontSize: 18 }}>
-                {toMl(there, overHere.index) >= overPart.ml
-                  ? 'That is enough for this batch.'
-                  : `It makes ${units.say('volume', (plan.ml * toMl(there, overHere.index)) / overPart.ml)}${(plan.ml * toMl(there, overHere.index)) / overPart.ml < need.ml ? `, ${units.say('volume', need.ml - (plan.ml * toMl(there, overHere.index)) / overPart.ml)} short of what the job takes` : ''}.`}
-              </Typography>
-              {toMl(there, overHere.index) < overPart.ml ? (
-                <Button
-                  variant="outlined"
-                  onClick={() => {
-                    setSettings(group, {
-                      amount: String(Math.floor((plan.ml * toMl(there, overHere.index)) / overPart.ml)),
-                    });
-                    setOver(null);
-                  }}
-                >
-                  Scale to it
-                </Button>
-              ) : null}
-            </Box>
-          ) : null}
-        </Box>
+      {overHere && plan ? (
+        <OverPanel
+          key={`${group.id}/${overHere.index}`}
+          pours={pours.pours}
+          plan={plan}
+          need={need.ml}
+          index={overHere.index}
+          byWeight={unit === 'g'}
+          onScale={(ml) => {
+            setSettings(group, { amount: String(ml) });
+            setOver(null);
+          }}
+        />
       ) : null}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
         {group.kind === 'effect'

@@ -4,6 +4,7 @@ import { pieceArea, type Measure } from '@steady-gleam/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
+import { numberIn } from '../../shared/numberIn';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
@@ -68,15 +69,10 @@ const typedOf = (piece: Piece): TypedPiece => ({
   ),
 });
 
-const numberOf = (text: string | undefined): number => {
-  const plain = (text ?? '').trim().replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
-};
-
 const pieceOf = (t: TypedPiece): Piece => ({
   ...t.piece,
-  count: numberOf(t.count),
-  measures: Object.fromEntries(SHAPES[t.piece.shape].asks.map(([name]) => [name, numberOf(t.measures[name])])),
+  count: numberIn(t.count),
+  measures: Object.fromEntries(SHAPES[t.piece.shape].asks.map(([name]) => [name, numberIn(t.measures[name])])),
 });
 
 /** What is to be sprayed: pieces by area or by simple shapes; kept with the job. */

@@ -2,6 +2,7 @@ import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
 import { createFilm, learnTint, sealerForShade, SEALER_TONES, type Lab, type SealerTone } from '@steady-gleam/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
+import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -23,8 +24,6 @@ function keptTints(): readonly number[] {
   }
 }
 
-const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
-
 /** A sealer mixed to a wanted shade, by the film model; a trial teaches it how strongly the tint acts. */
 export function ShadePanel({
   tabs,
@@ -45,13 +44,13 @@ export function ShadePanel({
   const [trial, setTrial] = useState('');
   const values = library.grounds.filter((g) => /^value-/.test(g.id));
   const lab: Lab | null = typed
-    ? (typed.map(numberOf) as unknown as Lab)
+    ? (typed.map(numberIn) as unknown as Lab)
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
   const wrong = typed && !(lab![0] >= 10 && lab![0] <= 95 && Math.abs(lab![1]) < 70 && Math.abs(lab![2]) < 70);
   const tonesNow: readonly SealerTone[] = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));
   const neutral = lab !== null && Math.hypot(lab[1], lab[2]) < 3;
   const mix = wrong || !lab ? null : sealerForShade(film, neutral ? tonesNow.slice(0, 2) : tonesNow, lab);
-  const cameOut = numberOf(trial);
+  const cameOut = numberIn(trial);
   const learn = () => {
     const parts = tonesNow.map((t) => mix?.parts.find((p) => p.name === t.name)?.parts ?? 0);
     const learned = learnTint(film, tonesNow, 1, parts, cameOut);

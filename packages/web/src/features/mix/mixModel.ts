@@ -25,6 +25,7 @@ import {
   type ProductKind,
   type StackLayer,
 } from '@steady-gleam/core';
+import { numberIn } from '../../shared/numberIn';
 
 /** Coats of a stack that come out of one cup. */
 export interface MixGroup {
@@ -240,11 +241,6 @@ export function needFor(
   );
 }
 
-const numberOf = (text: string): number => {
-  const plain = text.trim().replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
-};
-
 export interface BatchPlan {
   readonly ml: number;
   readonly parts: readonly MixedPart[];
@@ -265,11 +261,11 @@ export function planBatch(
   temperatureC: number,
 ): { readonly plan: BatchPlan | null; readonly faults: Readonly<Record<string, string>> } {
   const faults: Record<string, string> = {};
-  const typed = numberOf(settings.amount);
+  const typed = numberIn(settings.amount);
   if (settings.amount.trim() && !(typed > 0)) faults['amount'] = 'More than zero, or empty for what is needed.';
   else if (typed > 20_000) faults['amount'] = 'At most 20000 ml in one batch.';
   const ml = settings.amount.trim() ? typed : roundUpBatch(need.ml);
-  const cup = numberOf(settings.cup);
+  const cup = numberIn(settings.cup);
   if (settings.cup.trim() && !(cup > 0)) faults['cup'] = 'More than zero, or empty for the smallest that holds it.';
   else if (settings.cup.trim() && ml > cup)
     faults['cup'] =

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
+import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -16,7 +17,6 @@ import { useCompute } from '../../worker/useCompute';
 import type { PlanPanelProps } from './PlanPage';
 
 const DASH = ['', '9 4', '4 4', '2 4', '10 3 2 3'];
-const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 
 /** Where each layer ends on the panel, what is seen of that along it, and the shortest blend that is not seen. */
 export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
@@ -100,7 +100,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       value={typed[name] ?? String(metric)}
       onValue={(v) => {
         setTyped((old) => ({ ...old, [name]: v }));
-        keep(numberOf(v));
+        keep(numberIn(v));
       }}
       error={faults[name]}
     />

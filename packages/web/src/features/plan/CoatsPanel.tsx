@@ -13,6 +13,7 @@ import { filmFromGun, STYLES, type CoatEdit, type Measure, type PlannedCoat, typ
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
+import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -24,8 +25,6 @@ import { START_MIXING } from '../mix/mixModel';
 import { productFor } from '@steady-gleam/core';
 import { useLibrary } from '../../shared/library';
 import type { PlanPanelProps } from './PlanPage';
-
-const numberOf = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
   [
@@ -61,7 +60,7 @@ function Cell({
   const done = () => {
     const typed = column.measure ? metric : plain;
     if (typed === null) return;
-    const number = column.percent ? numberOf(typed) / 100 : numberOf(typed);
+    const number = column.percent ? numberIn(typed) / 100 : numberIn(typed);
     try {
       coatEditSchema.validateSync({ [column.key]: number });
       setFault('');

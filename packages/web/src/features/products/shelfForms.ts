@@ -1,5 +1,6 @@
 import { gunSchema, productSchema } from '@steady-gleam/contracts';
 import { parseRatio, PRODUCT_KINDS, type Additive, type Gun, type Measure, type Product } from '@steady-gleam/core';
+import { numberIn } from '../../shared/numberIn';
 import { ValidationError, type Schema } from 'yup';
 
 /** What is typed: metric texts by path. */
@@ -102,11 +103,8 @@ export const EMPTY_ADDITIVE: Additive = {
   pricePerLitre: 0,
 };
 
-const numberOf = (text: string | undefined, nullable: boolean): number | null => {
-  const plain = (text ?? '').trim().replace(',', '.');
-  if (plain === '') return nullable ? null : NaN;
-  return Number(plain);
-};
+const figureIn = (text: string | undefined, nullable: boolean): number | null =>
+  nullable && !(text ?? '').trim() ? null : numberIn(text);
 const NULLABLE = new Set(['densityGPerMl', 'recoatMinutes', 'potLifeMinutes']);
 
 function itemOf(fields: readonly ShelfField[], typed: Typed, prefix = ''): Record<string, unknown> {
@@ -114,7 +112,7 @@ function itemOf(fields: readonly ShelfField[], typed: Typed, prefix = ''): Recor
     fields.map((f) => {
       const text = typed[prefix + f.name];
       if (!f.measure && !f.number) return [f.name, (text ?? '').trim()];
-      const value = numberOf(text, NULLABLE.has(f.name));
+      const value = figureIn(text, NULLABLE.has(f.name));
       return [f.name, value !== null && PERCENT.has(f.name) ? value / 100 : value];
     }),
   );

@@ -1,0 +1,186 @@
+import { Button, Typography, useTheme } from '@mui/material';
+import type { Job, Piece } from '@steady-gleam/contracts';
+import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
+import type { ReactNode } from 'react';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { Bench } from '../../shared/Bench';
+import { Field } from '../../shared/Field';
+import { countCoats } from '../../shared/jobModel';
+import { MeasureField } from '../../shared/MeasureField';
+import { numberIn } from '../../shared/numberIn';
+import { useUnits } from '../../shared/units';
+import { whyNotOneBatch, type BatchPlan, type MixGroup } from './mixModel';
+import { PiecesPanel } from './PiecesPanel';
+
+/** A mix of the job, worked out. */
+export interface WorkedGroup {
+  readonly group: MixGroup;
+  readonly product: Product | null;
+  readonly solids: number;
+  readonly need: Need;
+  readonly plan: BatchPlan | null;
+}
+
+/** Everything the job takes: mixes, their amounts and whether one batch is enough, what a leftover saves, and the pieces. */
+export function WholeJobPanel({
+  job,
+  all,
+  area,
+  transferMean,
+  lands,
+  tabs,
+  weatherFields,
+  humidity,
+  onHumidity,
+  onHumidityDone,
+  humidityFault,
+  leftover,
+  onLeftover,
+  pieces,
+  onPieces,
+  failure,
+  onShow,
+}: {
+  readonly job: Job;
+  readonly all: readonly WorkedGroup[];
+  readonly area: number;
+  readonly transferMean: number;
+  /** What lands, in words. */
+  readonly lands: string;
+  readonly tabs: ReactNode;
+  readonly weatherFields: ReactNode;
+  readonly humidity: string;
+  readonly onHumidity: (text: string) => void;
+  readonly onHumidityDone: () => void;
+  readonly humidityFault: string | undefined;
+  readonly leftover: string;
+  readonly onLeftover: (text: string) => void;
+  readonly pieces: readonly Piece[];
+  readonly onPieces: (pieces: Piece[]) => void;
+  readonly failure: string | null;
+  readonly onShow: (groupId: string) => void;
+}) {
+  const { tones } = useTheme();
+  const units = useUnits();
+  const cell = {
+    padding: '9px 0 9px 10px',
+    borderTop: `1px solid ${tones.hairline}`,
+    fontFamily: FIGURES,
+    textAlign: 'right' as const,
+    whiteSpace: 'nowrap' as const,
+  };
+  const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0 4px 10px' };
+  const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
+  const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
+  const split = all.filter(
+    (w) =>
+      w.plan &&
+      whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12) !== null,
+  );
+  const ground = all.find((w) => w.group.kind === 'ground');
+  const leftoverMl = numberIn(leftover);
+  const saves =
+    ground && leftoverMl > 0
+      ? leftoverAsGround({
+          leftoverMl,
+          area,
+          filmUm: ground.group.filmUm / Math.max(0.5, ground.group.coats),
+          leftoverSolids: ground.solids,
+          groundSolids: ground.solids,
+          transferEfficiency: transferMean,
+        })
+      : null;
+  return (
+    <Bench
+      side={
+        <>
+          <Typography variant="h2">Booth and gun</Typography>
+          {weatherFields}
+          <Field
+            label="Humidity, %"
+            value={humidity}
+            onChange={(e) => onHumidity(e.target.value)}
+            onBlur={onHumidityDone}
+            error={humidityFault}
+            decimal
+          />
+          <Typography variant="body2">{lands}.</Typography>
+          <Typography variant="h2" sx={{ mt: 1 }}>
+            A leftover as ground
+          </Typography>
+          <MeasureField
+            measure="volume"
+            label="Of matching colour"
+            value={leftover}
+            onValue={onLeftover}
+            error={leftover.trim() && !(leftoverMl > 0) ? 'More than zero.' : undefined}
+          />
+          {saves ? (
+            <Typography>
+              {saves.coats > 0
+                ? `It gives ${countCoats(saves.coats)} of ground over everything and saves ${units.say('volume', saves.savesMl)} of ${ground!.group.name}.`
+                : 'Too little for half a coat over everything; keep it for a small piece.'}
+            </Typography>
+          ) : null}
+        </>
+      }
+    >
+      <Answer
+        why={`${lands}. The range is how well that is known. ${split.length ? `${split.map((w) => w.group.name).join(', ')}: not in one batch.` : 'Each comes out of one batch, so each is one colour.'}`}
+      >
+        {units.say('volume', total)} in {all.length} mixes for {units.say('area', area)}
+        {cost === null ? '.' : `, material ${cost.toFixed(0)}.`}
+      </Answer>
+      {tabs}
+      <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+        <thead>
+          <tr>
+            {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
+              <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {all.map((w) => (
+            <tr key={w.group.id}>
+              <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
+                <Button
+                  variant="text"
+                  color="inherit"
+                  sx={{ px: 0.5, justifyContent: 'flex-start', textDecoration: 'underline' }}
+                  onClick={() => onShow(w.group.id)}
+                >
+                  {w.group.name}
+                </Button>
+                <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
+                  {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
+                </Typography>
+              </td>
+              <td style={cell}>{countCoats(w.group.coats)}</td>
+              <td style={cell}>{units.say('film', w.group.filmUm)}</td>
+              <td style={cell}>
+                {units.figure('volume', w.need.low)} to {units.say('volume', w.need.high)}
+              </td>
+              <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
+              <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
+              <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
+                {w.plan
+                  ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
+                      whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12),
+                    )
+                  : 'see its page'}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
+        Pieces, {units.say('area', area)} in all
+      </Typography>
+      <PiecesPanel key={job.version} pieces={pieces} failure={failure} onKeep={onPieces} />
+    </Bench>
+  );
+}
