@@ -131,7 +131,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await expect(rows.first()).toContainText('primer');
     const film = page.getByLabel('Film of a full coat of primer, µm');
     await film.fill('nine');
-    await expect(page.getByText('A film between 1 and 500 µm.')).toBeVisible();
+    await expect(page.getByText('A film between 1 µm and 500 µm.')).toBeVisible();
     await expect(film).toHaveValue('nine');
     await film.fill('220');
     await expect(answer(page)).toContainText('over your limit');

@@ -4,6 +4,7 @@ import {
   createFilm,
   foldRun,
   mergeLibrary,
+  potState,
   REFERENCE_LIBRARY,
   STYLES,
   taskKey,
@@ -16,7 +17,9 @@ import { stacksOfPick } from '../../shared/FilmSection';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { cssOf } from '../../shared/screenColour';
 import { sendBytes } from '../../shared/apiClient';
+import { sayClock } from '../../app/PotClocks';
 import { useNow } from '../../shared/useNow';
+import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
 import { planOf } from '../plan/usePlan';
@@ -74,6 +77,26 @@ export function BoothPage() {
       </Box>
     </ThemeProvider>
   );
+}
+
+/** Cups of this job that are setting. */
+function BoothPots({ jobId, now }: { jobId: string; now: number }) {
+  const { tones } = useTheme();
+  const { data = [] } = useBatches();
+  return data
+    .filter((b) => b.jobId === jobId && b.endedAt === null && b.potMinutes !== null)
+    .map((b) => {
+      const pot = potState(new Date(b.mixedAt).getTime(), b.potMinutes, now);
+      return (
+        <Typography
+          key={b.id}
+          role={pot.state === 'fresh' ? undefined : 'status'}
+          sx={{ fontSize: 20, color: pot.state === 'over' ? tones.danger : 'inherit', whiteSpace: 'nowrap' }}
+        >
+          {b.name}: {pot.state === 'over' ? 'pot life over, do not spray' : `${sayClock(pot.minutesLeft!)} left`}
+        </Typography>
+      );
+    });
 }
 
 function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot: BoothSnapshot }) {
@@ -165,6 +188,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
         <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
           {job.piece}
         </Typography>
+        <BoothPots jobId={jobId} now={now} />
         <Typography role="status" data-testid="queue" sx={{ fontSize: 17 }}>
           {booth.away || booth.unsent
             ? `${booth.away ? 'Server away' : 'Sending'}: ${booth.unsent} ${booth.unsent === 1 ? 'tap' : 'taps'} kept here`

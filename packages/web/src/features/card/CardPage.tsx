@@ -10,6 +10,7 @@ import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useChangeJob, useJob } from '../../shared/useJob';
+import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
 import { sayCard, sayHand, sayMisread } from './cardModel';
@@ -31,6 +32,8 @@ export function CardPage() {
   const { target, readings, said, assessment, error, eye, advice } = useCardCount(detail);
   const { tones } = useTheme();
   const units = useUnits();
+  const { data: mixed = [] } = useBatches();
+  const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
@@ -251,6 +254,9 @@ export function CardPage() {
                 : ''}
               {recipe}. {card.gun}, {units.say('pressure', card.pressureBar)}
               {card.onStand ? '' : ', in the hand'}.
+              {onCard.length
+                ? ` Sprayed from ${onCard.map((b) => `${b.name}${b.parts.some((p) => p.lot) ? ` (lots ${b.parts.flatMap((p) => p.lot || []).join(', ')})` : ''}`).join('; ')}.`
+                : ''}
             </Typography>
           </Box>
         </>

@@ -14,6 +14,7 @@ import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
+import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import { START_MIXING } from '../mix/mixModel';
@@ -37,6 +38,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     queryKey: ['booth', job.id],
     queryFn: () => call(sprayApi.readBooth, { params: { id: job.id } }) as unknown as Promise<BoothEvent[]>,
   });
+  const { data: stored = [] } = useBatches();
   const [typed, setTyped] = useState<{ start?: string; surface?: string }>({});
   const [faults, setFaults] = useState<Record<string, string>>({});
   const change = (more: Partial<typeof plan>) => {
@@ -54,12 +56,21 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   // Once the first coat is on, real times count and the rest follows from now.
   const origin = run.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);
   const done = new Map([...run.sprayed].map(([id, at]) => [id, (at - origin) / 60_000]));
+  // A cup was mixed when the mix room says so, else just before the first spray out of it.
+  const mixed = new Map<string, number>();
+  for (const c of coats) {
+    const kept = stored.find((b) => b.jobId === job.id && b.name === c.name && b.endedAt === null);
+    if (kept) mixed.set(c.name, (new Date(kept.mixedAt).getTime() - origin) / 60_000);
+    else
+      for (const [id, end] of done)
+        if (id.startsWith(`${c.id}|`)) mixed.set(c.name, Math.min(end, mixed.get(c.name) ?? Infinity));
+  }
   const line: Timeline = planTimeline({
     tasks,
     batches,
     now: run.started === null ? 0 : Math.max(0, (now - origin) / 60_000),
     done,
-    mixed: new Map(coats.filter((c) => [...done.keys()].some((k) => k.startsWith(`${c.id}|`))).map((c) => [c.name, 0])),
+    mixed,
   });
   const dew = dewCheck(mixing.temperatureC, mixing.humidity, plan.surfaceC ?? mixing.temperatureC);
   const at = (minutes: number) => clockOf.format(new Date(origin + minutes * 60_000));
