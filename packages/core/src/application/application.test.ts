@@ -167,7 +167,7 @@ describe('a blend', () => {
     expect(halosOf(found.layers)).toEqual([]);
     // A shorter one that was tried is too steep.
     const shorter = steppedLayers(layers, 8, 8, 5);
-    expect(blendProfile(shorter, look, like, 400, 4).steepest).toBeGreaterThan(3);
+    expect(blendProfile(shorter, look, like, 400).steepest).toBeGreaterThan(3);
     expect(found.unseen).toBe(true);
     // In less length there is only a softest one; in none there is nothing.
     const softest = suggestBlend(layers, 8, found.needsCm - 1, look, like, 3)!;

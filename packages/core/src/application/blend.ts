@@ -142,7 +142,7 @@ export function suggestBlend(
     .sort((a, b) => a.needsCm - b.needsCm);
   let softest: BlendSuggestion | null = null;
   for (const t of tried) {
-    const { steepest } = blendProfile(t.layers, look, existing, lengthCm, 4);
+    const { steepest } = blendProfile(t.layers, look, existing, lengthCm);
     if (steepest <= limit) return { ...t, steepest, unseen: true };
     if (!softest || steepest < softest.steepest) softest = { ...t, steepest, unseen: false };
   }

@@ -449,11 +449,20 @@ export function createCompute(): Compute {
         const [k, t] = [Math.floor(at), at - Math.floor(at)];
         return list[k]!.map((v, i) => v + t * (list[k + 1]![i]! - v));
       };
+      // Blends that are tried pass through the same places again and again: looks are kept by 500ths of both shares.
+      const known = new Map<number, Lab[]>();
       const look = (place: BlendPlace): Lab[] => {
         const share = effects > 0 ? place.effect / effects : 0;
-        const low = between(onGround, share);
-        const old = between(onOld, share);
-        return factorsToLabs(low.map((v, i) => place.ground * v + (1 - place.ground) * old[i]!));
+        const key = Math.round(place.ground * 500) * 1000 + Math.round(share * 500);
+        let labs = known.get(key);
+        if (!labs) {
+          const g = Math.round(place.ground * 500) / 500;
+          const low = between(onGround, Math.round(share * 500) / 500);
+          const old = between(onOld, Math.round(share * 500) / 500);
+          labs = factorsToLabs(low.map((v, i) => g * v + (1 - g) * old[i]!));
+          known.set(key, labs);
+        }
+        return labs;
       };
       const profile = blendProfile(stack, look, existing, lengthCm);
       const found = suggestBlend(stack, repairCm, lengthCm, look, existing);

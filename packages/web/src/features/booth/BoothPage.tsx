@@ -238,7 +238,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
             gap: 3,
             px: 3,
             pt: 1,
-            minHeight: 0,
+            pb: 2,
           }}
         >
           <Box>
@@ -281,6 +281,72 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
             >
               {coat.caution}
             </Typography>
+            {swap ? (
+              <Box
+                role="group"
+                aria-label="Pieces left in this coat"
+                sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 2 }}
+              >
+                {others.map((o) => (
+                  <Button
+                    key={o.pieceId}
+                    variant="outlined"
+                    sx={TALL}
+                    onClick={() => {
+                      setSwap(false);
+                      booth.tap({ kind: 'swap', coatId: o.coatId, pieceId: o.pieceId, text: '' });
+                    }}
+                  >
+                    {pieceOf(o.pieceId).name}
+                  </Button>
+                ))}
+              </Box>
+            ) : null}
+            {note === null ? null : (
+              <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 2 }}>
+                <Box
+                  component="input"
+                  aria-label="Note"
+                  value={note}
+                  maxLength={400}
+                  onChange={(e) => setNote(e.target.value)}
+                  sx={{
+                    flex: 1,
+                    minWidth: 180,
+                    minHeight: 76,
+                    fontSize: 20,
+                    px: 1.5,
+                    font: 'inherit',
+                    background: tones.raised,
+                    color: 'inherit',
+                    border: `1px solid ${tones.hairline}`,
+                  }}
+                />
+                <Button
+                  variant="outlined"
+                  disabled={!note.trim()}
+                  sx={TALL}
+                  onClick={() => {
+                    booth.tap({ kind: 'note', coatId: coat.id, pieceId: piece.id, text: note.trim() });
+                    setNote(null);
+                  }}
+                >
+                  Keep
+                </Button>
+                <Button component="label" variant="outlined" sx={TALL}>
+                  Photo
+                  <input
+                    hidden
+                    type="file"
+                    accept="image/*"
+                    capture="environment"
+                    aria-label="Photo from the booth"
+                    onChange={(e) => void takePhoto(e.target.files?.[0])}
+                  />
+                </Button>
+                {photoFault ? <Typography role="alert">{photoFault}</Typography> : null}
+              </Box>
+            )}
           </Box>
           <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}>
             <Box data-testid="clock" sx={{ fontFamily: FIGURES, fontSize: 116, lineHeight: 1, fontWeight: 600 }}>
@@ -335,7 +401,10 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
                     disabled={!others.length}
                     aria-expanded={swap}
                     sx={TALL}
-                    onClick={() => setSwap(!swap)}
+                    onClick={() => {
+                      setSwap(!swap);
+                      setNote(null);
+                    }}
                   >
                     Another piece
                   </Button>
@@ -351,78 +420,15 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
                     variant="outlined"
                     aria-expanded={note !== null}
                     sx={TALL}
-                    onClick={() => setNote(note === null ? '' : null)}
+                    onClick={() => {
+                      setNote(note === null ? '' : null);
+                      setSwap(false);
+                    }}
                   >
                     Note or photo
                   </Button>
                 </Box>
               </>
-            )}
-            {swap ? (
-              <Box
-                role="group"
-                aria-label="Pieces left in this coat"
-                sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}
-              >
-                {others.map((o) => (
-                  <Button
-                    key={o.pieceId}
-                    variant="outlined"
-                    sx={TALL}
-                    onClick={() => {
-                      setSwap(false);
-                      booth.tap({ kind: 'swap', coatId: o.coatId, pieceId: o.pieceId, text: '' });
-                    }}
-                  >
-                    {pieceOf(o.pieceId).name}
-                  </Button>
-                ))}
-              </Box>
-            ) : null}
-            {note === null ? null : (
-              <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-                <Box
-                  component="input"
-                  aria-label="Note"
-                  value={note}
-                  maxLength={400}
-                  onChange={(e) => setNote(e.target.value)}
-                  sx={{
-                    flex: 1,
-                    minWidth: 180,
-                    minHeight: 76,
-                    fontSize: 20,
-                    px: 1.5,
-                    font: 'inherit',
-                    background: tones.raised,
-                    color: 'inherit',
-                    border: `1px solid ${tones.hairline}`,
-                  }}
-                />
-                <Button
-                  variant="outlined"
-                  disabled={!note.trim()}
-                  sx={TALL}
-                  onClick={() => {
-                    booth.tap({ kind: 'note', coatId: coat.id, pieceId: piece.id, text: note.trim() });
-                    setNote(null);
-                  }}
-                >
-                  Keep
-                </Button>
-                <Button component="label" variant="outlined" sx={TALL}>
-                  Photo
-                  <input
-                    hidden
-                    type="file"
-                    accept="image/*"
-                    capture="environment"
-                    aria-label="Photo from the booth"
-                    onChange={(e) => void takePhoto(e.target.files?.[0])}
-                  />
-                </Button>
-                {photoFault ? <Typography role="alert">{photoFault}</Typography> : null}
-              </Box>
             )}
           </Box>
         </Box>

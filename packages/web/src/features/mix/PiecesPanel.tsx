@@ -50,7 +50,7 @@ const SHAPES: Record<
     name: 'Tube frame',
     asks: [
       ['diameter', 'Diameter', 'length'],
-      ['length', 'Length in all', 'length'],
+      ['length', 'Length', 'length'],
     ],
   },
 };
@@ -114,7 +114,7 @@ export function PiecesPanel({
             aria-label={t.piece.name || `Piece ${i + 1}`}
             sx={{
               display: 'grid',
-              gridTemplateColumns: 'minmax(130px, 1.5fr) 118px repeat(3, minmax(84px, 1fr)) 64px 92px 78px',
+              gridTemplateColumns: 'minmax(150px, 1.5fr) 130px repeat(3, minmax(76px, 1fr)) 56px 82px 74px',
               gap: 1,
               alignItems: 'start',
               borderTop: `1px solid ${tones.hairline}`,

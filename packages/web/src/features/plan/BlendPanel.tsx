@@ -77,6 +77,9 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     c.blend(work.layers, job.systemId, target, layers, kept.repairCm, Math.min(600, length)),
   );
   const halos = halosOf(layers);
+  const taken =
+    value?.suggestion?.layers.every((l, i) => l.reachCm === layers[i]?.reachCm && l.fadeCm === layers[i]?.fadeCm) ??
+    false;
   const most = Math.max(...layers.map((l) => l.reachCm));
   const short = most > length;
   const unseen = value !== null && value.profile.steepest <= SLOPE_UNSEEN;
@@ -140,6 +143,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           {value?.suggestion ? (
             <Button
               variant={unseen && !halos.length ? 'outlined' : 'contained'}
+              disabled={taken}
               onClick={() => {
                 setTyped({});
                 setBlend({
@@ -191,7 +195,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       {tabs}
       {error ? <Typography role="alert">{error}</Typography> : null}
       <svg
-        viewBox="0 0 800 232"
+        viewBox="0 0 930 232"
         width="100%"
         role="img"
         aria-label={`Panels, repair and reaches: ${layers.map((l) => `${l.name} to ${units.say('distance', l.reachCm)}`).join(', ')}`}
@@ -273,13 +277,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 d={`M${x(Math.max(0, l.reachCm - l.fadeCm))} ${y - 3.5}L${x(l.reachCm)} ${y}L${x(Math.max(0, l.reachCm - l.fadeCm))} ${y + 3.5}Z`}
                 fill={bad ? tones.danger : tones.ink}
               />
-              <text
-                x={Math.min(792, x(l.reachCm) + 7)}
-                y={y + 4.5}
-                fontSize="13"
-                fill={tones.ink}
-                textAnchor={x(l.reachCm) > 690 ? 'end' : 'start'}
-              >
+              <text x="808" y={y + 4.5} fontSize="13" fill={tones.ink}>
                 {l.name} {units.say('distance', l.reachCm)}
               </text>
             </g>

@@ -370,7 +370,7 @@ export function ProductsPage() {
                           {g.name}
                         </Typography>
                         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                          {g.kind}, {g.turns} turns open
+                          {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
                         </Typography>
                       </td>
                       <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
