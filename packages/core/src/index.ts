@@ -31,7 +31,6 @@ export {
   LARGEST_INCIDENCE,
   LARGEST_TILT,
 } from './optics/sampleTable';
-export { filmSection, totalFilmUm, type FilmLayer, type LayerKind } from './filmSection';
 
 export {
   flatSpectrum,

@@ -4,7 +4,8 @@ import { de2000 } from './colour/difference';
 import { labToXyz } from './colour/lab';
 import { xyzToLinearSrgb } from './colour/screen';
 import { D65_10, whitePoint } from './colour/tristimulus';
-import { totalFilmUm, filmSection } from './filmSection';
+import { findCarrier } from './materials/carriers';
+import { recipeFigures } from './matching/figures';
 import {
   layerLooks,
   layersOf,
@@ -65,11 +66,14 @@ describe('layers of a piece', () => {
     );
   });
 
-  it('has the film of the film section', () => {
+  it('has the build a recipe is said to have', () => {
     const system = findSystem('lagoon-pearl');
     const ground = findGround('white');
     const plain = { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: false } as const;
-    expect(stackFilmUm(layersOf(ground, system, plain))).toBeCloseTo(totalFilmUm(filmSection(ground, system, 3)), 9);
+    expect(stackFilmUm(layersOf(ground, system, plain))).toBeCloseTo(
+      recipeFigures(ground, system, findCarrier(system.carrierId), plain).buildUm,
+      9,
+    );
   });
 
   it('looks like the ladder: what lies under the last ground is hidden, clear changes nothing', () => {

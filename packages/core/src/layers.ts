@@ -1,4 +1,3 @@
-import { USUAL_FILM_UM } from './filmSection';
 import type { Lab } from './colour/lab';
 import type { GroundMaterial } from './materials/grounds';
 import type { EffectSystem } from './materials/systems';
@@ -25,11 +24,11 @@ export const LAYER_NAMES: Record<StackLayerKind, string> = {
 /** Dry film of a nominal full coat, um; common practice (no source), the product's sheet rules. */
 export const LAYER_FILM_UM: Record<StackLayerKind, number> = {
   primer: 45,
-  sealer: USUAL_FILM_UM.sealer,
-  ground: USUAL_FILM_UM.ground,
+  sealer: 25,
+  ground: 12,
   effect: 9,
   lock: 12,
-  clear: USUAL_FILM_UM.clear,
+  clear: 28,
 };
 
 /** Coats of one kind in a stack. */

@@ -1,4 +1,4 @@
-import { filmSection, totalFilmUm, USUAL_FILM_UM } from '../filmSection';
+import { layerFilmUm, layersOf } from '../layers';
 import type { Carrier } from '../materials/carriers';
 import type { GroundMaterial } from '../materials/grounds';
 import type { EffectSystem } from '../materials/systems';
@@ -31,19 +31,20 @@ export function recipeFigures(
   laid: { readonly coats: number; readonly style: StyleId; readonly controlCoat: boolean; readonly film?: number },
 ): RecipeFigures {
   const film = (laid.coats * STYLES[laid.style].film + (laid.controlCoat ? STYLES.control.film : 0)) * (laid.film ?? 1);
-  const layers = filmSection(ground, system, laid.coats, film / Math.max(laid.coats, 1e-9));
+  // The effect film is the hand's; the layers around it are the plain ones of a job.
+  const around = layersOf(ground, system, { ...laid, groundId: ground.id, strength: 1 }).filter(
+    (l) => l.kind !== 'effect',
+  );
   const effectUm = film * system.filmUm;
   // Litres on a square metre: dry film over solids, over what lands.
   const litres = (um: number, solids: number) => um / 1000 / solids / USUAL_TRANSFER;
   const litresPerM2 = litres(effectUm, carrier.volumeSolids);
-  const groundCoats = layers.find((l) => l.kind === 'ground')!.coats;
+  const groundUm = layerFilmUm(around.find((l) => l.kind === 'ground')!);
   return {
     effectUm,
-    buildUm: totalFilmUm(layers),
+    buildUm: around.reduce((sum, l) => sum + layerFilmUm(l), effectUm),
     minutes: Math.ceil(laid.coats + (laid.controlCoat ? 1 : 0)) * system.flashMinutes,
     litresPerM2,
-    costPerM2:
-      litresPerM2 * system.pricePerLitre +
-      litres(groundCoats * USUAL_FILM_UM.ground, GROUND_SOLIDS) * ground.pricePerLitre,
+    costPerM2: litresPerM2 * system.pricePerLitre + litres(groundUm, GROUND_SOLIDS) * ground.pricePerLitre,
   };
 }

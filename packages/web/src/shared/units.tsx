@@ -93,21 +93,24 @@ export function metricText(measure: Measure, typed: string, system: UnitSystem):
   return String(Number(fromShown(measure, value, system).toPrecision(9)));
 }
 
-/** Text of a field in the shown units over a value kept in metric text. */
+/** Text of a field in the shown units over a value kept in metric text; null for a figure whose unit is never switched. */
 export function useMeasureText(
-  measure: Measure,
+  measure: Measure | null,
   value: string,
   onValue: (metric: string) => void,
 ): { readonly text: string; readonly onText: (text: string) => void } {
-  const { system } = useUnits();
+  const units = useUnits();
+  const system = measure === null ? 'metric' : units.system;
   const [typed, setTyped] = useState({ text: '', metric: '', system });
   // While it is typed the text stays as it is; a value from elsewhere or other units show it anew.
   const text =
-    typed.metric === value && typed.system === system && value !== '' ? typed.text : shownText(measure, value, system);
+    typed.metric === value && typed.system === system && value !== ''
+      ? typed.text
+      : shownText(measure ?? 'length', value, system);
   return {
     text,
     onText: (next) => {
-      const metric = metricText(measure, next, system);
+      const metric = metricText(measure ?? 'length', next, system);
       setTyped({ text: next, metric, system });
       onValue(metric);
     },

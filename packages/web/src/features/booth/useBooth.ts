@@ -29,6 +29,7 @@ export interface Booth {
 export function useBooth(jobId: string): Booth {
   const [snapshot, setSnapshot] = useState<BoothSnapshot | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
+  const [sendFault, setSendFault] = useState<string | null>(null);
   const [log, setLog] = useState<{ events: readonly BoothEvent[]; unsent: number }>({ events: [], unsent: 0 });
   const [away, setAway] = useState(false);
   const busy = useRef(false);
@@ -45,10 +46,11 @@ export function useBooth(jobId: string): Booth {
       try {
         await exchange(jobId);
         setAway(false);
+        setSendFault(null);
       } catch (error) {
         setAway(true);
         // Something else than an absent server is the program's fault: it is said, and the taps stay on this device.
-        if (error instanceof ApiFailure && error.code !== 'offline') setFailure(error.message);
+        setSendFault(error instanceof ApiFailure && error.code !== 'offline' ? error.message : null);
       }
       setLog(await keptEvents(jobId));
     } while (again.current);
@@ -102,5 +104,5 @@ export function useBooth(jobId: string): Booth {
     },
     [jobId, sync],
   );
-  return { snapshot, failure, events: log.events, unsent: log.unsent, away, tap };
+  return { snapshot, failure: snapshot ? sendFault : failure, events: log.events, unsent: log.unsent, away, tap };
 }

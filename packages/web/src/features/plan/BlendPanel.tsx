@@ -277,7 +277,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 d={`M${x(Math.max(0, l.reachCm - l.fadeCm))} ${y - 3.5}L${x(l.reachCm)} ${y}L${x(Math.max(0, l.reachCm - l.fadeCm))} ${y + 3.5}Z`}
                 fill={bad ? tones.danger : tones.ink}
               />
-              <text x="808" y={y + 4.5} fontSize="13" fill={tones.ink}>
+              <text x="808" y={y + 4.5} fontSize="15" fill={tones.ink}>
                 {l.name} {units.say('distance', l.reachCm)}
               </text>
             </g>

@@ -47,18 +47,12 @@ function Cell({
   onKeep: (value: number) => void;
 }) {
   const value = coat[column.key] as number;
-  const [metric, setMetric] = useState<string | null>(null);
-  const { text, onText } = useMeasureText(
-    column.measure ?? 'dose',
-    metric ?? String(Number((column.percent ? value * 100 : value).toFixed(3))),
-    setMetric,
-  );
-  const [plain, setPlain] = useState<string | null>(null);
+  const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState('');
   const units = useUnits();
-  const shown = column.measure ? text : (plain ?? String(Number((column.percent ? value * 100 : value).toFixed(3))));
+  const now = typed ?? String(Number((column.percent ? value * 100 : value).toFixed(3)));
+  const { text, onText } = useMeasureText(column.measure ?? null, now, setTyped);
   const done = () => {
-    const typed = column.measure ? metric : plain;
     if (typed === null) return;
     const number = column.percent ? numberIn(typed) / 100 : numberIn(typed);
     try {
@@ -73,8 +67,8 @@ function Cell({
   return (
     <>
       <OutlinedInput
-        value={shown}
-        onChange={(e) => (column.measure ? onText(e.target.value) : setPlain(e.target.value))}
+        value={text}
+        onChange={(e) => onText(e.target.value)}
         onBlur={done}
         onKeyDown={(e) => e.key === 'Enter' && done()}
         error={!!fault}

@@ -103,6 +103,9 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const step = [10, 15, 30, 60, 120].find((s) => span / s <= 12) ?? 240;
   // Ticks stand on round clock times.
   const firstTick = from + ((step - ((origin / 60_000 - new Date(origin).getTimezoneOffset() + from) % step)) % step);
+  const ticks = Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => firstTick + i * step).filter(
+    (m) => x(m) < wide - 22,
+  );
   const save = () => {
     const stamp = (m: number): [number, number, number, number, number] => {
       const d = new Date(origin + m * 60_000);
@@ -200,7 +203,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         role="img"
         aria-label={`Timeline: ${line.tasks.filter((t) => t.kind === 'task').length} sprays from ${at(from)} to ${at(line.end)}`}
       >
-        {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => firstTick + i * step).map((m) => (
+        {ticks.map((m) => (
           <g key={m}>
             <line x1={x(m)} x2={x(m)} y1="22" y2={rows.length * high + 28} stroke={tones.hairline} />
             <text x={x(m)} y="15" fontSize="13" textAnchor="middle" fontFamily={FIGURES} fill={tones.ink}>
