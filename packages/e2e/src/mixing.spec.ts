@@ -51,6 +51,14 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await page.getByRole('button', { name: 'Keep these pieces' }).click();
     await expect(tub.getByText('A number.')).toBeVisible();
     await expect(tub.getByLabel('Height, m')).toHaveValue('high');
+    // Something else is kept meanwhile: what was typed here stays.
+    for (const t of ['22', '21']) {
+      await page.getByLabel('In the booth, °C').fill(t);
+      const kept = page.waitForResponse((r) => r.request().method() === 'PATCH');
+      await page.getByLabel('In the booth, °C').blur();
+      expect((await kept).status()).toBe(200);
+    }
+    await expect(tub.getByLabel('Height, m')).toHaveValue('high');
     await tub.getByLabel('Height, m').fill('-1');
     await page.getByRole('button', { name: 'Keep these pieces' }).click();
     await expect(tub.getByText('More than zero.')).toBeVisible();

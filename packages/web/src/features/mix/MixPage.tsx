@@ -265,7 +265,6 @@ export function MixPage() {
   if (tool === 'job')
     return (
       <WholeJobPanel
-        job={job}
         all={groups.map((g) => ({ group: g, ...worked(g) }))}
         area={area}
         transferMean={transfer.mean}

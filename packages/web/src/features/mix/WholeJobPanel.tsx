@@ -1,5 +1,5 @@
 import { Button, Typography, useTheme } from '@mui/material';
-import type { Job, Piece } from '@steady-gleam/contracts';
+import type { Piece } from '@steady-gleam/contracts';
 import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
 import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -24,7 +24,6 @@ export interface WorkedGroup {
 
 /** Everything the job takes: mixes, their amounts and whether one batch is enough, what a leftover saves, and the pieces. */
 export function WholeJobPanel({
-  job,
   all,
   area,
   transferMean,
@@ -42,7 +41,6 @@ export function WholeJobPanel({
   failure,
   onShow,
 }: {
-  readonly job: Job;
   readonly all: readonly WorkedGroup[];
   readonly area: number;
   readonly transferMean: number;
@@ -180,7 +178,7 @@ export function WholeJobPanel({
       <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
         Pieces, {units.say('area', area)} in all
       </Typography>
-      <PiecesPanel key={job.version} pieces={pieces} failure={failure} onKeep={onPieces} />
+      <PiecesPanel key={JSON.stringify(pieces)} pieces={pieces} failure={failure} onKeep={onPieces} />
     </Bench>
   );
 }
