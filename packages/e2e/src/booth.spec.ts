@@ -123,7 +123,19 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     const pdf = await page.request.get(server.address + href!);
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
     expect(await seriousFaults(page)).toEqual([]);
-    await page.waitForTimeout(1000);
+    // Left at once after a change: it is kept all the same.
+    await page.getByLabel('Bake at the end, 30 min').uncheck();
+    await page.getByRole('link', { name: 'Let-down' }).click();
+    await expect(page).toHaveURL(/\/card$/);
+    await expect
+      .poll(async () => {
+        const read = (await (await page.request.get(`${server.address}/api/jobs/${JOB}`)).json()) as {
+          job: { plan: { bake: boolean } };
+        };
+        return read.job.plan.bake;
+      })
+      .toBe(false);
+    await page.goto(`${server.address}/jobs/${JOB}/plan`);
   });
 
   const taps: string[] = [];

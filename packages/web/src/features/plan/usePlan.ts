@@ -1,6 +1,8 @@
-import { START_PLAN, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
+import { api, START_PLAN, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
 import { boothPieces, planJob, STARTING_GUNS, type Gun, type JobPlan, type Product } from '@steady-gleam/core';
-import { useEffect, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { call } from '../../shared/apiClient';
 import { useStacks } from '../../shared/FilmSection';
 import { choiceOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -11,18 +13,43 @@ import { START_MIXING, START_PIECES } from '../mix/mixModel';
 
 const NO_PRODUCTS: readonly Product[] = [];
 
-/** A job's plan as it is being changed; kept on the server when the painter rests for a moment. */
+/**
+ * A job's plan as it is being changed. What the painter changed is a draft until the server has it: kept after a moment's rest,
+ * and at once when the page is left. Without a draft the server's plan is shown, also when it was changed elsewhere.
+ */
 export function usePlan() {
   const detail = useJob();
   const { job } = detail;
+  const client = useQueryClient();
   const change = useChangeJob(job.id);
-  const [plan, setPlan] = useState<SprayPlan>(job.plan ?? START_PLAN);
-  const rested = useRested(plan, 500);
+  const [draft, setDraft] = useState<SprayPlan | null>(null);
+  const rested = useRested(draft, 500);
   const { mutate, isPending, isError } = change;
-  const kept = JSON.stringify(job.plan ?? START_PLAN);
+  const kept = JSON.stringify(job.plan);
   useEffect(() => {
-    if (JSON.stringify(rested) !== kept && !isPending && !isError) mutate({ version: job.version, plan: rested });
-  }, [rested, kept, isPending, isError, mutate, job.version]);
+    if (!rested || rested !== draft || isPending || isError || JSON.stringify(rested) === kept) return;
+    mutate(
+      { version: job.version, plan: rested },
+      { onSuccess: () => setDraft((now) => (now === rested ? null : now)) },
+    );
+  }, [rested, draft, kept, isPending, isError, mutate, job.version]);
+  const latest = useRef({ draft, version: job.version, busy: isPending });
+  useEffect(() => {
+    latest.current = { draft, version: job.version, busy: isPending };
+  });
+  const { id } = job;
+  useEffect(
+    () => () => {
+      const now = latest.current;
+      if (!now.draft || now.busy) return;
+      void call(api.changeJob, { params: { id }, body: { version: now.version, plan: now.draft } })
+        // The server is away or the job was changed elsewhere: the plan it has stands, and is shown when the page is next opened.
+        .catch(() => undefined)
+        .then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
+    },
+    [id, client],
+  );
+  const plan = draft ?? job.plan ?? START_PLAN;
   return {
     detail,
     plan,
@@ -30,7 +57,7 @@ export function usePlan() {
     set: (more: Partial<SprayPlan>) => {
       // After a failure the next change tries again; a save on its way is left alone.
       if (isError) change.reset();
-      setPlan((old) => ({ ...old, ...more }));
+      setDraft((old) => ({ ...(old ?? job.plan ?? START_PLAN), ...more }));
     },
   };
 }
