@@ -32,6 +32,8 @@ export {
   type JobDetail,
   piecesSchema,
   mixingSchema,
+  START_MIXING,
+  START_PIECES,
   type Card,
   type Mixing,
   type Piece,

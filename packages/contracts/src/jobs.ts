@@ -133,6 +133,22 @@ export const mixingSchema = object({
 }).noUnknown();
 export type Mixing = InferType<typeof mixingSchema>;
 
+/** Before the painter said anything: a mild booth, and two square metres. */
+export const START_MIXING: Mixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
+export const START_PIECES: readonly Piece[] = [
+  {
+    id: 'piece-1',
+    name: 'Whole piece',
+    shape: 'area',
+    measures: { area: 2 },
+    count: 1,
+    x: null,
+    y: null,
+    mounting: 'object',
+    first: false,
+  },
+];
+
 const piece = string()
   .trim()
   .max(80, 'Keep it under 80 letters.')

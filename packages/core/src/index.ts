@@ -184,9 +184,17 @@ export {
   type BoothPiece,
 } from './schedule/boothOrder';
 export { foldRun, taskKey, type BoothEvent, type BoothState, type BoothTask } from './schedule/boothRun';
-export { coatPlan, type CoatEdit, type CoatPlanInput, type PlannedCoat, type School } from './schedule/coatPlan';
+export {
+  coatPlan,
+  sayCoat,
+  type CoatEdit,
+  type CoatPlanInput,
+  type PlannedCoat,
+  type School,
+} from './schedule/coatPlan';
 export {
   boothPieces,
+  cupKey,
   dewCheck,
   planJob,
   productFor,

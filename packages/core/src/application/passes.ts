@@ -12,7 +12,7 @@ export interface PassSetup {
   readonly overlap: number;
   /** Coats laid, and the film of each against a nominal full coat. */
   readonly coats: readonly number[];
-  /** Every second coat starts this fraction of a pitch further; 0 lays them on the same lines. */
+  /** Every coat starts this fraction of a pitch further than the one below; 0 lays them on the same lines. */
   readonly shift: number;
   /** Every second coat is laid across the one before. */
   readonly cross: boolean;

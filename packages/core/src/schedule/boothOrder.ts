@@ -20,7 +20,7 @@ export interface BoothAir {
 
 /** Distance over which overspray thins to a third, m; ours. */
 const REACH_M = 1.6;
-/** Still air carries a little everywhere. */
+/** Still air carries a little everywhere, as a share of what it carries down the stream; ours. */
 const STILL = 0.15;
 
 /** Overspray of one piece that reaches another, relative: more from a larger one, nearer, and down the air. */
@@ -37,20 +37,28 @@ function dryShare(minutes: number, open: number): number {
   return Math.min(1, Math.max(0, (minutes - open / 2) / (open / 2)));
 }
 
+/** How an order begins: what it has cost, when each of its pieces was done, and what time it is; minutes. */
+interface Begun {
+  readonly cost: number;
+  readonly ended: readonly number[];
+  readonly now: number;
+}
+
+/** The same order one piece longer. @param onto overspray of the new piece on each earlier one. */
+function longer(begun: Begun, piece: BoothPiece, onto: (earlier: number) => number, air: BoothAir): Begun {
+  const minutes = piece.areaM2 * air.minutesPerM2;
+  const middle = begun.now + minutes / 2;
+  let { cost } = begun;
+  begun.ended.forEach((end, i) => (cost += onto(i) * dryShare(middle - end, air.openMinutes)));
+  const now = begun.now + minutes;
+  return { cost, ended: [...begun.ended, now], now };
+}
+
+const NOTHING: Begun = { cost: 0, ended: [], now: 0 };
+
 /** Dry overspray of an order: each later piece's on every earlier one, by how long that one has been drying. */
 export function orderCost(order: readonly BoothPiece[], air: BoothAir): number {
-  let cost = 0;
-  const ended: number[] = [];
-  let now = 0;
-  order.forEach((piece, k) => {
-    const minutes = piece.areaM2 * air.minutesPerM2;
-    const middle = now + minutes / 2;
-    for (let i = 0; i < k; i++)
-      cost += oversprayOn(piece, order[i]!, air) * dryShare(middle - ended[i]!, air.openMinutes);
-    now += minutes;
-    ended.push(now);
-  });
-  return cost;
+  return order.reduce((begun, p) => longer(begun, p, (i) => oversprayOn(p, order[i]!, air), air), NOTHING).cost;
 }
 
 /** Pieces ordered exactly; more are improved by moving one at a time. */
@@ -64,32 +72,40 @@ export function bestOrder(pieces: readonly BoothPiece[], air: BoothAir): BoothPi
   const angle = (air.towards * Math.PI) / 180;
   const downwind = (p: BoothPiece) => p.x * Math.cos(angle) + p.y * Math.sin(angle);
   const start = [...pieces].sort((a, b) => Number(b.first) - Number(a.first) || downwind(a) - downwind(b));
-  return pieces.length <= EXACT_UP_TO ? exact(start, air) : improve(start, air);
+  // A good order to begin with cuts most others off early.
+  const good = improve(start, air);
+  return pieces.length <= EXACT_UP_TO ? exact(good, air) : good;
 }
 
 function exact(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+  const onto = start.map((from) => start.map((p) => oversprayOn(from, p, air)));
   let best = [...start];
   let bestCost = orderCost(best, air);
-  const walk = (order: BoothPiece[], left: readonly BoothPiece[]): void => {
-    const cost = orderCost(order, air);
-    if (cost >= bestCost - 1e-12 && order.length) {
-      return;
-    }
+  const order: number[] = [];
+  const walk = (begun: Begun, left: readonly number[]): void => {
+    if (begun.cost >= bestCost - 1e-12) return;
     if (!left.length) {
-      best = [...order];
-      bestCost = cost;
+      best = order.map((i) => start[i]!);
+      bestCost = begun.cost;
       return;
     }
-    const anyFirst = left.some((p) => p.first);
-    for (const p of left) {
-      if (anyFirst && !p.first) continue;
+    const anyFirst = left.some((i) => start[i]!.first);
+    for (const i of left) {
+      const piece = start[i]!;
+      if (anyFirst && !piece.first) continue;
+      const next = longer(begun, piece, (k) => onto[i]![order[k]!]!, air);
+      order.push(i);
       walk(
-        [...order, p],
-        left.filter((q) => q !== p),
+        next,
+        left.filter((k) => k !== i),
       );
+      order.pop();
     }
   };
-  walk([], start);
+  walk(
+    NOTHING,
+    start.map((_, i) => i),
+  );
   return best;
 }
 

@@ -15,8 +15,8 @@ export interface BoothEvent {
 export interface BoothTask {
   readonly coatId: string;
   readonly pieceId: string;
-  /** Flash after it at today's temperature, minutes. */
-  readonly flashMinutes: number;
+  /** Least wait before the next coat on the same piece, minutes: its flash today, longer before clear. */
+  readonly waitMinutes: number;
 }
 
 export interface BoothState {
@@ -79,7 +79,7 @@ export function foldRun(tasks: readonly BoothTask[], events: readonly BoothEvent
     dull,
     next,
     below,
-    readyAt: below && at !== undefined ? at + below.flashMinutes * 60_000 : null,
+    readyAt: below && at !== undefined ? at + below.waitMinutes * 60_000 : null,
     isDull: !!below && dull.has(taskKey(below)),
     notes: kept.filter((e) => e.kind === 'note' || e.kind === 'photo'),
     undoable,

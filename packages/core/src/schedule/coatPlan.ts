@@ -2,7 +2,7 @@ import type { Gun } from '../application/guns';
 import type { Library } from '../materials/ownMaterials';
 import type { Product } from '../mixing/products';
 import { STYLES, type StyleId } from '../matching/styles';
-import type { StackLayer } from '../layers';
+import { LAYER_NAMES, type StackLayer } from '../layers';
 import type { Chemistry } from './flash';
 
 /** How the effect coats are laid. */
@@ -84,7 +84,7 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
     const usual = USUAL[layer.kind];
     const system = layer.kind === 'effect' ? q.library.systems.find((s) => s.id === layer.materialId) : undefined;
     const ground = layer.kind === 'ground' ? q.library.grounds.find((g) => g.id === layer.materialId) : undefined;
-    const name = system?.name ?? ground?.name ?? (layer.kind === 'lock' ? 'lock-down clear' : layer.kind);
+    const name = system?.name ?? ground?.name ?? LAYER_NAMES[layer.kind];
     const chemistry = product?.chemistry ?? (system?.family === 'tinted-clear' ? 'two-pack' : usual.chemistry);
     const translucent = layer.kind === 'effect';
     const metallic = !!ground?.flakes;
@@ -143,4 +143,10 @@ function filmsOf(layer: StackLayer, mist: boolean): { style: StyleId; film: numb
     ...Array.from({ length: whole }, () => ({ style: layer.style, film: full })),
     ...(rest > 1e-6 ? [{ style: 'half' as const, film: rest * full }] : []),
   ];
+}
+
+/** A coat as it is called: "Cinder candy 2 of 3", "sealer", "clear, tack coat". */
+export function sayCoat(coat: PlannedCoat): string {
+  if (!coat.counted) return `${coat.name}, ${STYLES[coat.style].name.toLowerCase()}`;
+  return coat.of > 1 ? `${coat.name} ${coat.number} of ${coat.of}` : coat.name;
 }

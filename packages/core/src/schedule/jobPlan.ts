@@ -26,6 +26,11 @@ export function productKindOf(layer: Pick<StackLayer, 'kind' | 'materialId'>, li
   return system ? KIND_OF_FAMILY[system.family] : 'mid coat';
 }
 
+/** What tells cups apart: layers of the same stuff at the same strength come out of one. */
+export function cupKey(layer: Pick<StackLayer, 'kind' | 'materialId' | 'strength'>): string {
+  return `${layer.kind}/${layer.materialId}/${layer.kind === 'effect' ? layer.strength : ''}`;
+}
+
 /** The job's product for a layer: the one it names, else the shop's first of that kind. */
 export function productFor(
   layer: Pick<StackLayer, 'id' | 'kind' | 'materialId'>,
@@ -68,7 +73,7 @@ export interface JobPlanInput {
 
 export interface JobPlan {
   readonly coats: readonly PlannedCoat[];
-  /** Flash after each coat today, minutes; in the order of the coats. */
+  /** Flash of each coat today, minutes; in the order of the coats. */
   readonly flashes: readonly number[];
   readonly order: readonly BoothPiece[];
   readonly advised: readonly BoothPiece[];
@@ -78,11 +83,15 @@ export interface JobPlan {
   readonly batches: readonly TimeBatch[];
 }
 
-/** Minutes from the last effect coat to clear at the least, and the standing before a bake: common practice (no source). */
+/** Minutes: from the last effect coat to clear at the least, standing before a bake, the bake itself. Common practice (no source). */
 const BEFORE_CLEAR = 20;
 const STANDING = 15;
 const BAKE_MINUTES = 30;
+/** Minutes to mix a cup; ours. */
 const MIX_MINUTES = 6;
+/** Share of the longest flash for which a film takes overspray in; ours. Never under two minutes of flash. */
+const OPEN_SHARE = 0.7;
+const SHORTEST_FLASH = 2;
 /** Turning, walking and looking, as a share of the strokes' own time; ours. */
 const TURNING = 1.6;
 
@@ -114,7 +123,9 @@ export function planJob(q: JobPlanInput): JobPlan {
   const coats = coatPlan({
     layers: q.layers,
     library: q.library,
-    productOf: (layer) => productFor(layer, q.library, q.products, q.named),
+    // Layers out of one cup are one product: that of the first of them.
+    productOf: (layer) =>
+      productFor(q.layers.find((l) => cupKey(l) === cupKey(layer)) ?? layer, q.library, q.products, q.named),
     gun: q.gun,
     school: q.settings.school,
     grip: q.settings.grip,
@@ -133,7 +144,7 @@ export function planJob(q: JobPlanInput): JobPlan {
   );
   const air: BoothAir = {
     towards: q.settings.airTowards,
-    openMinutes: Math.max(2, ...flashes) * 0.7,
+    openMinutes: Math.max(SHORTEST_FLASH, ...flashes) * OPEN_SHARE,
     minutesPerM2: sprayMinutes(1, q.gun, { speedCmS: q.gun.speedCmS, overlap: 0.75 }),
   };
   const advised = bestOrder(q.pieces, air);
@@ -144,15 +155,17 @@ export function planJob(q: JobPlanInput): JobPlan {
         return (i < 0 ? own.length : i) - (j < 0 ? own.length : j);
       })
     : advised;
+  // Least wait on a piece after each coat: its flash, and longer before the first clear over effect.
+  const waits = coats.map((c, k) =>
+    c.kind === 'effect' && coats[k + 1]?.kind === 'clear' ? Math.max(flashes[k]!, BEFORE_CLEAR) : flashes[k]!,
+  );
   const runs: BoothTask[] = [];
   const tasks: TimeTask[] = [];
   coats.forEach((coat, k) => {
     const below = coats[k - 1];
     for (const piece of order) {
-      runs.push({ coatId: coat.id, pieceId: piece.id, flashMinutes: flashes[k]! });
-      const flash = flashes[k - 1] ?? 0;
-      const clears = coat.kind === 'clear' && below?.kind === 'effect';
-      const min = clears ? Math.max(flash, BEFORE_CLEAR) : flash;
+      runs.push({ coatId: coat.id, pieceId: piece.id, waitMinutes: waits[k]! });
+      const min = waits[k - 1] ?? 0;
       const recoat = below?.recoatMinutes ?? null;
       tasks.push({
         id: `${coat.id}|${piece.id}`,

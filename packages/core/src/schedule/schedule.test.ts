@@ -11,6 +11,7 @@ import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothPiece } 
 import { foldRun, taskKey, type BoothEvent, type BoothTask } from './boothRun';
 import { coatPlan, type CoatPlanInput } from './coatPlan';
 import { dewPoint, flashMinutes } from './flash';
+import { planJob } from './jobPlan';
 import { planTimeline, type TimeTask } from './timeline';
 
 describe('flash and dew point', () => {
@@ -124,6 +125,62 @@ describe('the coats of a plan', () => {
   });
 });
 
+describe('the plan of a job', () => {
+  const layers = layersOf(findGround('silver-fine'), findSystem('cinder-candy'), {
+    groundId: 'silver-fine',
+    coats: 2,
+    strength: 1,
+    style: 'wet',
+    controlCoat: true,
+  });
+  const slow = {
+    ...STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!,
+    id: 'slow',
+    name: 'slow',
+    flashMinutes: 30,
+  };
+  const plan = (named: Record<string, string>, temperatureC = 20) =>
+    planJob({
+      layers,
+      library: REFERENCE_LIBRARY,
+      products: [...STARTING_PRODUCTS, slow],
+      named,
+      gun: STARTING_GUNS[0]!,
+      pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
+      temperatureC,
+      humidity: 0.5,
+      settings: {
+        school: 'wet',
+        grip: false,
+        tack: true,
+        blown: false,
+        bake: true,
+        airTowards: 0,
+        order: null,
+        edits: {},
+      },
+    });
+  it('lets the booth wait as long as the timeline does, longer before clear', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 38, noNaN: true }), (temperature) => {
+        const { coats, runs, tasks } = plan({}, temperature);
+        for (const [k, run] of runs.slice(0, -1).entries()) {
+          expect(run.waitMinutes).toBe(tasks[k + 1]!.after[0]!.min);
+          if (coats[k]!.kind === 'effect' && coats[k + 1]!.kind === 'clear')
+            expect(run.waitMinutes).toBeGreaterThanOrEqual(20);
+        }
+      }),
+    );
+  });
+  it('takes one product for all coats out of one cup, the control coat among them', () => {
+    const { coats } = plan({ effect: slow.id });
+    const effect = coats.filter((c) => c.kind === 'effect');
+    expect(effect.map((c) => c.style)).toEqual(['wet', 'wet', 'control']);
+    expect(effect.map((c) => c.flashMinutes)).toEqual([30, 30, 30]);
+    expect(coats.filter((c) => c.kind !== 'effect').some((c) => c.flashMinutes === 30)).toBe(false);
+  });
+});
+
 describe('the timeline', () => {
   const arbitrary = fc
     .record({
@@ -202,7 +259,7 @@ describe('the timeline', () => {
 
 describe('a booth run', () => {
   const tasks: BoothTask[] = ['g', 'e', 'c'].flatMap((coatId) =>
-    ['tub', 'back'].map((pieceId) => ({ coatId, pieceId, flashMinutes: 10 })),
+    ['tub', 'back'].map((pieceId) => ({ coatId, pieceId, waitMinutes: 10 })),
   );
   let n = 0;
   const event = (kind: BoothEvent['kind'], at: number, task?: BoothTask, text = ''): BoothEvent => ({

@@ -93,7 +93,7 @@ export function fromShown(measure: Measure, shown: number, system: UnitSystem): 
   return (shown - offset) / factor;
 }
 
-/** A figure with its unit, as it is read: large volumes in litres or quarts. */
+/** A figure with its unit, as it is read: large US volumes in quarts. */
 export function sayMeasure(measure: Measure, metric: number, system: UnitSystem, digits?: number): string {
   if (measure === 'volume' && digits === undefined) {
     if (system === 'us') {

@@ -1,4 +1,4 @@
-import { START_PLAN, type Job } from '@steady-gleam/contracts';
+import { START_MIXING, START_PIECES, START_PLAN, type Job } from '@steady-gleam/contracts';
 import {
   boothPieces,
   createFilm,
@@ -10,6 +10,7 @@ import {
   planJob,
   planTimeline,
   REFERENCE_LIBRARY,
+  sayCoat,
   sayMeasure,
   STARTING_GUNS,
   STYLES,
@@ -52,18 +53,13 @@ export function jobSheet(q: {
     throw new ApiError('badRequest', { choice: 'Pick ground and coats first; the sheet follows from them.' });
   const settings = job.plan ?? START_PLAN;
   const gun = q.guns.find((g) => g.id === job.mixing?.gunId) ?? q.guns[0] ?? STARTING_GUNS[0]!;
-  const temperatureC = job.mixing?.temperatureC ?? 20;
-  const humidity = job.mixing?.humidity ?? 0.5;
-  const pieces = boothPieces(
-    (job.pieces ?? [
-      { id: 'whole', name: job.piece, shape: 'area', measures: { area: 2 }, count: 1, x: 0, y: 0, first: false },
-    ]) as Parameters<typeof boothPieces>[0],
-  );
+  const { temperatureC, humidity, products: named } = job.mixing ?? START_MIXING;
+  const pieces = boothPieces(job.pieces ?? START_PIECES);
   const plan = planJob({
     layers,
     library,
     products: q.products,
-    named: job.mixing?.products ?? {},
+    named,
     gun,
     pieces,
     temperatureC,
@@ -100,7 +96,7 @@ export function jobSheet(q: {
   const rows = plan.coats.map((c, k): TableCell[] => {
     const times = line.tasks.filter((t) => t.id.startsWith(`${c.id}|`));
     return [
-      cell(`${c.name}${c.counted ? ` ${c.number} of ${c.of}` : ''}${c.walk ? ' (walk)' : ''}`, { bold: true }),
+      cell(`${sayCoat(c)}${c.walk ? ' (walk)' : ''}`, { bold: true }),
       cell(STYLES[c.style].name.toLowerCase()),
       cell(`${Math.round(c.overlap * 100)} %`),
       cell(figure('distance', c.distanceCm)),

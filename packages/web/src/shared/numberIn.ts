@@ -3,3 +3,11 @@ export function numberIn(text: string | undefined): number {
   const plain = (text ?? '').trim().replace(',', '.');
   return plain === '' ? NaN : Number(plain);
 }
+
+/** A sentence about a fraction's bounds, for a field in which percent is typed. */
+export function inPercent(sentence: string): string {
+  return sentence.replace(
+    /(below|above) (\d+(?:\.\d+)?)/,
+    (_, side: string, v: string) => `${side} ${Number((Number(v) * 100).toFixed(4))} %`,
+  );
+}

@@ -1,12 +1,12 @@
 import { useSyncExternalStore } from 'react';
 
-const STEP_MS = 1000;
+const TICK_MS = 1000;
 const listeners = new Set<() => void>();
 let timer: ReturnType<typeof setInterval> | null = null;
 
 function subscribe(listener: () => void): () => void {
   listeners.add(listener);
-  timer ??= setInterval(() => listeners.forEach((l) => l()), STEP_MS);
+  timer ??= setInterval(() => listeners.forEach((l) => l()), TICK_MS);
   return () => {
     listeners.delete(listener);
     if (!listeners.size && timer) {
@@ -16,7 +16,10 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
-/** The clock, to the second; it reads the time anew after sleep. */
-export function useNow(): number {
-  return useSyncExternalStore(subscribe, () => Math.floor(Date.now() / STEP_MS) * STEP_MS);
+/**
+ * The clock, ms since 1970, in whole steps: a page that shows minutes is not drawn every second. It reads the time anew after
+ * sleep. @param stepMs a second or more.
+ */
+export function useNow(stepMs = TICK_MS): number {
+  return useSyncExternalStore(subscribe, () => Math.floor(Date.now() / stepMs) * stepMs);
 }

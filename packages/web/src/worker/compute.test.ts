@@ -1,11 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
 import {
+  de2000,
   FIVE_ANGLES,
   findGround,
   findSystem,
   layersOf,
+  STRIPES_SEEN,
   unpackRows,
   mapCounts,
+  type OwnMaterial,
+  type PassSetup,
   type TargetAngle,
 } from '@steady-gleam/core';
 import { createCompute } from './compute';
@@ -61,5 +65,88 @@ describe('what the worker answers', () => {
     const [one, two] = compute.patches(tint, 'gold', [1, 2]);
     expect(one!.ground[0] - one!.black[0]).toBeGreaterThan(two!.ground[0] - two!.black[0]);
     expect(one!.grey[0]).toBeGreaterThan(one!.black[0]);
+  });
+
+  describe('stripes', () => {
+    const setup: PassSetup = {
+      profile: 'bell',
+      fanCm: 25,
+      overlap: 0.75,
+      coats: [1, 1, 1],
+      shift: 0,
+      cross: false,
+      marginCm: 30,
+      panels: [60, 60],
+      walk: true,
+      heightCm: 70,
+      speedSd: 0,
+      distanceSd: 0,
+      aimSdCm: 0,
+      seed: 3,
+    };
+    it('are none under a perfect hand, and the panel then looks like the stack', () => {
+      const look = compute.stripes(layers, 'lagoon-pearl', setup);
+      expect(Math.max(look.face, look.flop)).toBeLessThan(0.02);
+      expect(look.change).toBeNull();
+      const [first, last] = [look.lut[0]!, look.lut.at(-1)!];
+      compute.stackLook(layers, FIVE_ANGLES).forEach((lab, g) => {
+        // Three coats lie in the middle of the table's looks.
+        expect(de2000(lab, look.lut[32]![g]!)).toBeLessThan(0.35);
+        expect(de2000(first[g]!, last[g]!)).toBeGreaterThan(0.1);
+      });
+    });
+    it('are darkest where panels are doubled, and walking is the cheapest way out', () => {
+      const alone = { ...setup, marginCm: 5, walk: false };
+      const look = compute.stripes(layers, 'lagoon-pearl', alone);
+      expect(look.crest).toBeGreaterThan(5);
+      expect(Math.max(look.face, look.flop)).toBeGreaterThan(STRIPES_SEEN);
+      expect(look.change).toMatchObject({ name: 'walk the whole side in one stroke', hides: true });
+      const mended = compute.stripes(layers, 'lagoon-pearl', look.change!.setup);
+      expect(Math.max(mended.face, mended.flop)).toBeLessThan(STRIPES_SEEN);
+    });
+    it('follow a mix that was changed', () => {
+      const own = (depth: number): OwnMaterial => ({
+        kind: 'system',
+        id: 'own-mix',
+        name: 'Own mix',
+        family: 'candy',
+        carrierId: 'intercoat',
+        pigmentId: null,
+        cover: 0.3,
+        dyeId: 'cinder-red',
+        depth,
+        filmUm: 10,
+        flashMinutes: 12,
+        pricePerLitre: 60,
+      });
+      const laid = layers.map((l) => (l.kind === 'effect' ? { ...l, materialId: 'own-mix' } : l));
+      const fresh = createCompute();
+      const lutOf = (depth: number) => {
+        fresh.setMaterials([own(depth)]);
+        return fresh.stripes(laid, 'own-mix', setup).lut[32]![2]!;
+      };
+      const pale = lutOf(0.2);
+      expect(de2000(pale, lutOf(1))).toBeGreaterThan(5);
+      expect(lutOf(0.2)).toEqual(pale);
+    });
+  });
+
+  it('blends into the finish that is there: nothing is left beyond the last layer, and the repair is the stack', () => {
+    const base = ['ground', 'effect', 'clear'].map((kind, i) => ({
+      id: kind,
+      name: kind,
+      kind: kind as 'ground' | 'effect' | 'clear',
+      film: i === 2 ? 2 : 3,
+      reachCm: 40 + 15 * i,
+      fadeCm: 20,
+    }));
+    const { profile, guessed, angles } = compute.blend(layers, 'lagoon-pearl', target, base, 12, 150);
+    expect(guessed).toBe(false);
+    expect(angles).toEqual(FIVE_ANGLES.map((a) => a.aspecular));
+    profile.differences.forEach((d) => {
+      expect(d.at(-1)).toBeLessThan(0.2);
+      expect(d[0]).toBeLessThan(0.6);
+      expect(Math.max(...d)).toBeGreaterThan(d[0]!);
+    });
   });
 });

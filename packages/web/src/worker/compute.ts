@@ -198,6 +198,8 @@ export interface BlendAnswer {
   readonly guessed: boolean;
 }
 
+/** A ladder goes to this many times the film meant: a doubled edge of an unsteady hand lies below it. */
+const LADDER_TO = 3;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
 const STRIPE_ROWS = 150;
@@ -248,6 +250,7 @@ export function createCompute(): Compute {
   return {
     setMaterials: (own) => {
       shop = createShop(own);
+      ladderKept = null;
     },
     pigmentLook: (pigmentId, cover) => {
       const model = shop.model(FIVE_ANGLES);
@@ -377,13 +380,12 @@ export function createCompute(): Compute {
       return factorsToLabs(model.over(ground, model.pile(coats)));
     },
     stripes: (layers, systemId, setup) => {
-      const ladder = ladderOf(layers, systemId, setup.coats.reduce((a, b) => a + b, 0) * 2.2);
+      const ladder = ladderOf(layers, systemId, setup.coats.reduce((a, b) => a + b, 0) * LADDER_TO);
       const look = (n: number): readonly Lab[] => interpolateLabs(ladder.films, ladder.labs, n);
       const judge = (s: PassSetup, columns: number, rows: number) => {
         const film = passFilm(s, columns, rows);
         const ends = crestAndTrough(film.film);
         const [high, low] = [look(ends.crest), look(ends.trough)];
-        // Face is the second angle, flop the last.
         const face = de2000(high[FACE]!, low[FACE]!);
         const flop = de2000(high[FLOP]!, low[FLOP]!);
         return { film, ...ends, face, flop, worst: Math.max(face, flop) };

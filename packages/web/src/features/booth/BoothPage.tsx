@@ -6,6 +6,7 @@ import {
   mergeLibrary,
   potState,
   REFERENCE_LIBRARY,
+  sayCoat,
   STYLES,
   taskKey,
   type PlannedCoat,
@@ -79,6 +80,8 @@ export function BoothPage() {
   );
 }
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** Cups of this job that are setting. */
 function BoothPots({ jobId, now }: { jobId: string; now: number }) {
   const { tones } = useTheme();
@@ -99,6 +102,24 @@ function BoothPots({ jobId, now }: { jobId: string; now: number }) {
     });
 }
 
+function planOfSnapshot({ detail: { job }, own, products, guns }: BoothSnapshot) {
+  const library = mergeLibrary(
+    createFilm(),
+    REFERENCE_LIBRARY,
+    own.map((m) => m.material),
+  );
+  const layers = (job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library)).flatMap((s) => s.layers);
+  const { work } = planOf({
+    job,
+    layers,
+    library,
+    products: products.map((p) => p.product),
+    guns: guns.map((g) => g.gun),
+    plan: job.plan ?? START_PLAN,
+  });
+  return { layers, work };
+}
+
 function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot: BoothSnapshot }) {
   const { tones } = useTheme();
   const units = useUnits();
@@ -109,24 +130,8 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
   const [swap, setSwap] = useState(false);
   const [photoFault, setPhotoFault] = useState('');
   const { job } = snapshot.detail;
-  const library = useMemo(
-    () =>
-      mergeLibrary(
-        createFilm(),
-        REFERENCE_LIBRARY,
-        snapshot.own.map((m) => m.material),
-      ),
-    [snapshot],
-  );
-  const layers = (job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library)).flatMap((s) => s.layers);
-  const { work } = planOf({
-    job,
-    layers,
-    library,
-    products: snapshot.products.map((p) => p.product),
-    guns: snapshot.guns.map((g) => g.gun),
-    plan: job.plan ?? START_PLAN,
-  });
+  // The clock draws this page every second; the plan behind it changes with the snapshot only.
+  const { layers, work } = useMemo(() => planOfSnapshot(snapshot), [snapshot]);
   const state = foldRun(work.runs, booth.events);
   const coatOf = (coatId: string): PlannedCoat => work.coats.find((c) => c.id === coatId)!;
   const pieceOf = (pieceId: string) => work.order.find((p) => p.id === pieceId)!;
@@ -152,8 +157,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
     }
   }, [state.readyAt, wait, sound, voice, spoken]);
 
-  const say = (c: PlannedCoat) =>
-    `${c.name.charAt(0).toUpperCase()}${c.name.slice(1)}${c.counted ? (c.of > 1 ? ` ${c.number} of ${c.of}` : '') : `, ${STYLES[c.style].name.toLowerCase()}`}`;
+  const say = (c: PlannedCoat) => capital(sayCoat(c));
   const upcoming = work.runs.filter((r) => !state.sprayed.has(taskKey(r)) && r !== state.next);
   const others = state.next ? upcoming.filter((r) => r.coatId === state.next!.coatId) : [];
   const filled = (c: PlannedCoat) =>

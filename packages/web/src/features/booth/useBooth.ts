@@ -14,6 +14,8 @@ import { exchange, keepEvent, keepSnapshot, keptEvents, readSnapshot, type Booth
 
 /** The server is asked again this often while it is away, ms. */
 const RETRY_MS = 2000;
+/** With nothing to send, another device's taps are looked for once in so many of these. */
+const QUIET_TICKS = 5;
 
 export interface Booth {
   readonly snapshot: BoothSnapshot | null;
@@ -34,6 +36,19 @@ export function useBooth(jobId: string): Booth {
   const [away, setAway] = useState(false);
   const busy = useRef(false);
   const again = useRef(false);
+  /** Something waits to be sent, or the server was away when it was last asked. */
+  const owing = useRef(false);
+
+  /** Takes in what this device has. Events only come, so what is shown already stays, also a tap that is just being written. */
+  const look = useCallback(async () => {
+    const kept = await keptEvents(jobId);
+    setLog((old) => {
+      const known = new Set(kept.events.map((e) => e.id));
+      const writing = old.events.filter((e) => !known.has(e.id));
+      return { events: [...kept.events, ...writing], unsent: kept.unsent + writing.length };
+    });
+    return kept.unsent;
+  }, [jobId]);
 
   const sync = useCallback(async () => {
     if (busy.current) {
@@ -41,26 +56,30 @@ export function useBooth(jobId: string): Booth {
       return;
     }
     busy.current = true;
-    do {
-      again.current = false;
-      try {
-        await exchange(jobId);
-        setAway(false);
-        setSendFault(null);
-      } catch (error) {
-        setAway(true);
-        // Something else than an absent server is the program's fault: it is said, and the taps stay on this device.
-        setSendFault(error instanceof ApiFailure && error.code !== 'offline' ? error.message : null);
-      }
-      setLog(await keptEvents(jobId));
-    } while (again.current);
-    busy.current = false;
-  }, [jobId]);
+    try {
+      do {
+        again.current = false;
+        let reached = true;
+        try {
+          await exchange(jobId);
+          setSendFault(null);
+        } catch (error) {
+          reached = false;
+          // Something else than an absent server is the program's fault: it is said, and the taps stay on this device.
+          setSendFault(error instanceof ApiFailure && error.code !== 'offline' ? error.message : null);
+        }
+        setAway(!reached);
+        owing.current = (await look()) > 0 || !reached;
+      } while (again.current);
+    } finally {
+      busy.current = false;
+    }
+  }, [jobId, look]);
 
   useEffect(() => {
     let gone = false;
     const load = async () => {
-      setLog(await keptEvents(jobId));
+      await look();
       try {
         const [detail, own, products, guns] = await Promise.all([
           call(api.readJob, { params: { id: jobId } }),
@@ -79,7 +98,10 @@ export function useBooth(jobId: string): Booth {
       }
     };
     void load().then(() => sync());
-    const timer = setInterval(() => void sync(), RETRY_MS);
+    let ticks = 0;
+    const timer = setInterval(() => {
+      if (owing.current || ++ticks % QUIET_TICKS === 0) void sync();
+    }, RETRY_MS);
     const wake = () => void sync();
     addEventListener('online', wake);
     document.addEventListener('visibilitychange', wake);
@@ -89,7 +111,7 @@ export function useBooth(jobId: string): Booth {
       removeEventListener('online', wake);
       document.removeEventListener('visibilitychange', wake);
     };
-  }, [jobId, sync]);
+  }, [jobId, sync, look]);
 
   useEffect(() => {
     if (snapshot) void computeRemote().setMaterials(snapshot.own.map((m) => m.material));
@@ -100,7 +122,9 @@ export function useBooth(jobId: string): Booth {
       const full: BoothEvent = { ...event, id: crypto.randomUUID(), at: Date.now() };
       // Seen at once, kept on this device, then sent.
       setLog((old) => ({ events: [...old.events, full], unsent: old.unsent + 1 }));
-      void keepEvent(jobId, full).then(() => sync());
+      keepEvent(jobId, full).then(sync, () =>
+        setSendFault('This device could not keep the last tap. Make room on it, reload, and tap again.'),
+      );
     },
     [jobId, sync],
   );

@@ -8,8 +8,25 @@ import {
   Typography,
   useTheme,
 } from '@mui/material';
-import { mixingSchema, shopApi, type Batch, type Mixing, type NewBatch } from '@steady-gleam/contracts';
-import { areaOf, findGround, potState, TRANSFER_SD, USUAL_TRANSFER, type Product } from '@steady-gleam/core';
+import {
+  mixingSchema,
+  shopApi,
+  START_MIXING,
+  START_PIECES,
+  type Batch,
+  type Mixing,
+  type NewBatch,
+} from '@steady-gleam/contracts';
+import {
+  areaOf,
+  findGround,
+  potState,
+  sprayMinutes,
+  STARTING_GUNS,
+  TRANSFER_SD,
+  USUAL_TRANSFER,
+  type Product,
+} from '@steady-gleam/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -41,9 +58,8 @@ import {
   poursOf,
   productOf,
   solidsOf,
-  START_MIXING,
-  START_PIECES,
   START_SETTINGS,
+  USUAL_LOSS_ML,
   type MixGroup,
   type MixSettings,
 } from './mixModel';
@@ -80,7 +96,7 @@ export function MixPage() {
   const { tones } = useTheme();
   const { library } = useLibrary();
   const units = useUnits();
-  const now = useNow();
+  const now = useNow(10_000);
   const [params, setParams] = useSearchParams();
   const products = useProducts();
   const guns = useGuns();
@@ -122,7 +138,8 @@ export function MixPage() {
   );
   const gun = rack.find((g) => g.gun.id === mixing.gunId)?.gun ?? null;
   const transfer = gun ? transferOf(gun, mixed) : { mean: USUAL_TRANSFER, sd: TRANSFER_SD, lessons: 0 };
-  const lossMl = gun?.lossMl ?? 40;
+  const sprayer = gun ?? STARTING_GUNS[0]!;
+  const lossMl = gun?.lossMl ?? USUAL_LOSS_ML;
   const ownBatches = mixed.filter((b) => b.jobId === job.id);
   const settingsOf = (g: MixGroup): MixSettings => state.settings[g.id] ?? START_SETTINGS;
   const open = params.get('layer');
@@ -268,6 +285,7 @@ export function MixPage() {
         all={groups.map((g) => ({ group: g, ...worked(g) }))}
         area={area}
         transferMean={transfer.mean}
+        coatMinutes={sprayMinutes(area, sprayer, { speedCmS: sprayer.speedCmS, overlap: 0.75 })}
         lands={lands}
         tabs={tabs}
         weatherFields={weatherFields}

@@ -1,5 +1,14 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
-import { createFilm, learnTint, sealerForShade, SEALER_TONES, type Lab, type SealerTone } from '@steady-gleam/core';
+import {
+  createFilm,
+  learnTint,
+  sealerForShade,
+  SEALER_TONES,
+  type Film,
+  type Lab,
+  type SealerMix,
+  type SealerTone,
+} from '@steady-gleam/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { numberIn } from '../../shared/numberIn';
@@ -22,6 +31,19 @@ function keptTints(): readonly number[] {
   } catch {
     return SEALER_TONES.map((t) => t.scatter);
   }
+}
+
+/** Chroma under which a shade is a grey, mixed of white and black alone; ours. */
+const GREY_UNDER = 3;
+
+/** Parts for a shade; searched when the shade or a tint's strength has changed, not with every drawing. */
+function useShade(film: Film, wanted: Lab | null, tints: readonly number[]): SealerMix | null {
+  const [l, a, b] = wanted ?? [NaN, NaN, NaN];
+  return useMemo(() => {
+    if (Number.isNaN(l)) return null;
+    const sealers = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));
+    return sealerForShade(film, Math.hypot(a, b) < GREY_UNDER ? sealers.slice(0, 2) : sealers, [l, a, b]);
+  }, [film, l, a, b, tints]);
 }
 
 /** A sealer mixed to a wanted shade, by the film model; a trial teaches it how strongly the tint acts. */
@@ -48,8 +70,7 @@ export function ShadePanel({
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
   const wrong = typed && !(lab![0] >= 10 && lab![0] <= 95 && Math.abs(lab![1]) < 70 && Math.abs(lab![2]) < 70);
   const tonesNow: readonly SealerTone[] = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));
-  const neutral = lab !== null && Math.hypot(lab[1], lab[2]) < 3;
-  const mix = wrong || !lab ? null : sealerForShade(film, neutral ? tonesNow.slice(0, 2) : tonesNow, lab);
+  const mix = useShade(film, wrong ? null : lab, tints);
   const cameOut = numberIn(trial);
   const learn = () => {
     const parts = tonesNow.map((t) => mix?.parts.find((p) => p.name === t.name)?.parts ?? 0);

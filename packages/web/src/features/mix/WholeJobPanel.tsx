@@ -27,6 +27,7 @@ export function WholeJobPanel({
   all,
   area,
   transferMean,
+  coatMinutes,
   lands,
   tabs,
   weatherFields,
@@ -44,6 +45,8 @@ export function WholeJobPanel({
   readonly all: readonly WorkedGroup[];
   readonly area: number;
   readonly transferMean: number;
+  /** To spray a coat on everything. */
+  readonly coatMinutes: number;
   /** What lands, in words. */
   readonly lands: string;
   readonly tabs: ReactNode;
@@ -74,7 +77,7 @@ export function WholeJobPanel({
   const split = all.filter(
     (w) =>
       w.plan &&
-      whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12) !== null,
+      whyNotOneBatch(w.plan.ml, w.group.coats, coatMinutes, w.plan.potMinutes, w.product?.flashMinutes ?? 12) !== null,
   );
   const ground = all.find((w) => w.group.kind === 'ground');
   const leftoverMl = numberIn(leftover);
@@ -167,7 +170,13 @@ export function WholeJobPanel({
               <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
                 {w.plan
                   ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
-                      whyNotOneBatch(w.plan.ml, w.group.coats, area, w.plan.potMinutes, w.product?.flashMinutes ?? 12),
+                      whyNotOneBatch(
+                        w.plan.ml,
+                        w.group.coats,
+                        coatMinutes,
+                        w.plan.potMinutes,
+                        w.product?.flashMinutes ?? 12,
+                      ),
                     )
                   : 'see its page'}
               </td>

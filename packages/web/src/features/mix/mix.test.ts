@@ -10,6 +10,7 @@ import {
   STARTING_GUNS,
   STARTING_PRODUCTS,
 } from '@steady-gleam/core';
+import { START_MIXING, START_PIECES } from '@steady-gleam/contracts';
 import { metricText, shownText, unitsOf } from '../../shared/units';
 import {
   groupsOf,
@@ -18,8 +19,6 @@ import {
   planBatch,
   poursOf,
   productOf,
-  START_MIXING,
-  START_PIECES,
   START_SETTINGS,
   whyNotOneBatch,
   type MixGroup,

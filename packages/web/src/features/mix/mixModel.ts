@@ -1,6 +1,7 @@
-import type { Batch, Mixing, NewBatch, Piece } from '@steady-gleam/contracts';
+import type { Batch, Mixing, NewBatch } from '@steady-gleam/contracts';
 import {
   adviseAdditive,
+  cupKey,
   cupFor,
   findCarrier,
   findSystem,
@@ -48,7 +49,7 @@ export function groupsOf(layers: readonly StackLayer[], library: Library): MixGr
   for (const l of layers) {
     const system = l.kind === 'effect' && l.materialId ? findSystem(l.materialId, library.systems) : null;
     const ground = l.kind === 'ground' ? library.grounds.find((g) => g.id === l.materialId) : null;
-    const key = `${l.kind}/${l.materialId}/${system ? l.strength : ''}`;
+    const key = cupKey(l);
     const known = groups.get(key);
     groups.set(key, {
       id: known?.id ?? l.id,
@@ -74,22 +75,6 @@ export function productOf(
 ): Product | null {
   return productFor(group, library, products, mixing.products);
 }
-
-export const START_MIXING: Mixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
-
-export const START_PIECES: readonly Piece[] = [
-  {
-    id: 'piece-1',
-    name: 'Whole piece',
-    shape: 'area',
-    measures: { area: 2 },
-    count: 1,
-    x: null,
-    y: null,
-    mounting: 'object',
-    first: false,
-  },
-];
 
 /** One pour of a batch. */
 export interface Pour {
@@ -213,7 +198,7 @@ export function poursOf(q: PoursInput): Pours {
   return { pours: [...base.map((p) => ({ ...p, parts: p.parts * scale })), ...further], ratioFault: null, warnings };
 }
 
-/** Volume solids of a group ready to spray: the product's, else the carrier's, else what is usual for a ground or a clear. */
+/** Volume solids of a group ready to spray: the product's, else the carrier's, else what is usual: common practice (no source). */
 export function solidsOf(group: MixGroup, product: Product | null, library: Library): number {
   if (product) return product.volumeSolids;
   if (group.kind === 'effect' && group.materialId)
@@ -287,23 +272,23 @@ export function planBatch(
   };
 }
 
+/** What cup, strainer and gun keep when no gun is named, ml; common practice (no source). */
+export const USUAL_LOSS_ML = 40;
+
 /** Largest usual cup as full as it is filled, ml. */
 export const MOST_IN_A_CUP = Math.max(...USUAL_CUPS) * 0.95;
 
-/** Minutes one painter sprays a coat of a square metre; ours. */
-const MINUTES_PER_M2 = 1.5;
-
-/** Whether a group's coats come out of one batch, in words; null when they do. */
+/** Whether a group's coats come out of one batch, in words; null when they do. @param coatMinutes to spray one coat. */
 export function whyNotOneBatch(
   ml: number,
   coats: number,
-  areaM2: number,
+  coatMinutes: number,
   potMinutes: number | null,
   flashMinutes: number,
 ): string | null {
   if (ml > MOST_IN_A_CUP)
     return `more than a cup of ${Math.max(...USUAL_CUPS)} ml holds; pour the parts together first`;
-  const minutes = Math.ceil(coats) * areaM2 * MINUTES_PER_M2 + (Math.ceil(coats) - 1) * flashMinutes;
+  const minutes = Math.ceil(coats) * coatMinutes + (Math.ceil(coats) - 1) * flashMinutes;
   return potMinutes !== null && minutes > potMinutes
     ? `it sets after ${Math.round(potMinutes)} min, its coats take about ${Math.round(minutes)}`
     : null;
@@ -350,7 +335,7 @@ export function batchOf(
     potMinutes: plan.potMinutes,
     solidMl: q.areaM2 * q.group.filmUm,
     volumeSolids: q.solids,
-    lossMl: q.gun?.lossMl ?? 40,
+    lossMl: q.gun?.lossMl ?? USUAL_LOSS_ML,
     vocActual: plan.voc?.actual ?? null,
     vocCoating: plan.voc?.coating ?? null,
     cost: plan.cost,

@@ -8,12 +8,21 @@ import {
   Typography,
   useTheme,
 } from '@mui/material';
-import { coatEditSchema } from '@steady-gleam/contracts';
-import { filmFromGun, STYLES, type CoatEdit, type Measure, type PlannedCoat, type School } from '@steady-gleam/core';
+import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
+import {
+  filmFromGun,
+  STYLES,
+  type CoatEdit,
+  type Measure,
+  type PlannedCoat,
+  type School,
+  productFor,
+  sayCoat,
+} from '@steady-gleam/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
-import { numberIn } from '../../shared/numberIn';
+import { inPercent, numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -21,8 +30,6 @@ import { useMeasureText, useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
 import { useChangeJob } from '../../shared/useJob';
 import { useCardCount } from '../card/useCardCount';
-import { START_MIXING } from '../mix/mixModel';
-import { productFor } from '@steady-gleam/core';
 import { useLibrary } from '../../shared/library';
 import type { PlanPanelProps } from './PlanPage';
 
@@ -61,7 +68,7 @@ function Cell({
       onKeep(number);
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
-      setFault(units.sentence(error.message).replace(/0\.95/, '95 %'));
+      setFault(units.sentence(column.percent ? inPercent(error.message) : error.message));
     }
   };
   return (
@@ -224,8 +231,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
               <tr key={coat.id}>
                 <td style={{ ...td, minWidth: 128 }}>
                   <Typography variant="h3" component="div">
-                    {coat.name}
-                    {coat.counted && coat.of > 1 ? ` ${coat.number} of ${coat.of}` : ''}
+                    {coat.counted ? sayCoat(coat) : coat.name}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {STYLES[coat.style].name.toLowerCase()}

@@ -9,7 +9,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { Box, Button, Checkbox, FormControlLabel, IconButton, Slider, Typography, useTheme } from '@mui/material';
-import type { Piece } from '@steady-gleam/contracts';
+import { START_PIECES, type Piece } from '@steady-gleam/contracts';
 import { orderCost, worstOverspray, type BoothPiece } from '@steady-gleam/core';
 import { useRef, useState, type PointerEvent } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -17,7 +17,6 @@ import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
-import { START_PIECES } from '../mix/mixModel';
 import type { PlanPanelProps } from './PlanPage';
 
 /** Booth drawn, m. */

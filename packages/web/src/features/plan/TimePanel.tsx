@@ -1,6 +1,14 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
-import { sprayApi, sprayPlanSchema } from '@steady-gleam/contracts';
-import { dewCheck, DEW_MARGIN, foldRun, planTimeline, type BoothEvent, type Timeline } from '@steady-gleam/core';
+import { sprayApi, sprayPlanSchema, START_MIXING } from '@steady-gleam/contracts';
+import {
+  dewCheck,
+  DEW_MARGIN,
+  foldRun,
+  planTimeline,
+  sayCoat,
+  type BoothEvent,
+  type Timeline,
+} from '@steady-gleam/core';
 import { useQuery } from '@tanstack/react-query';
 import { createEvents, type EventAttributes } from 'ics';
 import { useState } from 'react';
@@ -17,7 +25,6 @@ import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { cssOf, inkOn } from '../../shared/screenColour';
-import { START_MIXING } from '../mix/mixModel';
 import type { PlanPanelProps } from './PlanPage';
 
 const clockOf = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
@@ -33,7 +40,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
   const mixing = job.mixing ?? START_MIXING;
-  const now = Math.floor(useNow() / 60_000) * 60_000;
+  const now = useNow(60_000);
   const events = useQuery({
     queryKey: ['booth', job.id],
     queryFn: () => call(sprayApi.readBooth, { params: { id: job.id } }) as unknown as Promise<BoothEvent[]>,
@@ -79,10 +86,10 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   );
   const coatOf = (id: string) => coats.find((c) => id.startsWith(`${c.id}|`));
   const pieceOf = (id: string) => order.find((p) => id.endsWith(`|${p.id}`));
-  const say = (id: string) =>
-    id === 'bake'
-      ? 'the bake'
-      : `${coatOf(id)?.name ?? id}${coatOf(id)?.counted ? ` ${coatOf(id)!.number}` : ''} on ${pieceOf(id)?.name ?? ''}`;
+  const say = (id: string): string => {
+    const coat = coatOf(id);
+    return coat ? `${sayCoat(coat)} on ${pieceOf(id)?.name ?? 'the piece'}` : 'the bake';
+  };
   const fill = (layerId: string) => {
     const i = work.layers.findIndex((l) => l.id === layerId);
     const kind = work.layers[i]?.kind;
@@ -289,10 +296,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
               }}
             >
               <span style={{ fontFamily: FIGURES }}>{own.length ? at(start) : ''}</span>
-              <span>
-                {c.name}
-                {c.counted && c.of > 1 ? ` ${c.number} of ${c.of}` : c.counted ? '' : `, ${c.style} coat`}
-              </span>
+              <span>{sayCoat(c)}</span>
               <span style={{ marginLeft: 'auto', fontFamily: FIGURES }}>
                 {own.every((t) => t.done) && own.length ? 'done' : `+${Math.ceil(flashes[coats.indexOf(c)]!)} min`}
               </span>

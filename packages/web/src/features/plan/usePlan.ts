@@ -1,17 +1,14 @@
-import { api, START_PLAN, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
+import { api, START_MIXING, START_PIECES, START_PLAN, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
 import { boothPieces, planJob, STARTING_GUNS, type Gun, type JobPlan, type Product } from '@steady-gleam/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { call } from '../../shared/apiClient';
-import { useStacks } from '../../shared/FilmSection';
+import { stacksOfPick } from '../../shared/FilmSection';
 import { choiceOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, useJob } from '../../shared/useJob';
 import { useRested } from '../../shared/useRested';
 import { useGuns, useProducts } from '../../shared/useShop';
-import { START_MIXING, START_PIECES } from '../mix/mixModel';
-
-const NO_PRODUCTS: readonly Product[] = [];
 
 /**
  * A job's plan as it is being changed. What the painter changed is a draft until the server has it: kept after a moment's rest,
@@ -89,18 +86,23 @@ export function planOf(q: {
 
 export function useWork(job: JobDetail['job'], plan: SprayPlan) {
   const { library } = useLibrary();
-  const products = useProducts();
-  const guns = useGuns();
-  const stacks = useStacks(job, choiceOf(job));
-  const layers = stacks.flatMap((s) => s.layers);
-  const shelf = products.data?.map((p) => p.product) ?? NO_PRODUCTS;
-  const rack = guns.data?.map((g) => g.gun) ?? [];
+  const { data: products, ...productsAsked } = useProducts();
+  const { data: guns, ...gunsAsked } = useGuns();
+  const worked = useMemo(() => {
+    const shelf = products?.map((p) => p.product) ?? [];
+    const rack = guns?.map((g) => g.gun) ?? [];
+    const stacks = job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library);
+    const layers = stacks.flatMap((s) => s.layers);
+    return {
+      layers,
+      guns: rack,
+      products: shelf,
+      ...planOf({ job, layers, library, products: shelf, guns: rack, plan }),
+    };
+  }, [job, plan, library, products, guns]);
   return {
-    loading: products.isPending || guns.isPending,
-    error: products.error ?? guns.error,
-    layers,
-    guns: rack,
-    products: shelf,
-    ...planOf({ job, layers, library, products: shelf, guns: rack, plan }),
+    loading: productsAsked.isPending || gunsAsked.isPending,
+    error: productsAsked.error ?? gunsAsked.error,
+    ...worked,
   };
 }

@@ -1,6 +1,6 @@
 import { gunSchema, productSchema } from '@steady-gleam/contracts';
 import { parseRatio, PRODUCT_KINDS, type Additive, type Gun, type Measure, type Product } from '@steady-gleam/core';
-import { numberIn } from '../../shared/numberIn';
+import { inPercent, numberIn } from '../../shared/numberIn';
 import { ValidationError, type Schema } from 'yup';
 
 /** What is typed: metric texts by path. */
@@ -123,9 +123,7 @@ export type Checked<T> = { readonly ok: true; readonly value: T } | { readonly o
 
 /** Schemas speak of fractions and metric; what is said at the field is in percent where it is typed so. */
 function sayFault(path: string, message: string): string {
-  return PERCENT.has(path)
-    ? message.replace(/(below|above) (\d+(?:\.\d+)?)/, (_, side: string, v: string) => `${side} ${Number(v) * 100} %`)
-    : message;
+  return PERCENT.has(path) ? inPercent(message) : message;
 }
 
 export function check<T>(schema: Schema<T>, candidate: unknown): Checked<T> {
