@@ -201,7 +201,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
       await expect(page.getByRole('button', { name: `Rung of ${coats} coats, read` })).toBeVisible();
     }
     await expect(answer(page)).toContainText(/Your card says 2\.[3-7]\. Spray/);
-    await expect(page.getByText(/You lay (1[4-9]|2\d) % more than a nominal coat/).first()).toBeVisible();
+    await expect(page.getByText(/^You lay (1[4-9]|2\d) % more than a nominal coat\W.*so it/)).toBeVisible();
     await expect(page.getByText(/Safest: .* Fastest:/)).toBeVisible();
     await page.getByRole('button', { name: 'The figures' }).click();
     await expect(page.getByText(/film 1\.\d\d ± 0\.\d\d · dye shift/)).toBeVisible();

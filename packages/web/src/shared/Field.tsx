@@ -1,5 +1,6 @@
 import { Box, TextField, Typography, type TextFieldProps } from '@mui/material';
 import { useId } from 'react';
+import { useUnits } from './units';
 
 type FieldProps = Omit<TextFieldProps, 'label' | 'error' | 'helperText'> & {
   readonly label: string;
@@ -12,17 +13,19 @@ type FieldProps = Omit<TextFieldProps, 'label' | 'error' | 'helperText'> & {
 /** A text field with its label above it, where it stays readable while typing. */
 export function Field({ label, error, hint, decimal = false, ...rest }: FieldProps) {
   const id = useId();
+  // Metric figures in what is said at a field are told in the painter's units.
+  const { sentence } = useUnits();
   return (
     <Box>
       <Typography component="label" htmlFor={id} variant="h3" sx={{ display: 'block', mb: 0.5 }}>
-        {label}
+        {sentence(label)}
       </Typography>
       <TextField
         {...rest}
         id={id}
         fullWidth
         error={!!error}
-        helperText={error ?? hint}
+        helperText={sentence(error ?? hint ?? '')}
         slotProps={{
           htmlInput: { autoComplete: 'off', ...(decimal ? { inputMode: 'decimal' } : {}) },
           ...(rest.select ? { select: { native: true } } : {}),

@@ -23,8 +23,8 @@ export function MeasureField({ measure, label, value, onValue, error, hint, ...r
       label={`${label}, ${units.name(measure)}`}
       value={text}
       onChange={(e) => onText(e.target.value)}
-      error={error === undefined ? undefined : units.sentence(error)}
-      {...(hint === undefined ? {} : { hint: units.sentence(hint) })}
+      error={error}
+      {...(hint === undefined ? {} : { hint })}
       decimal
     />
   );

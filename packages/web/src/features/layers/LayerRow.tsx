@@ -140,7 +140,10 @@ export function LayerRow(props: LayerRowProps) {
         error={filmWrong}
         sx={{ width: 66, flex: 'none', fontFamily: FIGURES, '& input': { px: 1 } }}
       />
-      <Box component="span" sx={{ fontFamily: FIGURES, width: 62, textAlign: 'right', flex: 'none' }}>
+      <Box
+        component="span"
+        sx={{ fontFamily: FIGURES, minWidth: 62, textAlign: 'right', flex: 'none', whiteSpace: 'nowrap' }}
+      >
         {units.say('film', layerFilmUm(layer))}
       </Box>
       <Box sx={{ display: 'flex', flex: 'none', ml: 'auto' }}>

@@ -127,7 +127,7 @@ export function ProbePanel(props: ProbePanelProps) {
           build > limit ? `✕ build, ${units.say('film', build - limit)} over limit` : 'whole build',
           units.say('film', build),
         )}
-        {line('flash in all, 20 °C', figures.minutes.toFixed(0), 'min')}
+        {line(units.sentence('flash in all, 20 °C'), figures.minutes.toFixed(0), 'min')}
         {units.system === 'us'
           ? line('effect mix', units.say('perArea', figures.litresPerM2))
           : line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}

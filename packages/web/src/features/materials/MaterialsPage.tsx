@@ -230,7 +230,7 @@ export function MaterialsPage() {
                   <Typography variant="h3" component="div">
                     {entry.name}
                   </Typography>
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }} noWrap>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {about(entry.id)}
                   </Typography>
                 </Box>

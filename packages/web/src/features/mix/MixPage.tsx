@@ -478,21 +478,17 @@ export function MixPage() {
                   </ToggleButton>
                 </ToggleButtonGroup>
               </th>
-              <th scope="col" style={head}>
-                parts
-              </th>
-              <th scope="col" style={head}>
-                {units.name('volume')}
-              </th>
-              <th scope="col" style={head}>
-                to mark, {units.name('volume')}
-              </th>
-              <th scope="col" style={head}>
-                {units.name('mass')}
-              </th>
-              <th scope="col" style={head}>
-                scale shows, {units.name('mass')}
-              </th>
+              {[
+                'parts',
+                units.name('volume'),
+                `to mark, ${units.name('volume')}`,
+                units.name('mass'),
+                `scale shows, ${units.name('mass')}`,
+              ].map((name) => (
+                <th key={name} scope="col" style={head}>
+                  {name}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>

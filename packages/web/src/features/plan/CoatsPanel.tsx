@@ -215,7 +215,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
               </th>
               {COLUMNS.map((c) => (
                 <th key={c.key} scope="col" style={th}>
-                  {c.measure ? `${c.label}, ${units.name(c.measure)}` : c.label}
+                  {c.measure ? `${c.label}, ${units.name(c.measure)}` : units.sentence(c.label)}
                 </th>
               ))}
               <th scope="col" style={{ ...th, textAlign: 'right' }}>

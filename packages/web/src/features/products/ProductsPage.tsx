@@ -111,6 +111,13 @@ export function ProductsPage() {
   const editGun = (stored: StoredGun | null, start: Gun) =>
     setEditing({ what: 'gun', key: crypto.randomUUID(), stored, start });
   const done = () => setEditing(null);
+  const changeCell = (name: string, onClick: () => void) => (
+    <td style={{ ...figure, paddingRight: 0 }}>
+      <Button variant="outlined" aria-label={`Change ${name}`} sx={{ px: 1 }} onClick={onClick}>
+        Change
+      </Button>
+    </td>
+  );
 
   return (
     <Bench
@@ -332,16 +339,7 @@ export function ProductsPage() {
                           </Button>
                         )}
                       </td>
-                      <td style={{ ...figure, paddingRight: 0 }}>
-                        <Button
-                          variant="outlined"
-                          aria-label={`Change ${p.name}`}
-                          sx={{ px: 1 }}
-                          onClick={() => editProduct(stored, p)}
-                        >
-                          Change
-                        </Button>
-                      </td>
+                      {changeCell(p.name, () => editProduct(stored, p))}
                     </tr>
                   );
                 })}
@@ -386,16 +384,7 @@ export function ProductsPage() {
                             : 'as stated'}
                         </Typography>
                       </td>
-                      <td style={{ ...figure, paddingRight: 0 }}>
-                        <Button
-                          variant="outlined"
-                          aria-label={`Change ${g.name}`}
-                          sx={{ px: 1 }}
-                          onClick={() => editGun(stored, g)}
-                        >
-                          Change
-                        </Button>
-                      </td>
+                      {changeCell(g.name, () => editGun(stored, g))}
                     </tr>
                   );
                 })}
