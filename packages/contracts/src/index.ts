@@ -37,6 +37,7 @@ export {
   type Card,
   type Mixing,
   type Piece,
+  type RunState,
   type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';
@@ -97,3 +98,5 @@ export {
   type PassSettings,
   type SprayPlan,
 } from './spray';
+
+export { libraryOf, stacksOfPick, workOfJob, type JobWork } from './jobWork';

@@ -198,9 +198,25 @@ export const jobSchema = object({
 }).noUnknown();
 export type Job = InferType<typeof jobSchema>;
 
+/** Where a job is in the booth. */
+export const runStateSchema = object({
+  done: number().integer().required(),
+  total: number().integer().required(),
+  /** The next coat and piece, as it is said; null when every coat is on. */
+  next: string().nullable().defined(),
+  /** When the coat below the next has flashed by the clock, ms since 1970; null when nothing is waited for. */
+  readyAt: number().nullable().defined(),
+}).noUnknown();
+export type RunState = InferType<typeof runStateSchema>;
+
 export const jobSummarySchema = jobSchema.shape({
   targetAngles: number().integer().required(),
+  /** Rungs of its card that were read, by instrument or by eye. */
   rungsRead: number().integer().required(),
+  /** Cups mixed for it. */
+  batches: number().integer().required(),
+  /** Null until its run in the booth is started. */
+  run: runStateSchema.nullable().default(null).defined(),
 });
 export type JobSummary = InferType<typeof jobSummarySchema>;
 

@@ -34,7 +34,10 @@ export interface BoothState {
   readonly notes: readonly BoothEvent[];
   /** The event an undo would take back; null when there is none. */
   readonly undoable: BoothEvent | null;
+  /** Tasks that were sprayed. */
   readonly done: number;
+  /** Sprays of coats or pieces that are no longer among the tasks; they stay in the log. */
+  readonly strays: number;
 }
 
 export const taskKey = (t: { readonly coatId: string; readonly pieceId: string }): string => `${t.coatId}|${t.pieceId}`;
@@ -83,6 +86,7 @@ export function foldRun(tasks: readonly BoothTask[], events: readonly BoothEvent
     isDull: !!below && dull.has(taskKey(below)),
     notes: kept.filter((e) => e.kind === 'note' || e.kind === 'photo'),
     undoable,
-    done: sprayed.size,
+    done: tasks.length - left.length,
+    strays: sprayed.size - (tasks.length - left.length),
   };
 }

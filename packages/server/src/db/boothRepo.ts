@@ -9,9 +9,14 @@ import { boothEvents, jobs } from './schema';
 export interface BoothRepo {
   /** In the order they came in. */
   readonly list: (jobId: string) => Promise<BoothEvent[]>;
+  /** Events of jobs that are still open, by job. */
+  readonly ofOpenJobs: () => Promise<ReadonlyMap<string, readonly BoothEvent[]>>;
   /** Stores what is not there yet, all or none; answers with the whole log. */
   readonly add: (jobId: string, events: readonly BoothEvent[]) => Promise<BoothEvent[]>;
 }
+
+const toEvent = ({ id, at, kind, coatId, pieceId, text }: typeof boothEvents.$inferSelect): BoothEvent =>
+  boothEventSchema.validateSync({ id, at, kind, coatId, pieceId, text });
 
 export function createBoothRepo(db: Db): BoothRepo {
   const list = async (handle: Db, jobId: string): Promise<BoothEvent[]> => {
@@ -20,12 +25,21 @@ export function createBoothRepo(db: Db): BoothRepo {
       .from(boothEvents)
       .where(eq(boothEvents.jobId, jobId))
       .orderBy(asc(boothEvents.sequence));
-    return rows.map(({ id, at, kind, coatId, pieceId, text }) =>
-      boothEventSchema.validateSync({ id, at, kind, coatId, pieceId, text }),
-    );
+    return rows.map(toEvent);
   };
   return {
     list: (jobId) => list(db, jobId),
+    ofOpenJobs: async () => {
+      const rows = await db
+        .select({ event: boothEvents })
+        .from(boothEvents)
+        .innerJoin(jobs, eq(jobs.id, boothEvents.jobId))
+        .where(eq(jobs.status, 'open'))
+        .orderBy(asc(boothEvents.sequence));
+      const byJob = new Map<string, BoothEvent[]>();
+      for (const { event } of rows) byJob.set(event.jobId, [...(byJob.get(event.jobId) ?? []), toEvent(event)]);
+      return byJob;
+    },
     add: (jobId, events) =>
       db.transaction(async (tx) => {
         const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId));

@@ -11,6 +11,8 @@ export interface LetdownRepo {
     job: Job,
     card: { gun: string } | null,
   ) => Promise<Pick<JobDetail, 'verdicts' | 'photos' | 'earlier'>>;
+  /** Coats of the rungs that were judged by eye, by job. */
+  readonly rungsJudged: () => Promise<ReadonlyMap<string, readonly number[]>>;
   readonly addVerdict: (jobId: string, event: VerdictEvent) => Promise<VerdictEvent>;
   readonly putHand: (jobId: string, hand: KnownHand & { style: string }) => Promise<void>;
   readonly addPhoto: (jobId: string, photo: Photo, type: string, bytes: Uint8Array) => Promise<Photo>;
@@ -31,6 +33,15 @@ const toVerdict = (row: VerdictRow): VerdictEvent => ({
   takenAt: row.takenAt.toISOString(),
 });
 
+/** The newest of each place, count, spot and view, unless it withdraws what was said. @param rows newest first */
+function inForce(rows: readonly VerdictRow[]): VerdictRow[] {
+  const seen = new Set<string>();
+  return rows.filter((r) => {
+    const key = [r.jobId, r.place, r.coats, r.spot, r.patch === null ? r.view : 'patch'].join('/');
+    return seen.has(key) ? false : (seen.add(key), r.verdict !== null || r.patch !== null);
+  });
+}
+
 export function createLetdownRepo(db: Db): LetdownRepo {
   const findJob = async (handle: Db, id: string): Promise<void> => {
     const [row] = await handle.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id));
@@ -39,11 +50,6 @@ export function createLetdownRepo(db: Db): LetdownRepo {
   return {
     detail: async (job, card) => {
       const rows = await db.select().from(verdicts).where(eq(verdicts.jobId, job.id)).orderBy(desc(verdicts.sequence));
-      const seen = new Set<string>();
-      const inForce = rows.filter((r) => {
-        const key = [r.place, r.coats, r.spot, r.patch === null ? r.view : 'patch'].join('/');
-        return seen.has(key) ? false : (seen.add(key), r.verdict !== null || r.patch !== null);
-      });
       const pictures = await db
         .select({ id: photos.id, kind: photos.kind, coats: photos.coats, takenAt: photos.takenAt })
         .from(photos)
@@ -65,10 +71,17 @@ export function createLetdownRepo(db: Db): LetdownRepo {
               )
           : [];
       return {
-        verdicts: inForce.map(toVerdict),
+        verdicts: inForce(rows).map(toVerdict),
         photos: pictures.map((p): Photo => ({ ...p, kind: p.kind as Photo['kind'], takenAt: p.takenAt.toISOString() })),
         earlier: earlier.map((e) => e.hand as JobDetail['earlier'][number]),
       };
+    },
+
+    rungsJudged: async () => {
+      const rows = await db.select().from(verdicts).where(eq(verdicts.place, 'rung')).orderBy(desc(verdicts.sequence));
+      const judged = new Map<string, number[]>();
+      for (const { jobId, coats } of inForce(rows)) judged.set(jobId, [...(judged.get(jobId) ?? []), coats]);
+      return judged;
     },
 
     addVerdict: (jobId, event) =>

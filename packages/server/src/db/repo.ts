@@ -25,7 +25,7 @@ import { ApiError } from '../http/apiError';
 import { createLetdownRepo, type LetdownRepo } from './letdownRepo';
 import { knownMaterial } from './materialsRepo';
 import type { Db } from './open';
-import { cards, jobs, readings, readingSets } from './schema';
+import { batches, cards, jobs, readings, readingSets } from './schema';
 
 type JobRow = typeof jobs.$inferSelect;
 type CardRow = typeof cards.$inferSelect;
@@ -69,7 +69,8 @@ const MOST_HISTORY = 10;
 
 /** Everything the API reads and writes. */
 export interface Repo {
-  readonly listJobs: () => Promise<JobSummary[]>;
+  /** Newest first; where they are in the booth is not among it. */
+  readonly listJobs: () => Promise<Omit<JobSummary, 'run'>[]>;
   readonly createJob: (job: NewJob, invented?: boolean) => Promise<Job>;
   readonly readJob: (id: string) => Promise<JobDetail>;
   readonly changeJob: (
@@ -165,13 +166,20 @@ export function createRepo(db: Db): Repo {
         })
         .from(readings)
         .groupBy(readings.setId);
+      const judged = await letdown.rungsJudged();
+      const cups = await db
+        .select({ jobId: batches.jobId, n: sql<number>`count(*)::int` })
+        .from(batches)
+        .groupBy(batches.jobId);
       return rows.map((row) => {
         const own = sets.get(row.id) ?? [];
         const target = own.find((s) => s.kind === 'target');
+        const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
         return {
           ...toJob(row),
           targetAngles: angles.find((a) => a.setId === target?.id)?.n ?? 0,
-          rungsRead: own.filter((s) => s.kind === 'rung').length,
+          rungsRead: new Set([...read, ...(judged.get(row.id) ?? [])]).size,
+          batches: cups.find((c) => c.jobId === row.id)?.n ?? 0,
         };
       });
     },

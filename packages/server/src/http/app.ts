@@ -29,6 +29,7 @@ import type { ShopRepo } from '../db/shopRepo';
 import type { Repo } from '../db/repo';
 import { batchSheet } from '../print/batchSheet';
 import { jobSheet } from '../print/jobSheet';
+import { jobsList } from './jobsList';
 import { cardLabel } from '../print/cardLabel';
 import { ApiError, handleErrors } from './apiError';
 
@@ -104,7 +105,7 @@ export function createApp({
   };
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
-  route(api.listJobs, () => repo.listJobs());
+  route(api.listJobs, () => jobsList({ repo, materials, shop, booth }));
   route(api.createJob, (body) => repo.createJob(body), 201);
   route(api.readJob, (_, id) => repo.readJob(id));
   route(api.changeJob, (body, id) => repo.changeJob(id, body));

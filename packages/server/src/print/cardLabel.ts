@@ -1,10 +1,7 @@
-import type { JobDetail, LabelSize } from '@steady-gleam/contracts';
+import { libraryOf, type JobDetail, type LabelSize } from '@steady-gleam/contracts';
 import {
-  createFilm,
   findGround,
   findSystem,
-  mergeLibrary,
-  REFERENCE_LIBRARY,
   sayMeasure,
   STYLES,
   unitName,
@@ -32,7 +29,7 @@ export async function cardLabel(
   units: UnitSystem = 'metric',
 ): Promise<Buffer> {
   const { width, height, text, qr } = SIZES[size];
-  const library = mergeLibrary(createFilm(), REFERENCE_LIBRARY, own);
+  const library = libraryOf(own);
   const choice = job.choice;
   const system = findSystem(job.systemId, library.systems);
   const ground = choice ? findGround(choice.groundId, library.grounds).name : 'not picked yet';

@@ -1,18 +1,9 @@
-import { START_MIXING, START_PIECES, START_PLAN, type Job } from '@steady-gleam/contracts';
+import { libraryOf, START_MIXING, START_PLAN, workOfJob, type Job } from '@steady-gleam/contracts';
 import {
-  boothPieces,
-  createFilm,
   dewCheck,
-  findGround,
-  findSystem,
-  layersOf,
-  mergeLibrary,
-  planJob,
   planTimeline,
-  REFERENCE_LIBRARY,
   sayCoat,
   sayMeasure,
-  STARTING_GUNS,
   STYLES,
   toShown,
   unitName,
@@ -39,33 +30,11 @@ export function jobSheet(q: {
   readonly address: string;
 }): Promise<Buffer> {
   const { job, units } = q;
-  const library = mergeLibrary(createFilm(), REFERENCE_LIBRARY, q.own);
-  const layers =
-    job.stacks?.flatMap((s) => s.layers) ??
-    (job.choice
-      ? layersOf(
-          findGround(job.choice.groundId, library.grounds),
-          findSystem(job.systemId, library.systems),
-          job.choice,
-        )
-      : null);
-  if (!layers)
-    throw new ApiError('badRequest', { choice: 'Pick ground and coats first; the sheet follows from them.' });
+  const work = workOfJob({ job, library: libraryOf(q.own), products: q.products, guns: q.guns });
+  if (!work) throw new ApiError('badRequest', { choice: 'Pick ground and coats first; the sheet follows from them.' });
+  const { plan, gun } = work;
   const settings = job.plan ?? START_PLAN;
-  const gun = q.guns.find((g) => g.id === job.mixing?.gunId) ?? q.guns[0] ?? STARTING_GUNS[0]!;
-  const { temperatureC, humidity, products: named } = job.mixing ?? START_MIXING;
-  const pieces = boothPieces(job.pieces ?? START_PIECES);
-  const plan = planJob({
-    layers,
-    library,
-    products: q.products,
-    named,
-    gun,
-    pieces,
-    temperatureC,
-    humidity,
-    settings,
-  });
+  const { temperatureC, humidity } = job.mixing ?? START_MIXING;
   const start = settings.startAt ? new Date(settings.startAt) : q.now;
   const line = planTimeline({
     tasks: plan.tasks,

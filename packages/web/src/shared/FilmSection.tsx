@@ -1,17 +1,6 @@
 import { Box, useTheme } from '@mui/material';
-import {
-  findGround,
-  findSystem,
-  layerFilmUm,
-  layersOf,
-  LAYER_NAMES,
-  stackFilmUm,
-  type Lab,
-  type Library,
-  type PieceStack,
-  type StackLayer,
-} from '@steady-gleam/core';
-import type { Choice, Job } from '@steady-gleam/contracts';
+import { layerFilmUm, LAYER_NAMES, stackFilmUm, type Lab, type PieceStack, type StackLayer } from '@steady-gleam/core';
+import { stacksOfPick, type Choice, type Job } from '@steady-gleam/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useCompute } from '../worker/useCompute';
@@ -22,13 +11,6 @@ import { sayCoats } from './jobModel';
 import { useUnits, type Units } from './units';
 
 const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
-
-/** The one stack that follows from a pick. */
-export function stacksOfPick(systemId: string, choice: Choice, library: Library): readonly PieceStack[] {
-  const ground = findGround(choice.groundId, library.grounds);
-  const system = findSystem(systemId, library.systems);
-  return [{ id: 'main', name: 'whole piece', layers: layersOf(ground, system, choice) }];
-}
 
 /** The stacks of a job: as its painter set them, or as they follow from the pick. */
 export function useStacks(job: Pick<Job, 'systemId' | 'stacks'>, choice: Choice): readonly PieceStack[] {

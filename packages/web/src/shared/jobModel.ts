@@ -1,4 +1,4 @@
-import type { Choice, Job, JobDetail, JobSummary, ReadingSet } from '@steady-gleam/contracts';
+import type { Choice, Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import {
   averageReadings,
   defaultTolerance,
@@ -52,30 +52,57 @@ export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly Ta
   });
 }
 
-export type PlaceId = 'target' | 'map' | 'card' | 'spray';
+export type PlaceId = 'target' | 'map' | 'card' | 'mix' | 'plan' | 'booth' | 'spray';
 
 /** Where a job's next decision is, and what to do there. */
 export interface NextStep {
   readonly place: PlaceId;
   readonly stands: string;
   readonly action: string;
+  /** The step as the list of jobs leads with it, after the piece's name. */
+  readonly lead: string;
 }
 
-export function nextStep(job: Pick<JobSummary, 'status' | 'choice' | 'targetAngles' | 'rungsRead'>): NextStep {
+type Standing = Pick<JobSummary, 'status' | 'choice' | 'targetAngles' | 'rungsRead' | 'batches' | 'plan' | 'run'>;
+
+/** @param sayTime clock time of a moment, ms since 1970 */
+export function nextStep(job: Standing, now: number, sayTime: (at: number) => string): NextStep {
+  const step = stepOf(job, now, sayTime);
+  return { lead: `is next: ${step.action.charAt(0).toLowerCase()}${step.action.slice(1)}`, ...step };
+}
+
+function stepOf(
+  job: Standing,
+  now: number,
+  sayTime: (at: number) => string,
+): Omit<NextStep, 'lead'> & { readonly lead?: string } {
   if (job.status === 'finished') return { place: 'card', stands: 'finished', action: 'Look at its card' };
-  if (job.targetAngles === 0) return { place: 'target', stands: 'nothing read yet', action: 'Read the target' };
+  if (job.run && job.run.done >= job.run.total)
+    return { place: 'card', stands: 'every coat is on', action: 'Look, then finish it' };
+  if (job.run) {
+    const { done, total, readyAt, next } = job.run;
+    const from = readyAt !== null && readyAt > now ? `from ${sayTime(readyAt)}` : 'now';
+    return {
+      place: 'booth',
+      stands: `${done} of ${total} sprays on; ${next} ${from}`,
+      action: 'Back to the booth',
+      lead: `is being sprayed: ${next} ${from}`,
+    };
+  }
   if (!job.choice)
-    return { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
+    return job.targetAngles === 0
+      ? { place: 'target', stands: 'nothing read yet', action: 'Read the target' }
+      : { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
   if (job.rungsRead === 0) return { place: 'card', stands: 'ground picked', action: 'Spray the card' };
-  return {
-    place: 'card',
-    stands: job.rungsRead === 1 ? '1 rung read' : `${job.rungsRead} rungs read`,
-    action: 'See what the card says',
-  };
-}
-
-export function summaryOf({ job, target, rungs }: JobDetail): JobSummary {
-  return { ...job, targetAngles: targetOf(target).length, rungsRead: rungs.length };
+  const read = job.rungsRead === 1 ? '1 rung read' : `${job.rungsRead} rungs read`;
+  if (job.batches === 0)
+    return job.rungsRead === 1
+      ? { place: 'card', stands: read, action: 'See what the card says' }
+      : { place: 'mix', stands: read, action: 'Mix for it' };
+  const mixed = job.batches === 1 ? '1 cup mixed' : `${job.batches} cups mixed`;
+  return job.plan
+    ? { place: 'booth', stands: `${mixed}, planned`, action: 'Into the booth' }
+    : { place: 'plan', stands: mixed, action: 'Plan the spraying' };
 }
 
 const angles = (n: number) => (n === 1 ? 'one angle' : `${n} angles`);

@@ -1,20 +1,9 @@
 import { Box, Button, ThemeProvider, Typography, useTheme } from '@mui/material';
-import { photoPath, START_PLAN } from '@steady-gleam/contracts';
-import {
-  createFilm,
-  foldRun,
-  mergeLibrary,
-  potState,
-  REFERENCE_LIBRARY,
-  sayCoat,
-  STYLES,
-  taskKey,
-  type PlannedCoat,
-} from '@steady-gleam/core';
+import { libraryOf, photoPath, START_PLAN, workOfJob } from '@steady-gleam/contracts';
+import { foldRun, potState, sayCoat, STYLES, taskKey, type PlannedCoat } from '@steady-gleam/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { createSteadyTheme, FIGURES } from '../../app/theme';
-import { stacksOfPick } from '../../shared/FilmSection';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { cssOf } from '../../shared/screenColour';
 import { sendBytes } from '../../shared/apiClient';
@@ -23,7 +12,6 @@ import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
-import { planOf } from '../plan/usePlan';
 import { shrinkPhoto } from '../card/shrinkPhoto';
 import type { BoothSnapshot } from './boothStore';
 import { useBooth, type Booth } from './useBooth';
@@ -102,22 +90,14 @@ function BoothPots({ jobId, now }: { jobId: string; now: number }) {
     });
 }
 
-function planOfSnapshot({ detail: { job }, own, products, guns }: BoothSnapshot) {
-  const library = mergeLibrary(
-    createFilm(),
-    REFERENCE_LIBRARY,
-    own.map((m) => m.material),
-  );
-  const layers = (job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library)).flatMap((s) => s.layers);
-  const { work } = planOf({
+function workOfSnapshot({ detail: { job }, own, products, guns }: BoothSnapshot) {
+  return workOfJob({
     job,
-    layers,
-    library,
+    library: libraryOf(own.map((m) => m.material)),
     products: products.map((p) => p.product),
     guns: guns.map((g) => g.gun),
-    plan: job.plan ?? START_PLAN,
-  });
-  return { layers, work };
+    choice: choiceOf(job),
+  })!;
 }
 
 function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot: BoothSnapshot }) {
@@ -131,7 +111,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
   const [photoFault, setPhotoFault] = useState('');
   const { job } = snapshot.detail;
   // The clock draws this page every second; the plan behind it changes with the snapshot only.
-  const { layers, work } = useMemo(() => planOfSnapshot(snapshot), [snapshot]);
+  const { layers, plan: work } = useMemo(() => workOfSnapshot(snapshot), [snapshot]);
   const state = foldRun(work.runs, booth.events);
   const coatOf = (coatId: string): PlannedCoat => work.coats.find((c) => c.id === coatId)!;
   const pieceOf = (pieceId: string) => work.order.find((p) => p.id === pieceId)!;
@@ -475,6 +455,9 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
             ? `Then: ${say(coatOf(upcoming[0]!.coatId))} on ${pieceOf(upcoming[0]!.pieceId).name}. ${state.done} of ${work.runs.length} sprays done.`
             : `${state.done} of ${work.runs.length} sprays done.`}
           {state.notes.length ? ` ${sayCoats(state.notes.length)} ${state.notes.length === 1 ? 'note' : 'notes'}.` : ''}
+          {state.strays
+            ? ` ${state.strays} ${state.strays === 1 ? 'spray is' : 'sprays are'} of coats or pieces that left the plan; the log keeps them.`
+            : ''}
           {booth.failure ? ` ${booth.failure}` : ''}
         </Typography>
         {(['sound', 'voice'] as const).map((s) => (

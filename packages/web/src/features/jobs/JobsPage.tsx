@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { api } from '@steady-gleam/contracts';
+import { api, type JobSummary } from '@steady-gleam/contracts';
 import { FAMILY_NAMES, findSystem } from '@steady-gleam/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -9,12 +9,24 @@ import { FilmSection } from '../../shared/FilmSection';
 import { choiceOf, nextStep } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
+import { useNow } from '../../shared/useNow';
+
+const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
+/** What is being sprayed can't wait; what is finished can. */
+const rank = (job: JobSummary): number => (job.status === 'finished' ? 2 : job.run && job.run.next ? 0 : 1);
 
 /** The pieces to be finished, each with its film section and its next step. */
 export function JobsPage() {
   const { tones } = useTheme();
   const { library } = useLibrary();
-  const { data, error, isPending, refetch } = useQuery({ queryKey: ['jobs'], queryFn: () => call(api.listJobs) });
+  const { data, error, isPending, refetch } = useQuery({
+    queryKey: ['jobs'],
+    queryFn: () => call(api.listJobs),
+    // Jobs move on in the booth, also from another device.
+    staleTime: 0,
+    refetchInterval: 30_000,
+  });
+  const now = useNow(10_000);
   if (isPending) return <Notice title="Opening the jobs …" />;
   if (error) {
     return (
@@ -25,7 +37,8 @@ export function JobsPage() {
       </Notice>
     );
   }
-  const jobs = [...data].sort((a, b) => Number(a.status === 'finished') - Number(b.status === 'finished'));
+  const stepOf = (job: JobSummary) => nextStep(job, now, (at) => clock.format(at));
+  const jobs = [...data].sort((a, b) => rank(a) - rank(b));
   const next = jobs.find((j) => j.status === 'open');
   const openCount = jobs.filter((j) => j.status === 'open').length;
   const withCard = jobs.filter((j) => j.status === 'open' && j.rungsRead > 0).length;
@@ -41,7 +54,7 @@ export function JobsPage() {
             }
           >
             {next
-              ? `${next.piece} is next: ${nextStep(next).action.toLowerCase()}.`
+              ? `${next.piece} ${stepOf(next).lead}.`
               : jobs.length
                 ? 'Every job is finished.'
                 : 'No jobs yet. Start with the piece you want to match.'}
@@ -57,7 +70,7 @@ export function JobsPage() {
         aria-label="Jobs"
       >
         {jobs.map((job) => {
-          const step = nextStep(job);
+          const step = stepOf(job);
           const done = job.status === 'finished';
           return (
             <Box component="li" key={job.id} sx={{ borderBottom: `1px solid ${tones.hairline}` }}>

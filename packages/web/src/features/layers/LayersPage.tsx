@@ -6,7 +6,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { Box, Button, NativeSelect, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { filmLimitSchema, stacksSchema } from '@steady-gleam/contracts';
+import { filmLimitSchema, stacksOfPick, stacksSchema } from '@steady-gleam/contracts';
 import {
   findSystem,
   FIVE_ANGLES,
@@ -27,7 +27,7 @@ import { Bench } from '../../shared/Bench';
 import { downloadPng, fileName } from '../../shared/download';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
-import { filmImage, FilmStrip, stacksOfPick, useStacks } from '../../shared/FilmSection';
+import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { choiceOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';

@@ -41,10 +41,39 @@ describe('what the screens say', () => {
   });
 
   it('opens a job at its next decision', () => {
-    const job = { status: 'open' as const, choice: null, targetAngles: 0, rungsRead: 0 };
-    expect(nextStep(job).place).toBe('target');
-    expect(nextStep({ ...job, targetAngles: 5 }).place).toBe('map');
-    expect(nextStep({ ...job, targetAngles: 5, choice: {} as never }).action).toBe('Spray the card');
+    const at = (more: object, now = 0) =>
+      nextStep(
+        {
+          status: 'open',
+          choice: null,
+          targetAngles: 0,
+          rungsRead: 0,
+          batches: 0,
+          plan: null,
+          run: null,
+          ...more,
+        },
+        now,
+        (t) => `${t} ms`,
+      );
+    const picked = { choice: {} as never };
+    const run = { done: 3, total: 8, next: 'candy 2 of 3 on the tub', readyAt: 500 };
+    expect(at({}).place).toBe('target');
+    expect(at({ targetAngles: 5 }).place).toBe('map');
+    expect(at(picked).action).toBe('Spray the card');
+    expect(at({ ...picked, rungsRead: 1 })).toMatchObject({ place: 'card', lead: 'is next: see what the card says' });
+    expect(at({ ...picked, rungsRead: 2 }).place).toBe('mix');
+    expect(at({ ...picked, rungsRead: 2, batches: 1 }).place).toBe('plan');
+    expect(at({ ...picked, rungsRead: 2, batches: 1, plan: {} as never }).place).toBe('booth');
+    expect(at({ ...picked, run })).toEqual({
+      place: 'booth',
+      stands: '3 of 8 sprays on; candy 2 of 3 on the tub from 500 ms',
+      action: 'Back to the booth',
+      lead: 'is being sprayed: candy 2 of 3 on the tub from 500 ms',
+    });
+    expect(at({ ...picked, run }, 600).lead).toBe('is being sprayed: candy 2 of 3 on the tub now');
+    expect(at({ ...picked, run: { ...run, done: 8, next: null } }).place).toBe('card');
+    expect(at({ ...picked, status: 'finished', run }).action).toBe('Look at its card');
   });
 
   it('tells what the card changed and why', () => {

@@ -45,6 +45,8 @@ import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
 import { useChangeJob, useJob } from '../../shared/useJob';
 import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import { CardCoats } from '../card/CardCoats';
+import { useCardCount } from '../card/useCardCount';
 import { BatchRow } from './BatchHistory';
 import { CupPicture } from './CupPicture';
 import { FlakePanel } from './FlakePanel';
@@ -112,10 +114,16 @@ export function MixPage() {
   const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
 
   const stacks = useStacks(job, choiceOf(job));
+  const count = useCardCount(detail);
+  const hand = count.assessment?.calibration ? { systemId: job.systemId, film: count.assessment.hand.film } : null;
   const shelf = products.data?.map((p) => p.product) ?? NO_PRODUCTS;
   const rack = guns.data ?? [];
   const mixed = batches.data ?? NO_BATCHES;
-  if (products.isPending || guns.isPending || batches.isPending) return <Notice title="Opening the mix room …" />;
+  // Amounts follow from the hand: none is shown before the card is read.
+  const readsCard =
+    count.readings.length > 0 && count.target.length > 0 && job.choice && !count.assessment && !count.error;
+  if (products.isPending || guns.isPending || batches.isPending || readsCard)
+    return <Notice title="Opening the mix room …" />;
   const failed = products.error ?? guns.error ?? batches.error;
   if (failed)
     return (
@@ -135,6 +143,7 @@ export function MixPage() {
   const groups = groupsOf(
     stacks.flatMap((s) => s.layers),
     library,
+    hand,
   );
   const gun = rack.find((g) => g.gun.id === mixing.gunId)?.gun ?? null;
   const transfer = gun ? transferOf(gun, mixed) : { mean: USUAL_TRANSFER, sd: TRANSFER_SD, lessons: 0 };
@@ -192,7 +201,7 @@ export function MixPage() {
     setParams({ layer: id }, { replace: true });
   };
 
-  const tabs = (
+  const switches = (
     <ToggleButtonGroup
       exclusive
       value={tool ?? group?.id ?? ''}
@@ -215,6 +224,14 @@ export function MixPage() {
         Flake
       </ToggleButton>
     </ToggleButtonGroup>
+  );
+  const tabs = (
+    <>
+      {switches}
+      {tool === 'job' || (!tool && group?.materialId === job.systemId) ? (
+        <CardCoats detail={detail} count={count} />
+      ) : null}
+    </>
   );
 
   if (tool === 'flake') {
@@ -315,10 +332,12 @@ export function MixPage() {
   const blocked = pot?.state === 'over';
   const digits = units.system === 'us' ? 2 : 0;
   const needText = `${units.figure('volume', need.low)} to ${units.say('volume', need.high)}`;
+  const handHere =
+    hand && group.materialId === hand.systemId && Math.abs(hand.film - 1) > 0.03 ? hand.film.toFixed(2) : null;
   const why: ReactNode = blocked
     ? `It was mixed ${Math.round((now - new Date(inUse!.mixedAt).getTime()) / 60_000)} min ago and sets after ${Math.round(inUse!.potMinutes!)}. Empty the cup, clean the gun, say below what was left, then mix fresh; thinning it does not bring it back.`
     : plan
-      ? `${countCoats(group.coats)} on ${units.say('area', area)} take about ${units.say('volume', need.ml)}, ${needText}: ${lands}.${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
+      ? `${countCoats(group.coats)} on ${units.say('area', area)} take about ${units.say('volume', need.ml)}, ${needText}: ${lands}.${handHere ? ` Your card says you lay ${handHere} of a nominal coat.` : ''}${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
       : 'Something below is not a figure yet.';
   const additives = (role: 'hardener' | 'reducer') => {
     if (!pours.pours.some((p) => p.role === role)) return null;

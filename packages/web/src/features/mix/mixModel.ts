@@ -43,8 +43,15 @@ export interface MixGroup {
   readonly filmUm: number;
 }
 
-/** What has to be mixed for a stack, from substrate to clear; layers of the same stuff share a cup. */
-export function groupsOf(layers: readonly StackLayer[], library: Library): MixGroup[] {
+/**
+ * What has to be mixed for a stack, from substrate to clear; layers of the same stuff share a cup.
+ * @param hand film per coat of a mix as the card taught it, against nominal
+ */
+export function groupsOf(
+  layers: readonly StackLayer[],
+  library: Library,
+  hand: { readonly systemId: string; readonly film: number } | null = null,
+): MixGroup[] {
   const groups = new Map<string, MixGroup>();
   for (const l of layers) {
     const system = l.kind === 'effect' && l.materialId ? findSystem(l.materialId, library.systems) : null;
@@ -60,7 +67,7 @@ export function groupsOf(layers: readonly StackLayer[], library: Library): MixGr
       strength: l.strength,
       layers: [...(known?.layers ?? []), l],
       coats: (known?.coats ?? 0) + l.coats,
-      filmUm: (known?.filmUm ?? 0) + layerFilmUm(l),
+      filmUm: (known?.filmUm ?? 0) + layerFilmUm(l) * (hand?.systemId === l.materialId ? hand.film : 1),
     });
   }
   return [...groups.values()];

@@ -11,6 +11,7 @@ import {
 import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
 import {
   filmFromGun,
+  foldRun,
   STYLES,
   type CoatEdit,
   type Measure,
@@ -29,9 +30,11 @@ import { Field } from '../../shared/Field';
 import { useMeasureText, useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
 import { useChangeJob } from '../../shared/useJob';
+import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
 import { useLibrary } from '../../shared/library';
 import type { PlanPanelProps } from './PlanPage';
+import { useBoothLog } from './usePlan';
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
   [
@@ -102,9 +105,13 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const change = useChangeJob(job.id);
   const { data: batches = [] } = useBatches();
-  const { assessment } = useCardCount(detail);
-  const { coats, flashes } = work.work;
+  const count = useCardCount(detail);
+  const { assessment } = count;
+  const { coats, flashes } = work.plan;
   const { gun } = work;
+  const run = foldRun(work.plan.runs, useBoothLog(job.id).data ?? []);
+  // Another school, a grip or a tack coat makes other coats of them: what was sprayed would count for nothing.
+  const begun = run.done > 0 && run.next !== null;
   const mixing = job.mixing ?? START_MIXING;
   const effect = coats.find((c) => c.kind === 'effect' && c.counted);
   const layer = work.layers.find((l) => l.id === effect?.layerId);
@@ -171,10 +178,12 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             ))}
           </Field>
           <FormControlLabel
+            disabled={begun}
             control={<Checkbox checked={plan.grip} onChange={(e) => set({ grip: e.target.checked })} />}
             label="Grip coat before the effect, not counted"
           />
           <FormControlLabel
+            disabled={begun}
             control={<Checkbox checked={plan.tack} onChange={(e) => set({ tack: e.target.checked })} />}
             label="Tack coat before the clear"
           />
@@ -196,9 +205,11 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         {coats.length} coats, {effectCount} of them effect: walk the whole side with those.
       </Answer>
       {tabs}
+      <CardCoats detail={detail} count={count} />
       <ToggleButtonGroup
         exclusive
         value={plan.school}
+        disabled={begun}
         aria-label="School"
         onChange={(_, v: School | null) => v && set({ school: v })}
         sx={{ mb: 1 }}
@@ -206,6 +217,11 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         <ToggleButton value="wet">Wet coats</ToggleButton>
         <ToggleButton value="mist">Mist coats</ToggleButton>
       </ToggleButtonGroup>
+      {begun ? (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          The run has begun: school, grip and tack coat stay as they are until it is over.
+        </Typography>
+      ) : null}
       <Box sx={{ overflowX: 'auto' }}>
         <table aria-label="Coats" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
           <thead>
@@ -235,7 +251,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {STYLES[coat.style].name.toLowerCase()}
-                    {coat.walk ? ', walk the side' : ''}
+                    {coat.walk ? ', walked' : ''}
                   </Typography>
                 </td>
                 {COLUMNS.map((c) => (

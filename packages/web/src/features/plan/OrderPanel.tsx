@@ -92,7 +92,7 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   );
   const svg = useRef<SVGSVGElement>(null);
   const [moving, setMoving] = useState<{ id: string; x: number; y: number } | null>(null);
-  const { order, advised, air } = work.work;
+  const { order, advised, air } = work.plan;
   const pieces = job.pieces ?? [...START_PIECES];
   const own = orderCost(order, air);
   const best = orderCost(advised, air);

@@ -30,7 +30,7 @@ const VIEWS = [
 export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
-  const films = work.work.coats.filter((c) => c.kind === 'effect' && c.counted);
+  const films = work.plan.coats.filter((c) => c.kind === 'effect' && c.counted);
   const start: PassSettings = {
     profile: 'bell',
     fanCm: work.gun.fanCm,

@@ -1,21 +1,11 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
-import { sprayApi, sprayPlanSchema, START_MIXING } from '@steady-gleam/contracts';
-import {
-  dewCheck,
-  DEW_MARGIN,
-  foldRun,
-  planTimeline,
-  sayCoat,
-  type BoothEvent,
-  type Timeline,
-} from '@steady-gleam/core';
-import { useQuery } from '@tanstack/react-query';
+import { sprayPlanSchema, START_MIXING } from '@steady-gleam/contracts';
+import { dewCheck, DEW_MARGIN, foldRun, planTimeline, sayCoat, type Timeline } from '@steady-gleam/core';
 import { createEvents, type EventAttributes } from 'ics';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
-import { call } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { download, fileName } from '../../shared/download';
 import { Field } from '../../shared/Field';
@@ -26,6 +16,7 @@ import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import type { PlanPanelProps } from './PlanPage';
+import { useBoothLog } from './usePlan';
 
 const clockOf = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 /** A time as the browser's own field takes it. */
@@ -41,10 +32,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const mixing = job.mixing ?? START_MIXING;
   const now = useNow(60_000);
-  const events = useQuery({
-    queryKey: ['booth', job.id],
-    queryFn: () => call(sprayApi.readBooth, { params: { id: job.id } }) as unknown as Promise<BoothEvent[]>,
-  });
+  const events = useBoothLog(job.id);
   const { data: stored = [] } = useBatches();
   const [typed, setTyped] = useState<{ start?: string; surface?: string }>({});
   const [faults, setFaults] = useState<Record<string, string>>({});
@@ -58,7 +46,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
     }
   };
-  const { coats, flashes, order, runs, tasks, batches } = work.work;
+  const { coats, flashes, order, runs, tasks, batches } = work.plan;
   const run = foldRun(runs, events.data ?? []);
   // Once the first coat is on, real times count and the rest follows from now.
   const origin = run.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);

@@ -1,9 +1,8 @@
-import { api, START_MIXING, START_PIECES, START_PLAN, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
-import { boothPieces, planJob, STARTING_GUNS, type Gun, type JobPlan, type Product } from '@steady-gleam/core';
-import { useQueryClient } from '@tanstack/react-query';
+import { api, sprayApi, START_PLAN, workOfJob, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
+import type { BoothEvent } from '@steady-gleam/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { call } from '../../shared/apiClient';
-import { stacksOfPick } from '../../shared/FilmSection';
 import { choiceOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, useJob } from '../../shared/useJob';
@@ -59,50 +58,28 @@ export function usePlan() {
   };
 }
 
-/** Coats, order and waits of a job; the same on the plan's page, in the booth and on the sheet. */
-export function planOf(q: {
-  readonly job: JobDetail['job'];
-  readonly layers: Parameters<typeof planJob>[0]['layers'];
-  readonly library: Parameters<typeof planJob>[0]['library'];
-  readonly products: readonly Product[];
-  readonly guns: readonly Gun[];
-  readonly plan: SprayPlan;
-}): { readonly work: JobPlan; readonly gun: Gun } {
-  const mixing = q.job.mixing ?? START_MIXING;
-  const gun = q.guns.find((g) => g.id === mixing.gunId) ?? q.guns[0] ?? STARTING_GUNS[0]!;
-  const work = planJob({
-    layers: q.layers,
-    library: q.library,
-    products: q.products,
-    named: mixing.products,
-    gun,
-    pieces: boothPieces(q.job.pieces ?? START_PIECES),
-    temperatureC: mixing.temperatureC,
-    humidity: mixing.humidity,
-    settings: q.plan,
-  });
-  return { work, gun };
-}
-
-export function useWork(job: JobDetail['job'], plan: SprayPlan) {
+/** What follows from a job and its plan as it is being changed, with the shop's shelf. */
+export function useWork(job: JobDetail['job'], settings: SprayPlan) {
   const { library } = useLibrary();
   const { data: products, ...productsAsked } = useProducts();
   const { data: guns, ...gunsAsked } = useGuns();
   const worked = useMemo(() => {
-    const shelf = products?.map((p) => p.product) ?? [];
-    const rack = guns?.map((g) => g.gun) ?? [];
-    const stacks = job.stacks ?? stacksOfPick(job.systemId, choiceOf(job), library);
-    const layers = stacks.flatMap((s) => s.layers);
-    return {
-      layers,
-      guns: rack,
-      products: shelf,
-      ...planOf({ job, layers, library, products: shelf, guns: rack, plan }),
-    };
-  }, [job, plan, library, products, guns]);
+    const shelf = { products: products?.map((p) => p.product) ?? [], guns: guns?.map((g) => g.gun) ?? [] };
+    return { ...shelf, ...workOfJob({ job, library, ...shelf, settings, choice: choiceOf(job) })! };
+  }, [job, settings, library, products, guns]);
   return {
     loading: productsAsked.isPending || gunsAsked.isPending,
     error: productsAsked.error ?? gunsAsked.error,
     ...worked,
   };
+}
+
+/** What the server has of a job's run in the booth. */
+export function useBoothLog(jobId: string) {
+  return useQuery({
+    queryKey: ['booth', jobId],
+    queryFn: () => call(sprayApi.readBooth, { params: { id: jobId } }) as unknown as Promise<BoothEvent[]>,
+    // The plan follows the taps as they come.
+    refetchInterval: 10_000,
+  });
 }
