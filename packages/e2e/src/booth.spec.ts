@@ -189,6 +189,15 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     await expect(page.getByTestId('clock')).toHaveText(/1[34]:\d\d/);
     await expect(page.getByRole('button', { name: 'Sprayed: next' })).toBeDisabled();
     await kept();
+    // The list says what it waits for; the plan keeps the coats that are being sprayed.
+    await page.goto(server.address);
+    await expect(answer(page)).toHaveText(
+      /^Waltzer tub 3 is being sprayed: Fine silver 1 of 2 on .* from \d\d:\d\d\.$/,
+    );
+    await page.goto(`${server.address}/jobs/${JOB}/plan?show=coats`);
+    await expect(page.getByRole('button', { name: 'Mist coats' })).toBeDisabled();
+    await page.getByRole('link', { name: 'To the booth' }).click();
+    await expect(page.getByTestId('coat')).toHaveText('Fine silver 1 of 2');
     expect(await seriousFaults(page)).toEqual([]);
   });
 
@@ -234,6 +243,8 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     expect(log).toHaveLength(taps.length);
     await page.getByRole('link', { name: 'Leave the booth' }).click();
     await expect(page.getByText('36 of 36 sprays are done')).toBeVisible();
+    await page.getByRole('link', { name: 'Jobs' }).click();
+    await expect(page.getByRole('link', { name: /Waltzer tub 3/ })).toContainText('every coat is on');
   });
   expect(errors).toEqual([]);
 });

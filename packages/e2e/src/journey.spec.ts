@@ -160,8 +160,30 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     server = await startServer(folder, 4721);
     await page.goto(server.address);
     await page.getByRole('link', { name: /Dodgem shell 12/ }).click();
+    await page.getByRole('link', { name: 'Let-down' }).click();
     await expect(answer(page)).toHaveText(said!);
     await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toBeVisible();
+  });
+
+  await test.step('the job leads on to the mix room, where the card’s count and hand make the amount', async () => {
+    await page.getByRole('link', { name: 'Jobs' }).click();
+    const row = page.getByRole('link', { name: /Dodgem shell 12/ });
+    await expect(row).toContainText('Mix for it');
+    await row.click();
+    await expect(page).toHaveURL(/\/mix$/);
+    await expect(page.getByText(/Your card says you lay 1\.\d\d of a nominal coat/)).toBeVisible();
+    await expect(page.getByText(/3 coats are planned; your card says 2\.[3-6]/)).toBeVisible();
+    const amount = async () => Number(/Mix (\d+) ml/.exec((await answer(page).textContent())!)![1]);
+    const before = await amount();
+    await page.getByRole('button', { name: 'Plan 2½' }).click();
+    await expect(page.getByText(/2½ coats on/)).toBeVisible();
+    expect(await amount()).toBeLessThan(before);
+    await expect(page.getByRole('button', { name: 'Plan 2½' })).toHaveCount(0);
+    await page.getByRole('link', { name: 'Spray plan' }).click();
+    await page.getByRole('button', { name: 'Coats' }).click();
+    await expect(page.getByText('Lagoon pearl 3 of 3')).toBeVisible();
+    await expect(page.getByText('half coat, walked')).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
   });
   expect(errors).toEqual([]);
 });

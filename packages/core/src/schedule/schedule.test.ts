@@ -299,6 +299,12 @@ describe('a booth run', () => {
       tasks.map((t, i) => event('sprayed', 1e6 + i, t)),
     );
     expect(all.next).toBeNull();
-    expect(all.done).toBe(6);
+    expect(all).toMatchObject({ done: 6, strays: 0 });
+    // A piece leaves the plan in mid-run: its sprays stay told, and what is left goes on.
+    const without = foldRun(
+      tasks.filter((t) => t.pieceId !== 'tub'),
+      first,
+    );
+    expect(without).toMatchObject({ done: 1, strays: 1, next: tasks[3] });
   });
 });

@@ -6,9 +6,12 @@ import {
   sprayApi,
   START_PLAN,
   pathOf,
+  letdownApi,
   sheetPath,
   shopApi,
+  START_PIECES,
   type Batch,
+  type JobSummary,
   type StoredProduct,
 } from '@steady-gleam/contracts';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
@@ -264,5 +267,56 @@ describe('the booth', () => {
         .subarray(0, 5)
         .toString(),
     ).toBe('%PDF-');
+  });
+
+  it('tells in the list of jobs where each stands: rungs by eye, cups, and what its run waits for', async () => {
+    const jobId = await makeJob();
+    const standing = async () => {
+      const jobs = (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+      return jobs.find((j) => j.id === jobId)!;
+    };
+    expect(await standing()).toMatchObject({ rungsRead: 0, batches: 0, run: null });
+    const choice = { groundId: 'silver-fine', coats: 2.5, strength: 1, style: 'wet', controlCoat: false };
+    await request(app)
+      .patch(pathOf(api.changeJob.path, { id: jobId }))
+      .send({ version: 1, choice })
+      .expect(200);
+    const say = (coats: number, view: string, verdict: string | null) =>
+      request(app)
+        .post(pathOf(letdownApi.addVerdict.path, { id: jobId }))
+        .send({
+          id: randomUUID(),
+          place: 'rung',
+          coats,
+          spot: '',
+          view,
+          verdict,
+          patch: null,
+          takenAt: '2026-11-20T09:00:00.000Z',
+        })
+        .expect(201);
+    await say(1, 'shade', 'lighter');
+    await say(1, 'lamp', 'lighter');
+    await say(2, 'shade', 'match');
+    await say(2, 'shade', null);
+    await request(app).post(shopApi.addBatch.path).send(batchOf(jobId)).expect(201);
+    expect(await standing()).toMatchObject({ rungsRead: 1, batches: 1, run: null });
+
+    const at = 1_764_000_000_000;
+    const piece = START_PIECES[0]!.id;
+    const tap = (more: object) =>
+      request(app)
+        .post(path(jobId))
+        .send({ events: [event({ pieceId: piece, ...more })] })
+        .expect(201);
+    await tap({ kind: 'start', coatId: null, pieceId: null, at });
+    // Sealer, two grounds, two and a half of candy, a tack coat and two clears.
+    expect((await standing()).run).toEqual({ done: 0, total: 9, next: 'sealer on Whole piece', readyAt: null });
+    await tap({ coatId: 'sealer/wet/1', at: at + 60_000 });
+    const { run } = await standing();
+    expect(run).toMatchObject({ done: 1, next: 'Fine silver 1 of 2 on Whole piece' });
+    // It flashes from when it was sprayed, some ten minutes or more.
+    expect(run!.readyAt! - at - 60_000).toBeGreaterThan(8 * 60_000);
+    expect(run!.readyAt! - at - 60_000).toBeLessThan(30 * 60_000);
   });
 });

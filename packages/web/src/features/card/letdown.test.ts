@@ -4,6 +4,7 @@ import { liveState, type Assessment, type RungVerdict } from '@steady-gleam/core
 import { outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
 import { evidenceOf, sayLive, saySpot } from '../spray/sprayModel';
 import { bracketRungs } from './CardPlanForm';
+import { cardCoats } from './CardCoats';
 import { adviseByEye, rungVerdicts, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
 
 const target = [15, 45].map((aspecular) => ({ incidence: 45, aspecular, lab: [50, 20, 10] as const, tolerance: 1.4 }));
@@ -23,6 +24,46 @@ const verdict = (coats: number, v: RungVerdict['verdict'], view: RungVerdict['vi
   coats,
   view,
   verdict: v,
+});
+
+describe('the card’s count', () => {
+  const layer = (materialId: string, coats: number) => ({
+    id: `${materialId}-${coats}`,
+    kind: 'effect' as const,
+    materialId,
+    coats,
+    style: 'wet' as const,
+    strength: 1,
+    filmUm: 9,
+  });
+  const job = {
+    systemId: 'lagoon-pearl',
+    family: 'pearl' as const,
+    status: 'open' as const,
+    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoat: false },
+    stacks: null,
+  };
+
+  it('is planned to the nearest half coat, in the pick and in the layer it stands for', () => {
+    expect(cardCoats(job, 2.6)).toMatchObject({
+      planned: 3,
+      lay: 2.5,
+      change: { choice: { coats: 2.5 }, stacks: null },
+    });
+    expect(cardCoats(job, 2.8)).toBeNull();
+    expect(cardCoats(job, 0.1)!.lay).toBe(0.5);
+    const stacks = [{ id: 'main', name: 'whole piece', layers: [layer('white', 2), layer('lagoon-pearl', 4)] }];
+    const found = cardCoats({ ...job, stacks }, 2.6)!;
+    expect(found.planned).toBe(4);
+    expect(found.change.stacks![0]!.layers.map((l) => l.coats)).toEqual([2, 2.5]);
+  });
+
+  it('is left to the painter where it is not plain what it stands for', () => {
+    const twice = [{ id: 'main', name: 'x', layers: [layer('lagoon-pearl', 2), layer('lagoon-pearl', 4)] }];
+    expect(cardCoats({ ...job, stacks: twice }, 2.6)).toBeNull();
+    expect(cardCoats({ ...job, status: 'finished' }, 2.6)).toBeNull();
+    expect(cardCoats({ ...job, choice: null }, 2.6)).toBeNull();
+  });
 });
 
 describe('chips', () => {
