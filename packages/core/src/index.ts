@@ -147,6 +147,7 @@ export {
   UM_PER_MIL,
   type Measure,
   type UnitSystem,
+  sayRange,
 } from './units/units';
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
 export { STARTING_GUNS, type Gun } from './application/guns';

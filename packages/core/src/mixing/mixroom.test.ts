@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { createFilm } from '../optics/film';
 import { findGround } from '../materials/grounds';
 import { parseProductsCsv, productsToCsv } from '../formats/productsCsv';
-import { fromShown, sayMeasure, toShown, unitName, type Measure } from '../units/units';
+import { fromShown, sayMeasure, sayRange, toShown, unitName, type Measure } from '../units/units';
 import { clearToBury, flakeDose, paintFlakes, wantedCover, type FlakeSize } from './flake';
 import { mixByParts } from './mix';
 import { learnTransfer, leftoverAsGround, needOf } from './needs';
@@ -26,6 +26,8 @@ describe('units', () => {
     expect(fromShown('voc', 1, 'us')).toBeCloseTo(119.826, 2);
     expect(sayMeasure('volume', 946.353, 'us')).toBe('32.0 fl oz');
     expect(sayMeasure('volume', 3785.412, 'us')).toBe('4.00 qt');
+    expect(sayRange('volume', 1500, 3785.412, 'us')).toBe('1.59 to 4.00 qt');
+    expect(sayRange('temperature', 15, 25, 'us')).toBe('59 to 77 °F');
   });
 
   it('come back as they went, whatever is measured', () => {

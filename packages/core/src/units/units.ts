@@ -93,13 +93,26 @@ export function fromShown(measure: Measure, shown: number, system: UnitSystem): 
   return (shown - offset) / factor;
 }
 
+/** Factor from what is shown, its name and decimals; a large US volume is told in quarts. */
+function toldIn(measure: Measure, metric: number, system: UnitSystem): { scale: number; name: string; digits: number } {
+  const { name, digits } = UNITS[system][measure];
+  if (measure !== 'volume' || system === 'metric') return { scale: 1, name, digits };
+  const ounces = Math.abs(toShown('volume', metric, system));
+  return ounces >= QUARTS_FROM
+    ? { scale: 1 / 32, name: 'qt', digits: 2 }
+    : { scale: 1, name, digits: ounces < 10 ? 2 : 1 };
+}
+
 /** A figure with its unit, as it is read: large US volumes in quarts. */
 export function sayMeasure(measure: Measure, metric: number, system: UnitSystem, digits?: number): string {
-  if (measure === 'volume' && digits === undefined) {
-    if (system === 'us') {
-      const ounces = toShown('volume', metric, system);
-      return ounces >= QUARTS_FROM ? `${(ounces / 32).toFixed(2)} qt` : `${ounces.toFixed(ounces < 10 ? 2 : 1)} fl oz`;
-    }
-  }
-  return `${toShown(measure, metric, system).toFixed(digits ?? unitDigits(measure, system))} ${unitName(measure, system)}`;
+  if (digits !== undefined) return `${toShown(measure, metric, system).toFixed(digits)} ${unitName(measure, system)}`;
+  const told = toldIn(measure, metric, system);
+  return `${(toShown(measure, metric, system) * told.scale).toFixed(told.digits)} ${told.name}`;
+}
+
+/** From one figure to another, both in the unit the larger is told in. */
+export function sayRange(measure: Measure, low: number, high: number, system: UnitSystem): string {
+  const { scale, name, digits } = toldIn(measure, high, system);
+  const figure = (v: number) => (toShown(measure, v, system) * scale).toFixed(digits);
+  return `${figure(low)} to ${figure(high)} ${name}`;
 }

@@ -19,6 +19,10 @@ const SHORTCUTS: readonly { readonly where: string; readonly keys: readonly (rea
     ],
   },
   {
+    where: 'Spray plan',
+    keys: [['space on a handle', 'lift a piece, arrows move it in the order, space lays it down']],
+  },
+  {
     where: 'Everywhere',
     keys: [
       ['?', 'this list'],
@@ -39,7 +43,9 @@ export function Shortcuts({ open, onOpen }: { open: boolean; onOpen: (open: bool
   }, [onOpen]);
   return (
     <Dialog open={open} onClose={() => onOpen(false)} aria-labelledby="shortcuts-title">
-      <DialogTitle id="shortcuts-title">Keys</DialogTitle>
+      <DialogTitle id="shortcuts-title" variant="h2">
+        Keys
+      </DialogTitle>
       <DialogContent>
         {SHORTCUTS.map((group) => (
           <section key={group.where} aria-label={group.where}>

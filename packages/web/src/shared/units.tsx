@@ -1,6 +1,7 @@
 import {
   fromShown,
   sayMeasure,
+  sayRange,
   toShown,
   unitDigits,
   unitName,
@@ -18,6 +19,8 @@ export interface Units {
   readonly say: (measure: Measure, metric: number, digits?: number) => string;
   /** Without its unit. */
   readonly figure: (measure: Measure, metric: number, digits?: number) => string;
+  /** From one to another, in one unit. */
+  readonly range: (measure: Measure, low: number, high: number) => string;
   readonly name: (measure: Measure) => string;
   /** A sentence whose metric figures are said in these units. */
   readonly sentence: (text: string) => string;
@@ -48,6 +51,7 @@ export function unitsOf(system: UnitSystem, toggle: () => void = () => {}): Unit
     toggle,
     say: (measure, metric, digits) => sayMeasure(measure, metric, system, system === 'us' ? undefined : digits),
     figure,
+    range: (measure, low, high) => sayRange(measure, low, high, system),
     name: (measure) => unitName(measure, system),
     sentence: (text) =>
       system === 'metric'
@@ -79,11 +83,12 @@ export function useUnits(): Units {
   return use(UnitsContext);
 }
 
-/** A metric text as it is shown; what is no number is shown as it was typed. */
+/** A metric text as a field shows it, to three figures or whole; what is no number is shown as it was typed. */
 export function shownText(measure: Measure, metricText: string, system: UnitSystem): string {
   const value = numberIn(metricText);
   if (system === 'metric' || Number.isNaN(value)) return metricText;
-  return String(Number(toShown(measure, value, system).toPrecision(4)));
+  const shown = toShown(measure, value, system);
+  return String(Math.abs(shown) >= 100 ? Math.round(shown) : Number(shown.toPrecision(3)));
 }
 
 /** What was typed in these units, as metric text; what is no number stays as it is, for the check to name. */

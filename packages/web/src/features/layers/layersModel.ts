@@ -17,7 +17,7 @@ export function sayBuild(
     return { answer: 'Nothing is laid yet.', why: 'Add layers from substrate to clear, or start from a family.' };
   const over = most - limitUm;
   return {
-    answer: `${who}${units.say('film', most)} in ${countCoats(coats)}, ${over > 0 ? `${units.figure('film', over)} over your limit` : `${units.figure('film', -over)} under your limit`}.`,
+    answer: `${who}${units.say('film', most)} in ${countCoats(coats)}, ${over > 0 ? `${units.say('film', over)} over your limit` : `${units.say('film', -over)} under your limit`}.`,
     why:
       over > 0
         ? `A build over ${units.say('film', limitUm)} tends to crack and to print at edges. Take out a coat, lay lighter, or sand back before more clear.`

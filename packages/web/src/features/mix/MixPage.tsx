@@ -331,7 +331,7 @@ export function MixPage() {
   const pot = inUse ? potState(new Date(inUse.mixedAt).getTime(), inUse.potMinutes, now) : null;
   const blocked = pot?.state === 'over';
   const digits = units.system === 'us' ? 2 : 0;
-  const needText = `${units.figure('volume', need.low)} to ${units.say('volume', need.high)}`;
+  const needText = units.range('volume', need.low, need.high);
   const handHere =
     hand && group.materialId === hand.systemId && Math.abs(hand.film - 1) > 0.03 ? hand.film.toFixed(2) : null;
   const why: ReactNode = blocked
@@ -354,7 +354,7 @@ export function MixPage() {
         <option value="">{now_?.advice && !settings[role] ? now_.name : 'as advised'}</option>
         {own.map((a) => (
           <option key={a.name} value={a.name}>
-            {a.name}, {units.figure('temperature', a.fromC)} to {units.say('temperature', a.toC)}
+            {a.name}, {units.range('temperature', a.fromC, a.toC)}
           </option>
         ))}
       </Field>

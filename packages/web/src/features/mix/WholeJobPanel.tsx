@@ -162,9 +162,7 @@ export function WholeJobPanel({
               </td>
               <td style={cell}>{countCoats(w.group.coats)}</td>
               <td style={cell}>{units.say('film', w.group.filmUm)}</td>
-              <td style={cell}>
-                {units.figure('volume', w.need.low)} to {units.say('volume', w.need.high)}
-              </td>
+              <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
               <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
               <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
               <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>

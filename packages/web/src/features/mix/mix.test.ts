@@ -126,6 +126,8 @@ describe('what a job is mixed from', () => {
 describe('units at the edge', () => {
   it('show metric texts in ounces and mils and take them back; what is no number stays', () => {
     expect(shownText('film', '25.4', 'us')).toBe('1');
+    expect(shownText('distance', '15', 'us')).toBe('5.91');
+    expect(shownText('volume', '36000', 'us')).toBe('1217');
     expect(shownText('film', 'thick', 'us')).toBe('thick');
     expect(metricText('film', '1,5', 'us')).toBe('38.1');
     expect(metricText('film', 'thick', 'us')).toBe('thick');

@@ -119,7 +119,7 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
               aria-label={`Additive ${i + 1}`}
               sx={{
                 display: 'grid',
-                gridTemplateColumns: '104px minmax(210px, 2.4fr) repeat(5, minmax(66px, 1fr)) 70px',
+                gridTemplateColumns: '120px minmax(194px, 2.2fr) repeat(5, minmax(66px, 1fr)) 70px',
                 gap: 1,
                 alignItems: 'end',
                 py: 0.75,
