@@ -42,7 +42,8 @@ export function potState(
   nowMs: number,
 ): { readonly state: PotState; readonly minutesLeft: number | null } {
   if (potMinutes === null) return { state: 'no limit', minutesLeft: null };
-  const minutesLeft = potMinutes - (nowMs - mixedAtMs) / 60_000;
+  // A clock read in steps may lie before the mixing; no more is left than there was.
+  const minutesLeft = Math.min(potMinutes, potMinutes - (nowMs - mixedAtMs) / 60_000);
   if (minutesLeft <= 0) return { state: 'over', minutesLeft };
   return { state: minutesLeft <= Math.max(SOON_MINUTES, SOON_SHARE * potMinutes) ? 'soon' : 'fresh', minutesLeft };
 }

@@ -15,7 +15,8 @@ export function sayClock(minutes: number): string {
 export function PotClocks() {
   const { tones } = useTheme();
   const { data } = useBatches();
-  const now = useNow();
+  // In the steps of the mix room, so that both say the same.
+  const now = useNow(10_000);
   const setting = (data ?? [])
     .filter((b) => b.endedAt === null && b.potMinutes !== null)
     .map((b) => ({ ...b, ...potState(new Date(b.mixedAt).getTime(), b.potMinutes, now) }))

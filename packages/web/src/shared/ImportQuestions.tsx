@@ -11,6 +11,8 @@ const COLUMNS = [
   ['spot', 'spot, if there is one'],
 ] as const;
 
+const intoView = (box: HTMLElement | null) => box?.scrollIntoView({ block: 'nearest' });
+
 /** What a file leaves open: its angle, its scale, or which column is which. */
 export function ImportQuestions({
   open,
@@ -26,6 +28,8 @@ export function ImportQuestions({
   const aspecular = Number(angle);
   return (
     <Box
+      // It opens below what was pasted, out of sight on a small screen.
+      ref={intoView}
       role="group"
       aria-label="A question about this file"
       sx={{ mt: 2, p: 2, border: `1px solid ${tones.hairline}`, background: tones.raised, maxWidth: 620 }}

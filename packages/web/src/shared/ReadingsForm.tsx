@@ -11,11 +11,13 @@ import {
   type ImportQuestion,
   type Reading,
 } from '@steady-gleam/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, number, object, string } from 'yup';
 import { FIGURES } from '../app/theme';
 import { ApiFailure } from './apiClient';
+import { Field } from './Field';
+import { FileButton } from './FileButton';
 import { ImportQuestions } from './ImportQuestions';
 
 /** A row as typed: text, so that nothing typed is lost. A row with L, a and b all empty is an angle that was not read. */
@@ -113,7 +115,6 @@ export function ReadingsForm({
     defaultValues: { rows: angles.map((angle) => ({ angle: String(angle), l: '', a: '', b: '' })) },
   });
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'rows' });
-  const file = useRef<HTMLInputElement>(null);
   const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
   const [preview, setPreview] = useState<{
@@ -165,10 +166,9 @@ export function ReadingsForm({
     );
   });
 
-  const choose = async (chosen: File | undefined) => {
+  const choose = async (chosen: File) => {
     setPreview(null);
     setFailure(null);
-    if (!chosen) return;
     if (chosen.size > CSV_MAX_LENGTH) {
       setProblems([
         {
@@ -257,9 +257,14 @@ export function ReadingsForm({
         <Button variant="outlined" onClick={() => append({ angle: '', l: '', a: '', b: '' })}>
           Add an angle
         </Button>
-        <Button variant="outlined" onClick={() => file.current?.click()}>
+        <FileButton
+          variant="outlined"
+          label="File of readings"
+          accept=".csv,.txt,.cgats,.it8,.cxf,.xml,text/csv,text/plain,text/xml"
+          onFile={(file) => void choose(file)}
+        >
           Import a file
-        </Button>
+        </FileButton>
         <Button variant="outlined" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
           Paste a table
         </Button>
@@ -268,24 +273,12 @@ export function ReadingsForm({
             Leave it
           </Button>
         ) : null}
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.txt,.cgats,.it8,.cxf,.xml,text/csv,text/plain,text/xml"
-          aria-label="File of readings"
-          hidden
-          onChange={(e) => {
-            void choose(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
       </Box>
       {pasting ? (
         <Box sx={{ mt: 2 }}>
-          <TextField
+          <Field
             multiline
             minRows={4}
-            fullWidth
             label="Rows from a spreadsheet, with their column names"
             value={pasted}
             onChange={(e) => setPasted(e.target.value)}

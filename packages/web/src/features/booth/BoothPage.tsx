@@ -4,6 +4,7 @@ import { foldRun, potState, sayCoat, STYLES, taskKey, type PlannedCoat } from '@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { createSteadyTheme, FIGURES } from '../../app/theme';
+import { FileButton } from '../../shared/FileButton';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { cssOf } from '../../shared/screenColour';
 import { sendBytes } from '../../shared/apiClient';
@@ -153,8 +154,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
         ? '#c9c9c9'
         : '#85847e';
   };
-  const takePhoto = async (file: File | undefined) => {
-    if (!file) return;
+  const takePhoto = async (file: File) => {
     setPhotoFault('');
     try {
       const id = crypto.randomUUID();
@@ -317,17 +317,16 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
                 >
                   Keep
                 </Button>
-                <Button component="label" variant="outlined" sx={TALL}>
+                <FileButton
+                  variant="outlined"
+                  sx={TALL}
+                  label="Photo from the booth"
+                  accept="image/*"
+                  capture="environment"
+                  onFile={(file) => void takePhoto(file)}
+                >
                   Photo
-                  <input
-                    hidden
-                    type="file"
-                    accept="image/*"
-                    capture="environment"
-                    aria-label="Photo from the booth"
-                    onChange={(e) => void takePhoto(e.target.files?.[0])}
-                  />
-                </Button>
+                </FileButton>
                 {photoFault ? <Typography role="alert">{photoFault}</Typography> : null}
               </Box>
             )}

@@ -1,7 +1,8 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
 import { EYE_VIEWS, VERDICTS, type EyeView, type TargetAngle, type Verdict } from '@steady-gleam/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { FileButton } from '../../shared/FileButton';
 import { countCoats } from '../../shared/jobModel';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddPhoto, useAddReadings, useAddVerdict, useRemovePhoto } from '../../shared/useJob';
@@ -70,12 +71,10 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const [by, setBy] = useState<'readings' | 'eye'>(target.length ? 'readings' : 'eye');
   const [state, setState] = useState<'cleared' | 'wet'>('cleared');
   const [photoFailure, setPhotoFailure] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const own = verdicts.filter((v) => v.place === 'rung' && v.coats === coats);
   const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
 
-  const attach = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const attach = async (chosen: File) => {
     setPhotoFailure(null);
     try {
       const bytes = await shrinkPhoto(chosen);
@@ -176,26 +175,17 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             </Box>
           ))}
         </Box>
-        <Button
+        <FileButton
           variant="text"
           color="inherit"
-          onClick={() => file.current?.click()}
+          label="Photo of this rung"
+          accept="image/jpeg,image/png,image/webp"
           disabled={addPhoto.isPending}
+          onFile={(file) => void attach(file)}
           sx={{ px: 0.5 }}
         >
           {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          aria-label="Photo of this rung"
-          hidden
-          onChange={(e) => {
-            void attach(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
+        </FileButton>
         {photoFailure ? (
           <Typography role="alert" sx={{ color: 'error.main' }}>
             {photoFailure}

@@ -221,7 +221,8 @@ export function FlakePanel({
         {SIZES.map((s) => (
           <Field
             key={s}
-            label={`${(s / 1000).toFixed(1)} mm, parts`}
+            // Sold by thousandths of an inch: .004, .008, .015 and so on.
+            label={`${units.system === 'us' ? `${(s / 25_400).toFixed(3).slice(1)} in` : `${(s / 1000).toFixed(1)} mm`}, parts`}
             value={form.parts[s] ?? ''}
             onChange={(e) => change({ parts: { ...form.parts, [s]: e.target.value } })}
             error={faults[`parts.${s}`]}

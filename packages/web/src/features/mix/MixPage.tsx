@@ -444,12 +444,12 @@ export function MixPage() {
             sx={{ minHeight: 44 }}
           />
           <Button
-            variant="contained"
+            variant={inUse && !blocked ? 'outlined' : 'contained'}
             sx={{ minHeight: 56 }}
             disabled={!plan || !!pours.ratioFault || blocked || add.isPending}
             onClick={keep}
           >
-            Mixed: start its clock
+            {inUse && !blocked ? 'Another cup is mixed' : 'Mixed: start its clock'}
           </Button>
           {add.error ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { blendSettingsSchema, type BlendSettings } from '@steady-gleam/contracts';
-import { halosOf, SLOPE_UNSEEN, steppedLayers, STYLES, type BlendLayer } from '@steady-gleam/core';
+import { halosOf, SLOPE_UNSEEN, steppedLayers, STYLES, toShown, type BlendLayer } from '@steady-gleam/core';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { ValidationError } from 'yup';
@@ -11,6 +11,7 @@ import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { targetOf } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
+import { MeasureListField } from '../../shared/MeasureListField';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
@@ -95,6 +96,10 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         Object.fromEntries([['at', at], ...value.angles.map((a, g) => [`a${a}`, value.profile.differences[g]![i]])]),
       )
     : [];
+  // Ticks are round in the units that are shown.
+  const perUnit = toShown('distance', 1, units.system);
+  const tick = [5, 10, 20, 25, 50, 100, 200].find((step) => (length * perUnit) / step <= 6) ?? 500;
+  const ticks = Array.from({ length: Math.floor((length * perUnit) / tick) + 1 }, (_, i) => (i * tick) / perUnit);
   const field = (name: string, label: string, metric: number, keep: (v: number) => void) => (
     <MeasureField
       key={name}
@@ -303,7 +308,8 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 domain={[0, 'dataMax']}
                 stroke={tones.ink}
                 tick={{ fontFamily: FIGURES, fontSize: 13 }}
-                tickFormatter={(v: number) => units.figure('distance', v)}
+                ticks={ticks}
+                tickFormatter={(v: number) => (v * perUnit).toFixed(0)}
                 label={{
                   value: `${units.name('distance')} from the repair`,
                   position: 'insideBottom',
@@ -347,21 +353,12 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         </Box>
       </Box>
       <Box sx={{ maxWidth: 420 }}>
-        <Field
-          label="Panels in a row, cm; breaks lie between"
-          value={typed['panels'] ?? kept.panels.join(', ')}
-          onChange={(e) => {
-            setTyped({ ...typed, panels: e.target.value });
-            setBlend(
-              {
-                panels: e.target.value
-                  .split(/[,;\s]+/)
-                  .filter(Boolean)
-                  .map(Number),
-              },
-              'panels',
-            );
-          }}
+        <MeasureListField
+          measure="distance"
+          label="Panels in a row"
+          hint="Breaks lie between them."
+          value={kept.panels}
+          onValue={(panels) => setBlend({ panels }, 'panels')}
           error={faults['panels']}
         />
       </Box>

@@ -5,9 +5,10 @@ import { useState, type ReactNode } from 'react';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { MeasureField } from '../../shared/MeasureField';
+import { MeasureListField } from '../../shared/MeasureListField';
+import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { useRested } from '../../shared/useRested';
 import { useCompute } from '../../worker/useCompute';
@@ -44,7 +45,6 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     ...HANDS.usual,
   };
   const s = plan.passes ?? start;
-  const [panels, setPanels] = useState(s.panels.join(', '));
   const [typed, setTyped] = useState<Partial<Record<'fanCm' | 'heightCm', string>>>({});
   const [fault, setFault] = useState<Record<string, string>>({});
   const [chosen, setView] = useState<0 | 2 | 4 | null>(null);
@@ -227,31 +227,24 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             onChange={(_, v) => change({ marginCm: v as number })}
           />
         </Box>
-        <Box sx={{ width: 150 }}>
-          <Field
-            label="Panels in a row, cm"
-            value={panels}
-            onChange={(e) => {
-              setPanels(e.target.value);
-              change({
-                panels: e.target.value
-                  .split(/[,;\s]+/)
-                  .filter(Boolean)
-                  .map(Number),
-              });
-            }}
+        <Box sx={{ width: 140 }}>
+          <MeasureListField
+            measure="distance"
+            label="Panels in a row"
+            value={s.panels}
+            onValue={(panels) => change({ panels })}
             error={fault['panels']}
           />
         </Box>
         {(['fanCm', 'heightCm'] as const).map((key) => (
-          <Box key={key} sx={{ width: 120 }}>
+          <Box key={key} sx={{ width: 104 }}>
             <MeasureField
               measure="distance"
               label={key === 'fanCm' ? 'Fan' : 'Height'}
               value={typed[key] ?? String(s[key])}
               onValue={(v) => {
                 setTyped({ ...typed, [key]: v });
-                change({ [key]: v.trim() === '' ? NaN : Number(v.replace(',', '.')) });
+                change({ [key]: numberIn(v) });
               }}
               error={fault[key]}
             />

@@ -20,6 +20,7 @@ import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
+import { FileButton } from '../../shared/FileButton';
 import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
 import { useUnits } from '../../shared/units';
@@ -81,8 +82,7 @@ export function ProductsPage() {
       </Notice>
     );
 
-  const importFile = async (file: File | undefined) => {
-    if (!file) return;
+  const importFile = async (file: File) => {
     if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
     const read = parseProductsCsv(await file.text());
     if (!read.ok)
@@ -111,6 +111,15 @@ export function ProductsPage() {
   const editGun = (stored: StoredGun | null, start: Gun) =>
     setEditing({ what: 'gun', key: crypto.randomUUID(), stored, start });
   const done = () => setEditing(null);
+  const attach = (id: string, file: File) =>
+    sheet.mutate(
+      { id, file },
+      {
+        onSuccess: () => setProblems([]),
+        onError: (error) =>
+          setProblems([error instanceof ApiFailure ? (error.fields['sheet'] ?? error.message) : String(error)]),
+      },
+    );
   const changeCell = (name: string, onClick: () => void) => (
     <td style={{ ...figure, paddingRight: 0 }}>
       <Button variant="outlined" aria-label={`Change ${name}`} sx={{ px: 1 }} onClick={onClick}>
@@ -139,19 +148,14 @@ export function ProductsPage() {
             >
               Add a product
             </Button>
-            <Button component="label" variant="outlined">
+            <FileButton
+              variant="outlined"
+              label="File of products"
+              accept=".csv,text/csv"
+              onFile={(file) => void importFile(file)}
+            >
               Take in a CSV
-              <input
-                hidden
-                type="file"
-                accept=".csv,text/csv"
-                aria-label="File of products"
-                onChange={(e) => {
-                  void importFile(e.target.files?.[0]);
-                  e.target.value = '';
-                }}
-              />
-            </Button>
+            </FileButton>
             <Button
               variant="outlined"
               disabled={!products.data.length}
@@ -310,34 +314,17 @@ export function ProductsPage() {
                           >
                             {stored.sheet.name}
                           </MuiLink>
-                        ) : (
-                          <Button component="label" variant="text" color="inherit" sx={{ px: 0.5, fontSize: 14 }}>
-                            Attach
-                            <input
-                              hidden
-                              type="file"
-                              accept={SHEET_TYPES.join(',')}
-                              aria-label={`Sheet of ${p.name}`}
-                              onChange={(e) => {
-                                const file = e.target.files?.[0];
-                                if (file)
-                                  sheet.mutate(
-                                    { id: p.id, file },
-                                    {
-                                      onSuccess: () => setProblems([]),
-                                      onError: (error) =>
-                                        setProblems([
-                                          error instanceof ApiFailure
-                                            ? (error.fields['sheet'] ?? error.message)
-                                            : String(error),
-                                        ]),
-                                    },
-                                  );
-                                e.target.value = '';
-                              }}
-                            />
-                          </Button>
-                        )}
+                        ) : null}
+                        <FileButton
+                          variant="text"
+                          color="inherit"
+                          sx={{ px: 0.5, fontSize: 14, display: 'block', textAlign: 'left' }}
+                          label={`Sheet of ${p.name}`}
+                          accept={SHEET_TYPES.join(',')}
+                          onFile={(file) => attach(p.id, file)}
+                        >
+                          {stored.sheet ? 'Replace' : 'Attach'}
+                        </FileButton>
                       </td>
                       {changeCell(p.name, () => editProduct(stored, p))}
                     </tr>

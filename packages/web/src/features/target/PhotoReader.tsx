@@ -4,6 +4,7 @@ import { linearOfByte, photoLab, PHOTO_DOUBT, type Lab, type Xyz } from '@steady
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
+import { FileButton } from '../../shared/FileButton';
 import { cssOf } from '../../shared/screenColour';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
@@ -62,8 +63,7 @@ export function PhotoReader({
     setLab(photoLab(mean(marks.grey), mean(marks.sample), Number(greyL) || 50));
   }, [bitmap, marks, radius, greyL]);
 
-  const choose = async (file: File | undefined) => {
-    if (!file) return;
+  const choose = async (file: File) => {
     setFailure(null);
     if (file.size > MAX_BYTES) return setFailure('This photo is over 10 MB. Save it smaller and choose it again.');
     try {
@@ -129,12 +129,14 @@ export function PhotoReader({
         Photograph the finish with a grey card beside it, in one light, not into the mirror. Mark the grey, then the
         finish.
       </Typography>
-      <input
-        type="file"
+      <FileButton
+        variant={bitmap ? 'outlined' : 'contained'}
+        label="Photo with a grey card"
         accept="image/jpeg,image/png,image/webp"
-        aria-label="Photo with a grey card"
-        onChange={(e) => void choose(e.target.files?.[0])}
-      />
+        onFile={(file) => void choose(file)}
+      >
+        {bitmap ? 'Another photo' : 'Choose a photo'}
+      </FileButton>
       {bitmap ? (
         <>
           <Box
@@ -184,7 +186,7 @@ export function PhotoReader({
           {lab ? (
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }} data-testid="photo-lab">
               <Box sx={{ width: 90, height: 56, background: cssOf(lab) }} aria-hidden />
-              <Typography sx={{ fontFamily: FIGURES }}>
+              <Typography sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
                 L* {lab[0].toFixed(1)} a* {lab[1].toFixed(1)} b* {lab[2].toFixed(1)}
               </Typography>
               <Typography variant="body2">
