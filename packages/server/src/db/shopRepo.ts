@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import {
   batchSchema,
   gunSchema,
@@ -196,8 +197,10 @@ export function createShopRepo(db: Db): ShopRepo {
     addBatch: (batch) =>
       db.transaction(async (tx) => {
         const handle = tx as unknown as Db;
-        const [existing] = await tx.select({ jobId: batches.jobId }).from(batches).where(eq(batches.id, batch.id));
-        if (existing && existing.jobId !== batch.jobId) throw new ApiError('conflict');
+        const [existing] = await tx.select({ batch: batches.batch }).from(batches).where(eq(batches.id, batch.id));
+        // The same sent twice is stored once; another under the same id would be lost, so it is refused.
+        if (existing && !isDeepStrictEqual(batchSchema.validateSync(existing.batch), batch))
+          throw new ApiError('conflict');
         if (!existing) {
           const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
           if (!job) throw new ApiError('notFound');

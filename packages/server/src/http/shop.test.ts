@@ -168,6 +168,11 @@ describe('batches', () => {
       .post(shopApi.addBatch.path)
       .send({ ...batch, jobId: await makeJob() })
       .expect(409);
+    // Another batch under an id that is taken would be lost in silence.
+    await request(app)
+      .post(shopApi.addBatch.path)
+      .send({ ...batch, ml: batch.ml + 50 })
+      .expect(409);
     await request(app)
       .post(shopApi.addBatch.path)
       .send(batchOf(jobId, { ml: 0 }))
