@@ -15,7 +15,7 @@ const transformTo = (module) => ({
 const project = (name, rest) => ({
   displayName: name,
   testMatch: [`<rootDir>/packages/${name}/src/**/*.test.ts?(x)`],
-  setupFiles: ['<rootDir>/scripts/jestSetup.mjs'],
+  setupFiles: ['<rootDir>/scripts/jestSetup.ts'],
   ...rest,
 });
 

@@ -1,3 +1,4 @@
+import './locale';
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core';
 

@@ -12,6 +12,7 @@ import { endpoint } from './endpoint';
 import { earlierHandsSchema, photoSchema, verdictEventSchema } from './letdown';
 import { sprayPlanSchema } from './spray';
 import { newReadingSetSchema, readingSetSchema } from './readings';
+import { trimmed } from './figures';
 
 /** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
 const materialId = (missing: string) => string().max(60).required(missing);
@@ -62,7 +63,7 @@ export const stackLayerSchema = object({
 export const stacksSchema = array(
   object({
     id: string().max(60).required(),
-    name: string().trim().required('Name this part of the piece.').max(40, 'Keep it under 40 letters.'),
+    name: trimmed().required('Name this part of the piece.').max(40, 'Keep it under 40 letters.'),
     layers: array(stackLayerSchema.required())
       .required()
       .min(1, 'A stack has a layer or more.')
@@ -85,7 +86,7 @@ const measure = number().typeError('A number.').min(0.001, 'More than zero.').ma
 /** A piece to be sprayed: its shape for the area, its place in the booth for the order; metres. */
 export const pieceSchema = object({
   id: string().max(60).required(),
-  name: string().trim().required('Name the piece.').max(40, 'Keep it under 40 letters.'),
+  name: trimmed().required('Name the piece.').max(40, 'Keep it under 40 letters.'),
   shape: string().oneOf(shapes).required(),
   /** Measures of the shape by name; `area` in m2, the others in m. */
   measures: object({
@@ -97,7 +98,12 @@ export const pieceSchema = object({
     bottom: measure,
     length: measure,
   }).noUnknown(),
-  count: number().typeError('A whole number.').integer('A whole number.').min(1, 'One or more.').max(200).required(),
+  count: number()
+    .typeError('A whole number.')
+    .integer('A whole number.')
+    .min(1, 'One or more.')
+    .max(200, 'At most 200.')
+    .required('A whole number.'),
   /** Where it hangs or lies in the booth; null until it is placed. */
   x: number().min(-50).max(50).nullable().default(null),
   y: number().min(-50).max(50).nullable().default(null),
@@ -149,12 +155,10 @@ export const START_PIECES: readonly Piece[] = [
   },
 ];
 
-const piece = string()
-  .trim()
+const piece = trimmed()
   .max(80, 'Keep it under 80 letters.')
   .required('Say what is to be finished, for instance “dodgem shell 7”.');
-const matching = string()
-  .trim()
+const matching = trimmed()
   .max(160, 'Keep it under 160 letters.')
   .required('Say what it has to match, for instance “shell 4, left side”.');
 const systemId = materialId('Choose what is in the cup.');
@@ -235,7 +239,7 @@ export const changeJobSchema = object({
   plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
 
-const text = (max: number) => string().trim().max(max, `Keep it under ${max} letters.`);
+const text = (max: number) => trimmed().max(max, `Keep it under ${max} letters.`);
 const rungCoats = number()
   .typeError('Coats must be a number.')
   .min(0.5, 'A rung has half a coat or more.')

@@ -1,6 +1,7 @@
 import { array, number, object, string, type InferType } from 'yup';
 import { EYE_VIEWS, HAND_MEMBERS, VERDICTS, type EyeView, type HandMember, type Verdict } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
+import { trimmed } from './figures';
 
 const id = string().uuid().required();
 
@@ -17,7 +18,7 @@ export const verdictEventSchema = object({
     .max(20, 'At most 20 coats.')
     .required(),
   /** Where on the job; empty for a rung. */
-  spot: string().trim().max(40, 'Keep the spot’s name under 40 letters.').defined(),
+  spot: trimmed().max(40, 'Keep the spot’s name under 40 letters.').defined(),
   view: string()
     .oneOf<EyeView>([...EYE_VIEWS])
     .required(),

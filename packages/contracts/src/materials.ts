@@ -1,12 +1,12 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
 import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
-import { figure } from './figures';
+import { figure, trimmed } from './figures';
 
 const base = (kind: OwnMaterial['kind']) => ({
   kind: string().oneOf([kind]).required(),
   id: string().uuid().required(),
-  name: string().trim().required('Give it a name.').max(40, 'Keep the name under 40 letters.'),
+  name: trimmed().required('Give it a name.').max(40, 'Keep the name under 40 letters.'),
 });
 
 const lab = (what: string) =>
@@ -14,8 +14,8 @@ const lab = (what: string) =>
     number()
       .typeError(`${what}: L*, a* and b* must be numbers.`)
       .required(`${what}: L*, a* and b* are needed.`)
-      .min(-128)
-      .max(128),
+      .min(-128, `${what}: a* and b* lie between -128 and 128.`)
+      .max(128, `${what}: a* and b* lie between -128 and 128.`),
   )
     .required(`${what} is missing.`)
     .length(3, `${what}: L*, a* and b* are needed.`)
@@ -30,7 +30,7 @@ const structures = Object.keys(FILM_NM) as FlakeStructure[];
 
 export const ownGroundSchema = object({
   ...base('ground'),
-  mark: string().trim().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
+  mark: trimmed().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
   lab: lab('The reading'),
   pigmentId: string().nullable().max(60).default(null),
   cover: figure('The cover', 0.05, 0.99).default(0.93),

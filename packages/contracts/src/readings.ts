@@ -1,5 +1,6 @@
 import { array, number, object, string, type InferType } from 'yup';
 import { READING_LIMITS as L } from '@steady-gleam/core';
+import { trimmed } from './figures';
 
 const finite = (label: string, lo: number, hi: number) =>
   number()
@@ -14,7 +15,7 @@ export const aSchema = finite('a*', -L.abMax, L.abMax);
 export const bSchema = finite('b*', -L.abMax, L.abMax);
 
 export const readingSchema = object({
-  spot: string().trim().max(40, 'Keep the spot’s name under 40 letters.').required('Name the spot.'),
+  spot: trimmed().max(40, 'Keep the spot’s name under 40 letters.').required('Name the spot.'),
   incidence: finite('The lamp angle', 0, L.incidenceMax),
   aspecular: finite('The view angle', L.aspecularMin, L.aspecularMax),
   l: lightnessSchema,
@@ -41,8 +42,7 @@ export const newReadingSetSchema = object({
       otherwise: (s) => s.oneOf([null], 'Only a rung or a place on the job has coats.'),
     }),
   /** Name of a variant chip or of a place on the job. */
-  label: string()
-    .trim()
+  label: trimmed()
     .max(40, 'Keep the name under 40 letters.')
     .default('')
     .when('kind', {
@@ -57,12 +57,12 @@ export const newReadingSetSchema = object({
   doubt: number().min(0).max(50).nullable().default(null),
   source: string().oneOf(READING_SOURCES).required(),
   takenAt: string().datetime().required(),
-  readings: array(readingSchema)
+  readings: array(readingSchema.required())
     .required()
     .min(1, 'Enter at least one angle.')
     .max(2000)
     .test('unique', 'The same spot and angle is given twice.', (list) => {
-      const keys = (list ?? []).map((r) => `${r.spot}/${r.incidence}/${r.aspecular}`);
+      const keys = (list ?? []).map((r) => (r ? `${r.spot}/${r.incidence}/${r.aspecular}` : null));
       return new Set(keys).size === keys.length;
     }),
 }).noUnknown();

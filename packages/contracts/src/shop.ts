@@ -9,11 +9,11 @@ import {
 } from '@steady-gleam/core';
 import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
 import { endpoint } from './endpoint';
-import { figure, maybeFigure } from './figures';
+import { figure, maybeFigure, trimmed } from './figures';
 
 const id = string().uuid().required();
 const version = number().integer().min(1).required();
-const name = string().trim().required('Give it a name.').max(50, 'Keep the name under 50 letters.');
+const name = trimmed().required('Give it a name.').max(50, 'Keep the name under 50 letters.');
 const roles: readonly AdditiveRole[] = ['hardener', 'reducer'];
 const density = maybeFigure('The density', 0.3, 4, ' g/ml');
 
@@ -46,10 +46,9 @@ export const productSchema = object({
   chemistry: string()
     .oneOf<Chemistry>(['solvent', 'waterborne', 'two-pack'], 'Choose its chemistry.')
     .required('Choose its chemistry.'),
-  ratio: string()
-    .trim()
+  ratio: trimmed()
     .required('Write the ratio as on the sheet; 1 for a product that is poured as it is.')
-    .max(40)
+    .max(40, 'Keep the ratio under 40 letters.')
     .test('ratio', '', (v, context) => {
       const fault = v ? ratioFault(v) : null;
       return fault ? context.createError({ message: fault }) : true;
@@ -77,7 +76,7 @@ export const productSchema = object({
   pressureBar: figure('The pressure', 0.2, 8, ' bar'),
   additives: array(additiveSchema.required()).required().max(20, 'Twenty additives at most.'),
   pricePerLitre: figure('The price', 0, 10000),
-  note: string().trim().max(2000, 'Keep the note under 2000 letters.').defined(),
+  note: trimmed().max(2000, 'Keep the note under 2000 letters.').defined(),
 }).noUnknown() as unknown as Schema<Product>;
 
 function ratioFault(text: string): string | null {
@@ -118,7 +117,7 @@ const removal = object({ version }).noUnknown();
 
 /** One part of a stored batch, in pouring order. */
 const batchPartSchema = object({
-  name: string().trim().max(80).required(),
+  name: trimmed().max(80, 'Keep the name under 80 letters.').required('Give it a name.'),
   role: string()
     .oneOf(['colour', 'product', ...roles] as const)
     .required(),
@@ -126,7 +125,7 @@ const batchPartSchema = object({
   /** Poured, ml; grams where the density is known. */
   ml: figure('The volume', 0, 100_000, ' ml'),
   grams: maybeFigure('The weight', 0, 200_000, ' g'),
-  lot: string().trim().max(40, 'Keep the lot under 40 letters.').defined(),
+  lot: trimmed().max(40, 'Keep the lot under 40 letters.').defined(),
 }).noUnknown();
 
 /** A batch as it was mixed. Append-only with a client-made id; only what became of it changes. */
@@ -135,7 +134,7 @@ export const batchSchema = object({
   jobId: id,
   /** Layer of the job's stack it is for. */
   layerId: string().max(60).required(),
-  name: string().trim().max(80).required(),
+  name: trimmed().max(80, 'Keep the name under 80 letters.').required('Give it a name.'),
   productId: string().uuid().nullable().defined(),
   gunId: string().uuid().nullable().defined(),
   parts: array(batchPartSchema.required()).required().min(1, 'A batch has a part or more.').max(12),
@@ -152,7 +151,7 @@ export const batchSchema = object({
   cost: maybeFigure('The cost', 0, 1_000_000),
   /** Sprayed on the job's let-down card too. */
   onCard: boolean().required(),
-  note: string().trim().max(400, 'Keep the note under 400 letters.').defined(),
+  note: trimmed().max(400, 'Keep the note under 400 letters.').defined(),
 }).noUnknown();
 export type NewBatch = InferType<typeof batchSchema>;
 

@@ -86,13 +86,16 @@ export interface NudgeInput {
 const PROBE_DEPTH = 0.02;
 /** A second toner must take away this share of what the first leaves. */
 const WORTH_A_SECOND = 0.15;
+/** Candidates of each number of toners that are worked out with the full model, and rounds of it. */
+const REFINED = 5;
+const ROUNDS = 4;
 /** Better than nothing by less than this share of the rms difference is no advice. */
 const WORTH_ADDING = 0.15;
 
 /**
  * Which toners bring a sprayed card to its target: the stack is linearised in each, every one and every pair is solved by
- * least squares with no negative parts, and the winner is predicted again with the full model. What the model gets wrong
- * about the card is carried over unchanged.
+ * least squares with no negative parts, and the nearest of them are refined with the full model (Gauss-Newton). What the
+ * model gets wrong about the card is carried over unchanged.
  * @returns null when no toner helps, for instance when the card is already too strong or too dark.
  */
 export function nudge(input: NudgeInput): Nudge | null {
@@ -123,63 +126,99 @@ export function nudge(input: NudgeInput): Nudge | null {
     card,
   );
   const columns = toners.map((t) => flat(labsWith([{ dyeId: t.id, depth: PROBE_DEPTH }]), base, PROBE_DEPTH));
-  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((s, v, i) => s + v * q[i]!, 0);
+  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
   const all = dot(wanted, wanted);
-  interface Candidate {
-    readonly doses: TonerDose[];
-    readonly left: number;
-  }
-  let one: Candidate = { doses: [], left: all };
-  let two: Candidate = one;
-  toners.forEach((p, i) => {
-    const pp = dot(columns[i]!, columns[i]!);
-    const pw = dot(columns[i]!, wanted);
-    if (pp < 1e-12 || pw <= 0) return;
-    const left = all - (pw * pw) / pp;
-    if (left < one.left) one = { doses: [{ dyeId: p.id, depth: pw / pp }], left };
-    for (let j = 0; j < toners.length; j++) {
-      if (j === i) continue;
-      const qq = dot(columns[j]!, columns[j]!);
-      const qw = dot(columns[j]!, wanted);
-      const pq = dot(columns[i]!, columns[j]!);
-      const det = pp * qq - pq * pq;
-      if (det < 1e-9 * pp * qq) continue;
-      const x = (pw * qq - qw * pq) / det;
-      const y = (qw * pp - pw * pq) / det;
-      if (x <= 0 || y <= 0) continue;
-      const rest = all - x * pw - y * qw;
-      if (rest < two.left - 1e-9)
-        two = {
-          doses: [
-            { dyeId: p.id, depth: x },
-            { dyeId: toners[j]!.id, depth: y },
-          ],
-          left: rest,
-        };
+  // What the straight lines leave for every toner and every pair of them.
+  const candidates: Candidate[] = [];
+  columns.forEach((p, i) => {
+    const single = solve([p], wanted);
+    if (single) candidates.push({ toners: [toners[i]!], depths: single, left: all - dot(p, wanted) * single[0]! });
+    for (let j = i + 1; j < toners.length; j++) {
+      const q = columns[j]!;
+      const pair = solve([p, q], wanted);
+      if (!pair) continue;
+      const left = all - dot(p, wanted) * pair[0]! - dot(q, wanted) * pair[1]!;
+      candidates.push({ toners: [toners[i]!, toners[j]!], depths: pair, left });
     }
   });
-  const chosen = two.left < one.left * (1 - WORTH_A_SECOND) ? two : one;
-  if (!chosen.doses.length) return null;
+  const dosesOf = (c: Candidate): TonerDose[] => c.toners.map((t, i) => ({ dyeId: t.id, depth: c.depths[i]! }));
+  const offBy = (doses: readonly TonerDose[]): Float64Array =>
+    flat(
+      target.map((t) => t.lab),
+      predicted(doses),
+    );
+  /** Gauss-Newton from the straight line's answer: dyes bend away from it. */
+  const refined = (start: Candidate): Candidate => {
+    const off = offBy(dosesOf(start));
+    let best: Candidate = { ...start, left: dot(off, off) };
+    for (let round = 0; round < ROUNDS; round++) {
+      const doses = dosesOf(best);
+      const here = labsWith(doses);
+      const slopes = best.toners.map((_, i) =>
+        flat(labsWith(doses.map((d, k) => (k === i ? { ...d, depth: d.depth + PROBE_DEPTH } : d))), here, PROBE_DEPTH),
+      );
+      // Solved for the depths themselves, so that none goes below nothing.
+      const rest = offBy(doses);
+      const goal = rest.map((v, k) => v + slopes.reduce((sum, c, i) => sum + c[k]! * best.depths[i]!, 0));
+      const depths = solve(slopes, goal);
+      if (!depths) break;
+      let moved = best;
+      for (const share of [1, 0.5, 0.25]) {
+        const next = best.depths.map((d, i) => d + share * (depths[i]! - d));
+        const nextOff = offBy(dosesOf({ ...best, depths: next }));
+        const left = dot(nextOff, nextOff);
+        if (left < moved.left) {
+          moved = { ...best, depths: next, left };
+          break;
+        }
+      }
+      if (moved === best) break;
+      best = moved;
+    }
+    return best;
+  };
+  const nearest = (count: number): Candidate | null =>
+    candidates
+      .filter((c) => c.toners.length === count)
+      .sort((a, b) => a.left - b.left)
+      .slice(0, REFINED)
+      .map(refined)
+      .sort((a, b) => a.left - b.left)[0] ?? null;
+  const [one, two] = [nearest(1), nearest(2)];
+  const chosen = two && (!one || two.left < one.left * (1 - WORTH_A_SECOND)) ? two : one;
+  if (!chosen) return null;
   const step = (share: number): NudgeStep => {
-    const doses = chosen.doses.map((d) => ({ ...d, depth: d.depth * share }));
+    const doses = dosesOf(chosen).map((d) => ({ ...d, depth: d.depth * share }));
     const labs = predicted(doses);
     const { meanDe, badness } = scoreMatch(target, labs);
     return { doses, labs, meanDe, badness };
   };
-  // The straight line overshoots where the dye saturates or undershoots where it bends: look along it with the full model.
-  let best = 1;
-  let least = Infinity;
-  for (let share = 0.2; share <= 2.001; share += 0.1) {
-    const { meanDe } = step(share);
-    if (meanDe < least) [least, best] = [meanDe, share];
-  }
   const before = scoreMatch(target, card);
-  if (least > before.meanDe * (1 - WORTH_ADDING)) return null;
-  return {
-    before: { meanDe: before.meanDe, badness: before.badness },
-    half: step(best / 2),
-    full: step(best),
-  };
+  const full = step(1);
+  if (full.meanDe > before.meanDe * (1 - WORTH_ADDING)) return null;
+  return { before: { meanDe: before.meanDe, badness: before.badness }, half: step(0.5), full };
+}
+
+interface Candidate {
+  readonly toners: readonly Dye[];
+  readonly depths: readonly number[];
+  /** Weighted sum of squares that stays. */
+  readonly left: number;
+}
+
+/** Least squares for one or two columns; null when they are alike or a depth would fall to nothing or below. */
+function solve(columns: readonly Float64Array[], wanted: Float64Array): number[] | null {
+  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
+  const [p, q] = columns as [Float64Array, Float64Array | undefined];
+  const [pp, pw] = [dot(p, p), dot(p, wanted)];
+  if (pp < 1e-12) return null;
+  if (!q) return pw > 0 ? [pw / pp] : null;
+  const [qq, qw, pq] = [dot(q, q), dot(q, wanted), dot(p, q)];
+  const det = pp * qq - pq * pq;
+  if (det < 1e-9 * pp * qq) return null;
+  const x = (pw * qq - qw * pq) / det;
+  const y = (qw * pp - pw * pq) / det;
+  return x > 0 && y > 0 ? [x, y] : null;
 }
 
 /** Depth one part of toner in a hundred parts of carrier gives to 10 um of dry film; invented for the demo. */

@@ -105,12 +105,12 @@ describe('tint nudge', () => {
         });
         if (scoreMatch(target, labsWith(new Float64Array(31))).meanDe < 0.5) return;
         // Another dye may do as well; what counts is that the predicted card passes and half is half.
-        expect(found!.full.meanDe).toBeLessThan(Math.max(0.3, 0.25 * found!.before.meanDe));
+        expect(found!.full.meanDe).toBeLessThan(0.3);
         expect(found!.full.doses.length).toBeLessThanOrEqual(2);
         found!.full.doses.forEach((d, i) => expect(found!.half.doses[i]!.depth).toBeCloseTo(d.depth / 2, 9));
         expect(found!.half.meanDe).toBeLessThan(found!.before.meanDe);
       }),
-      { numRuns: 12 },
+      { numRuns: 40 },
     );
   });
 

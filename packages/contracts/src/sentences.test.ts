@@ -1,0 +1,259 @@
+import { describe, expect, it } from '@jest/globals';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { ValidationError, type Schema } from 'yup';
+import {
+  batchSchema,
+  boothEventSchema,
+  cardSchema,
+  changeJobSchema,
+  gunSchema,
+  newJobSchema,
+  newReadingSetSchema,
+  ownMaterialSchema,
+  productSchema,
+  sprayPlanSchema,
+  START_MIXING,
+  START_PIECES,
+  START_PLAN,
+  verdictEventSchema,
+} from './index';
+
+const id = '00000000-0000-4000-8000-000000000000';
+const at = '2026-11-20T09:00:00.000Z';
+
+/** One whole example of everything that is sent, with every part that may be there. */
+const SAMPLES: Record<string, readonly [Schema, object]> = {
+  'new job': [newJobSchema, { id, piece: 'Tub', matching: 'tub 5', family: 'candy', systemId: 'cinder-candy' }],
+  'changed job': [
+    changeJobSchema,
+    {
+      version: 1,
+      piece: 'Tub',
+      matching: 'tub 5',
+      status: 'open',
+      choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: true },
+      stacks: [
+        {
+          id: 'main',
+          name: 'whole piece',
+          layers: [{ id: 'effect-1', kind: 'effect', materialId: 'x', coats: 3, style: 'wet', strength: 1, filmUm: 9 }],
+        },
+      ],
+      filmLimitUm: 300,
+      pieces: [
+        {
+          ...START_PIECES[0]!,
+          measures: { area: 2, width: 1, height: 1, diameter: 1, top: 1, bottom: 1, length: 1 },
+          x: 1,
+          y: 1,
+        },
+      ],
+      mixing: { ...START_MIXING, products: { 'effect-1': id }, gunId: id },
+    },
+  ],
+  plan: [
+    sprayPlanSchema,
+    {
+      ...START_PLAN,
+      edits: {
+        'effect/wet/1': {
+          overlap: 0.5,
+          distanceCm: 15,
+          pressureBar: 1,
+          turns: 2,
+          tipMm: 1,
+          speedCmS: 50,
+          flashMinutes: 10,
+        },
+      },
+      order: ['tub'],
+      surfaceC: 20,
+      startAt: at,
+      passes: {
+        profile: 'bell',
+        fanCm: 25,
+        overlap: 0.5,
+        shift: 0,
+        cross: false,
+        marginCm: 5,
+        panels: [100],
+        walk: true,
+        heightCm: 70,
+        speedSd: 0.1,
+        distanceSd: 0.1,
+        aimSdCm: 1,
+      },
+      blend: { panels: [100], repairCm: 10, atCm: 20, layers: [{ id: 'effect-1', reachCm: 20, fadeCm: 10 }] },
+    },
+  ],
+  card: [
+    cardSchema,
+    {
+      id,
+      rungs: [1, 2],
+      gun: 'Gun 1',
+      pressureBar: 1.4,
+      onStand: true,
+      settings: { sealer: 's', groundCoats: '2', reducer: 'r', distanceCm: 15, temperatureC: 20, patches: true },
+    },
+  ],
+  product: [productSchema, STARTING_PRODUCTS[0]!],
+  gun: [gunSchema, STARTING_GUNS[0]!],
+  batch: [
+    batchSchema,
+    {
+      id,
+      jobId: id,
+      layerId: 'effect',
+      name: 'Cinder candy',
+      productId: id,
+      gunId: id,
+      parts: [{ name: 'binder', role: 'product', parts: 8, ml: 100, grams: 94, lot: 'A1' }],
+      ml: 100,
+      temperatureC: 20,
+      mixedAt: at,
+      potMinutes: 60,
+      solidMl: 20,
+      volumeSolids: 0.2,
+      lossMl: 40,
+      vocActual: 700,
+      vocCoating: 700,
+      cost: 8,
+      onCard: false,
+      note: '',
+    },
+  ],
+  readings: [
+    newReadingSetSchema,
+    {
+      id,
+      kind: 'target',
+      rungCoats: null,
+      source: 'typed',
+      label: '',
+      state: 'cleared',
+      doubt: null,
+      takenAt: at,
+      readings: [{ spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 }],
+    },
+  ],
+  verdict: [
+    verdictEventSchema,
+    { id, place: 'rung', coats: 2, spot: '', view: 'shade', verdict: 'match', patch: null, takenAt: at },
+  ],
+  tap: [boothEventSchema, { id, at: 1, kind: 'note', coatId: 'a', pieceId: 'b', text: 'a nib' }],
+  ground: [
+    ownMaterialSchema,
+    {
+      kind: 'ground',
+      id,
+      name: 'Fog',
+      mark: 'fog',
+      lab: [78, -3, 4],
+      pigmentId: 'silver-fine',
+      cover: 0.9,
+      tintId: 'cinder-red',
+      tintDepth: 1,
+      pricePerLitre: 30,
+    },
+  ],
+  pigment: [
+    ownMaterialSchema,
+    { kind: 'pigment', id, name: 'Blue', structure: 'titania-mica', filmNm: 120, sizeUm: 20, tilt: 6, edge: 0.1 },
+  ],
+  dye: [ownMaterialSchema, { kind: 'dye', id, name: 'Ours', bare: [70, 0, 1], dyed: [50, 40, 20], coats: 2 }],
+  carrier: [
+    ownMaterialSchema,
+    {
+      kind: 'carrier',
+      id,
+      name: 'Ours',
+      chemistry: 'solvent',
+      volumeSolids: 0.2,
+      filmUm: 10,
+      densityGPerMl: 0.95,
+      flashMinutes: 10,
+    },
+  ],
+  mix: [
+    ownMaterialSchema,
+    {
+      kind: 'system',
+      id,
+      name: 'Ours',
+      family: 'pearl',
+      carrierId: 'binder',
+      pigmentId: 'blue',
+      cover: 0.2,
+      dyeId: 'cinder-red',
+      depth: 0.4,
+      filmUm: 9,
+      flashMinutes: 10,
+      pricePerLitre: 60,
+    },
+  ],
+};
+
+/** What a painter types, and so is answered in sentences made for it; the last names of their paths. */
+const TYPED = new Set(
+  (
+    'piece matching name area width height diameter top bottom length count filmLimitUm filmUm temperatureC humidity overlap ' +
+    'distanceCm pressureBar turns tipMm speedCmS flashMinutes surfaceC fanCm heightCm repairCm atCm reachCm fadeCm gun ' +
+    'sealer groundCoats reducer ratio densityGPerMl volumeSolids filmUm vocGPerL waterShare exemptShare recoatMinutes ' +
+    'potLifeMinutes fromC toC pricePerLitre note lot lossMl transfer flowMlMin spot incidence aspecular l a b ' +
+    'mark cover tintDepth filmNm sizeUm tilt edge depth'
+  ).split(' '),
+);
+const TYPED_VALUES: readonly unknown[] = ['', '   ', 'x', -1e6, 1e9, NaN, 'a'.repeat(3000)];
+const OTHER_VALUES: readonly unknown[] = [undefined, null, [], {}, true, [null], 0.5];
+
+type Path = readonly string[];
+const pathsOf = (value: unknown, at: Path = []): Path[] =>
+  value !== null && typeof value === 'object'
+    ? Object.keys(value).flatMap((k) => [[...at, k], ...pathsOf((value as Record<string, unknown>)[k], [...at, k])])
+    : [];
+function replaced(sample: object, path: Path, value: unknown): object {
+  const copy = structuredClone(sample);
+  const inner = path.slice(0, -1).reduce<Record<string, unknown>>((o, k) => o[k] as never, copy as never);
+  if (value === undefined) delete inner[path.at(-1)!];
+  else inner[path.at(-1)!] = value;
+  return copy;
+}
+/** Everything said of a sample with one value put wrong; empty when it is taken. @throws what is no answer to a client */
+function said(schema: Schema, body: object): ValidationError[] {
+  try {
+    schema.validateSync(body, { abortEarly: false });
+    return [];
+  } catch (error) {
+    if (error instanceof ValidationError) return error.inner.length ? error.inner : [error];
+    throw error;
+  }
+}
+
+describe.each(Object.entries(SAMPLES))('what is said of a wrong %s', (_, [schema, sample]) => {
+  const paths = pathsOf(sample);
+
+  it('is nothing when it is right, and it comes out as it went in', () => {
+    expect(said(schema, sample)).toEqual([]);
+    expect(schema.validateSync(sample)).toEqual(sample);
+  });
+
+  it('is a whole sentence, and never a fault of the program', () => {
+    for (const path of paths)
+      for (const value of [...TYPED_VALUES, ...OTHER_VALUES])
+        for (const { message } of said(schema, replaced(sample, path, value))) {
+          expect(message).toMatch(/^.{4,}\.$/);
+          expect(message).not.toMatch(/`|required field|following values|unspecified keys|NaN/);
+        }
+  });
+
+  it('is made for the field where a painter types, at that field', () => {
+    for (const path of paths.filter((p) => TYPED.has(p.at(-1)!)))
+      for (const value of TYPED_VALUES)
+        for (const e of said(schema, replaced(sample, path, value))) {
+          expect(e.message).toMatch(/^([A-Z0-9“]|[ab]\* )/);
+          expect(e.message).not.toContain('what belongs there');
+          expect(e.path).toBeTruthy();
+        }
+  });
+});
