@@ -1,4 +1,4 @@
-import { calcSchemas, type CalcName } from '@steady-gleam/contracts';
+import { calcSchemas, refuseInherited, type CalcName } from '@steady-gleam/contracts';
 import { CoreError } from '@steady-gleam/core';
 import { ValidationError } from 'yup';
 import { operations } from './operations';
@@ -20,7 +20,7 @@ const failed = (id: unknown, code: string, message: string, fields?: Record<stri
 export function answer(line: string): Reply {
   let request: Record<string, unknown>;
   try {
-    request = JSON.parse(line) as Record<string, unknown>;
+    request = JSON.parse(line, refuseInherited) as Record<string, unknown>;
   } catch {
     return failed(null, 'badJson', 'This line is not JSON.');
   }

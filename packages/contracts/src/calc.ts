@@ -5,11 +5,19 @@ import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core';
 /** A number, or `{start: 400, step: 10, values: [31 numbers]}`. */
 export type SpectrumInput = number | { start: number; step: number; values: number[] };
 
+/** Beyond these nothing here is measured, and powers of it would leave the numbers. */
+const [LARGEST, SMALLEST] = [1e12, 1e-30];
+
 const finite = (label: string) =>
   number()
     .strict()
     .typeError(`${label} must be a number.`)
-    .test('finite', `${label} must be finite.`, (v) => v === undefined || Number.isFinite(v));
+    .test('finite', `${label} must be finite.`, (v) => v === undefined || Number.isFinite(v))
+    .test(
+      'size',
+      `${label} is too large or too small to reckon with.`,
+      (v) => !v || !Number.isFinite(v) || (Math.abs(v) <= LARGEST && Math.abs(v) >= SMALLEST),
+    );
 const need = (label: string) => finite(label).required(`${label} is missing.`);
 
 const spectrumObject = object({
@@ -25,7 +33,7 @@ function spectrum(label: string, lo = -Infinity, hi = Infinity): Schema<Spectrum
   return lazy((value: unknown) =>
     typeof value === 'object' && value !== null
       ? spectrumObject.test('range', `${label} must be ${range} everywhere.`, (v) =>
-          (v.values ?? []).every((x) => x === undefined || inRange(x)),
+          !Array.isArray(v.values) || v.values.every((x) => x === undefined || inRange(x)),
         )
       : need(label).test('range', `${label} must be ${range}.`, (v) => v === undefined || inRange(v)),
   ) as unknown as Schema<SpectrumInput>;
@@ -40,6 +48,11 @@ const illuminant = string().oneOf(ILLUMINANTS, `The illuminant is one of ${ILLUM
 const observer = string().oneOf(OBSERVERS, 'The observer is "2" or "10".');
 const lab = array(need('Lab')).length(3, 'A colour is [L, a, b].').required('A colour is missing.');
 const index = (label: string) => need(label).min(0.05, `${label} must be above 0.`).max(20);
+/** Optical constants of what there is: metals reach some ten. */
+const opticalN = (label: string) =>
+  need(label).min(0.01, `${label} must be 0.01 at least.`).max(50, `${label} must be 50 at most.`);
+const opticalK = (label: string) =>
+  need(label).min(0, `${label} must be 0 or more.`).max(50, `${label} must be 50 at most.`);
 const angle = need('incidence').min(0).lessThan(90, 'incidence must be below 90 degrees.');
 
 const geometry = object({
@@ -136,10 +149,10 @@ export const calcSchemas = {
   interface: object({ n1: index('n1'), n2: index('n2'), incidence: need('incidence').min(0).max(90) }),
   thinFilm: object({
     n0: index('n0'),
-    layers: array(object({ n: need('n').moreThan(0), k: need('k').min(0), nm: need('nm').min(0) })).required(
+    layers: array(object({ n: opticalN('n'), k: opticalK('k'), nm: need('nm').min(0).max(100000) })).required(
       'layers is missing.',
     ),
-    exit: object({ n: need('exit n').moreThan(0), k: need('exit k').min(0) }).required('exit is missing.'),
+    exit: object({ n: opticalN('exit n'), k: opticalK('exit k') }).required('exit is missing.'),
     incidence: angle,
     wavelength: need('wavelength').moreThan(0),
   }),

@@ -100,3 +100,5 @@ export {
 } from './spray';
 
 export { libraryOf, stacksOfPick, workOfJob, type JobWork } from './jobWork';
+
+export { refuseInherited } from './json';

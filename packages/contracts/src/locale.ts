@@ -13,6 +13,8 @@ setLocale({
     notType: '${path} is not what belongs there.',
   },
   string: {
+    length: '${path} must have just ${length} letters.',
+    matches: '${path} is not what belongs there.',
     min: '${path} must have ${min} letters at least.',
     max: '${path} must have ${max} letters at most.',
     uuid: '${path} must be an id.',
@@ -23,11 +25,17 @@ setLocale({
   number: {
     min: '${path} must be ${min} at least.',
     max: '${path} must be ${max} at most.',
+    lessThan: '${path} must be below ${less}.',
+    moreThan: '${path} must be above ${more}.',
+    positive: '${path} must be above ${more}.',
+    negative: '${path} must be below ${less}.',
     integer: '${path} must be a whole number.',
   },
   array: {
+    length: '${path} must have just ${length}.',
     min: '${path} must have ${min} at least.',
     max: '${path} must have ${max} at most.',
   },
+  boolean: { isValue: '${path} is not what belongs there.' },
   object: { noUnknown: '${path} holds what does not belong there: ${unknown}.' },
 });

@@ -42,12 +42,15 @@ export interface FlakeDose {
 
 /** Most flake a litre takes before it clogs; common practice (no source), g. */
 export const MOST_FLAKE_PER_LITRE = 100;
+/** More coats than this are no plan. */
+const MOST_COATS = 1000;
 /** Wet film that hangs on a stick, um; ours. */
 export const STICK_FILM_UM = 120;
 
 /**
  * Flake for a cover: the fewest coats at which a litre holds no more than `most` grams, then the dose that gives the cover in
- * just those coats. Poisson cover: c = 1 - exp(-g/m2 x m2/g). @param cover above 0, below 1.
+ * just those coats. Poisson cover: c = 1 - exp(-g/m2 x m2/g). @param cover above 0, below 1. @throws CoreError outside it,
+ * or where a thousand coats would not do
  */
 export function flakeDose(q: {
   readonly mix: readonly FlakeSize[];
@@ -62,6 +65,8 @@ export function flakeDose(q: {
   const gramsPerM2 = lambdaOf(q.cover) / area;
   const litresPerM2 = q.filmUm / 1000 / q.volumeSolids;
   const coats = Math.max(1, Math.ceil(gramsPerM2 / litresPerM2 / (q.most ?? MOST_FLAKE_PER_LITRE) - 1e-9));
+  if (!(coats <= MOST_COATS))
+    throw new CoreError('badQuantity', `That would take over ${MOST_COATS} coats; allow more flake in a litre.`);
   const gramsPerLitre = gramsPerM2 / coats / litresPerM2;
   return {
     gramsPerM2,

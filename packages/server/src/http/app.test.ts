@@ -10,6 +10,7 @@ import {
   type JobSummary,
   type ReadingSet,
 } from '@steady-gleam/contracts';
+import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -117,6 +118,67 @@ describe('jobs and readings', () => {
     const stale = await request(app).patch(path).send({ version: 1, piece: 'Waltzer tub 11' }).expect(409);
     expect(stale.body.code).toBe('stale');
     expect((await detail(id)).job.piece).toBe('Waltzer tub 10');
+  });
+
+  it('lets one of many edits at once through, and loses none that it took', async () => {
+    const { id } = await create();
+    const path = pathOf(api.changeJob.path, { id });
+    await request(app).patch(path).send({ version: 1, piece: 'Tub' }).expect(200);
+    await fc.assert(
+      fc.asyncProperty(fc.array(fc.boolean(), { minLength: 2, maxLength: 6 }), async (fresh) => {
+        const { version } = (await detail(id)).job;
+        const names = fresh.map((_, i) => `Tub ${version}-${i}`);
+        const replies = await Promise.all(
+          fresh.map((ok, i) =>
+            request(app)
+              .patch(path)
+              .send({ version: ok ? version : version - 1, piece: names[i] }),
+          ),
+        );
+        const taken = replies.flatMap((r, i) => (r.status === 200 ? [i] : []));
+        expect(taken).toHaveLength(fresh.some(Boolean) ? 1 : 0);
+        expect(replies.every((r) => r.status === 200 || r.body.code === 'stale')).toBe(true);
+        const { job } = await detail(id);
+        expect(job.version).toBe(version + taken.length);
+        if (taken.length) expect(job.piece).toBe(names[taken[0]!]);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('answers any body with its own error shape, never with a fault, and stores nothing of it', async () => {
+    const { id } = await create();
+    const before = await detail(id);
+    const bodies = fc.oneof(
+      fc.jsonValue({ maxDepth: 4 }),
+      fc.dictionary(
+        fc.constantFrom(
+          ...'version piece pieces plan stacks mixing choice readings rungs id __proto__ constructor toString'.split(
+            ' ',
+          ),
+        ),
+        fc.jsonValue(),
+      ),
+    );
+    await fc.assert(
+      fc.asyncProperty(bodies, async (body) => {
+        for (const [method, path] of [
+          ['patch', pathOf(api.changeJob.path, { id })],
+          ['post', api.createJob.path],
+          ['post', pathOf(api.addReadings.path, { id })],
+          ['put', pathOf(api.putCard.path, { id })],
+        ] as const) {
+          const reply = await request(app)
+            [method](path)
+            .set('Content-Type', 'application/json')
+            .send(JSON.stringify(body));
+          expect(reply.status).toBe(400);
+          expect(reply.body).toMatchObject({ code: 'badRequest', message: expect.stringMatching(/\.$/) });
+        }
+      }),
+      { numRuns: 40 },
+    );
+    expect(await detail(id)).toEqual(before);
   });
 
   it('keeps the layers of a piece together with its pick, and a ground that is laid in one', async () => {

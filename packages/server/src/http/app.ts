@@ -6,6 +6,7 @@ import {
   BATCH_SIZES,
   PHOTO_MAX_BYTES,
   PHOTO_TYPES,
+  refuseInherited,
   photoSchema,
   SHEET_MAX_BYTES,
   SHEET_TYPES,
@@ -78,7 +79,7 @@ export function createApp({
     throw new ApiError('tooMany');
   };
   app.use('/api', rateLimit({ windowMs: 60_000, limit: requestsAMinute, legacyHeaders: false, handler: limited }));
-  app.use('/api', express.json({ limit: '1mb' }));
+  app.use('/api', express.json({ limit: '1mb', reviver: refuseInherited }));
 
   /** Routes an endpoint: validates the body, checks the id, answers with the handler's result. */
   const route = <B extends Schema | null, R extends Schema>(

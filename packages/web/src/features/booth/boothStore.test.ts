@@ -1,0 +1,125 @@
+import { beforeEach, describe, expect, it, jest } from '@jest/globals';
+import type { BoothEvent } from '@steady-gleam/core';
+import fc from 'fast-check';
+import { IDBFactory } from 'fake-indexeddb';
+import 'fake-indexeddb/auto';
+
+/** How a request fares: it never arrives, it is stored but its answer is lost, the server stumbles before storing, or all goes well. */
+type Fate = 'request lost' | 'answer lost' | 'stumbles' | 'arrives';
+type Step = { readonly tap: 'here' | 'elsewhere' } | { readonly send: readonly Fate[] };
+
+const JOB = '00000000-0000-4000-8000-000000000001';
+let made = 0;
+const event = (): BoothEvent => {
+  made += 1;
+  return {
+    id: `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`,
+    at: 1_764_000_000_000 + made * 1000,
+    kind: 'sprayed',
+    coatId: 'effect/wet/1',
+    pieceId: `piece-${made}`,
+    text: '',
+  };
+};
+
+/** A server that stores each event once, whole requests or nothing. */
+function createServer() {
+  const log = new Map<string, BoothEvent>();
+  const fates: Fate[] = [];
+  let requests = 0;
+  const answer = (status: number, body: unknown) =>
+    new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+  const fetching = async (_path: string, init: { method?: string; body?: string }): Promise<Response> => {
+    requests += 1;
+    const fate = fates.shift() ?? 'arrives';
+    if (fate === 'request lost') throw new TypeError('Failed to fetch');
+    if (fate === 'stumbles') return answer(500, { code: 'internal', message: 'The server made a mistake.' });
+    if (init.method === 'POST')
+      for (const e of (JSON.parse(init.body!) as { events: BoothEvent[] }).events) if (!log.has(e.id)) log.set(e.id, e);
+    if (fate === 'answer lost') throw new TypeError('Failed to fetch');
+    return answer(200, [...log.values()]);
+  };
+  return { log, fates, fetching, requests: () => requests };
+}
+
+/** The store anew, over an empty device. */
+async function freshStore() {
+  globalThis.indexedDB = new IDBFactory();
+  jest.resetModules();
+  return import('./boothStore');
+}
+
+describe('taps from the booth', () => {
+  beforeEach(() => {
+    made = 0;
+  });
+
+  it('are on the server exactly once, and here, whatever becomes of each request', async () => {
+    const fate = fc.constantFrom<Fate>('request lost', 'answer lost', 'stumbles', 'arrives');
+    const step = fc.oneof<fc.Arbitrary<Step>[]>(
+      fc.record({ tap: fc.constantFrom<'here' | 'elsewhere'>('here', 'here', 'elsewhere') }),
+      fc.record({ send: fc.array(fate, { minLength: 1, maxLength: 3 }) }),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { maxLength: 24 }), async (steps) => {
+        const { exchange, keepEvent, keptEvents } = await freshStore();
+        const server = createServer();
+        globalThis.fetch = server.fetching as never;
+        const own: string[] = [];
+        const all = new Set<string>();
+        for (const s of steps) {
+          if ('tap' in s) {
+            const e = event();
+            all.add(e.id);
+            if (s.tap === 'elsewhere') server.log.set(e.id, e);
+            else {
+              await keepEvent(JOB, e);
+              own.push(e.id);
+            }
+          } else {
+            server.fates.push(...s.send);
+            await exchange(JOB).catch(() => undefined);
+            server.fates.length = 0;
+          }
+          // No tap ever leaves this device, and what is called sent is on the server.
+          const kept = await keptEvents(JOB);
+          const ids = kept.events.map((e) => e.id);
+          expect(own.every((id) => ids.includes(id))).toBe(true);
+          expect(own.filter((id) => !server.log.has(id)).length).toBeLessThanOrEqual(kept.unsent);
+        }
+        await exchange(JOB);
+        const kept = await keptEvents(JOB);
+        expect(kept.unsent).toBe(0);
+        expect(new Set(server.log.keys())).toEqual(all);
+        expect(new Set(kept.events.map((e) => e.id))).toEqual(all);
+        expect(kept.events).toHaveLength(all.size);
+        expect(kept.events.find((e) => e.id === own[0]) ?? null).toEqual(own.length ? server.log.get(own[0]!) : null);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('of a whole day away go up oldest first, a few hundred at a time', async () => {
+    const { exchange, keepEvent, keptEvents } = await freshStore();
+    const server = createServer();
+    globalThis.fetch = server.fetching as never;
+    const events = Array.from({ length: 450 }, event);
+    for (const e of [...events].reverse()) await keepEvent(JOB, e);
+    await exchange(JOB);
+    expect([...server.log.keys()]).toEqual(events.map((e) => e.id));
+    expect(server.requests()).toBe(3);
+    expect((await keptEvents(JOB)).unsent).toBe(0);
+  });
+
+  it('stay with their job', async () => {
+    const { exchange, keepEvent, keptEvents } = await freshStore();
+    const server = createServer();
+    globalThis.fetch = server.fetching as never;
+    await keepEvent(JOB, event());
+    await keepEvent('another', event());
+    await exchange(JOB);
+    expect((await keptEvents(JOB)).unsent).toBe(0);
+    expect(await keptEvents('another')).toMatchObject({ unsent: 1 });
+    expect(server.log.size).toBe(1);
+  });
+});
