@@ -32,8 +32,10 @@ function spectrum(label: string, lo = -Infinity, hi = Infinity): Schema<Spectrum
   const inRange = (v: number) => v >= lo && v <= hi;
   return lazy((value: unknown) =>
     typeof value === 'object' && value !== null
-      ? spectrumObject.test('range', `${label} must be ${range} everywhere.`, (v) =>
-          !Array.isArray(v.values) || v.values.every((x) => x === undefined || inRange(x)),
+      ? spectrumObject.test(
+          'range',
+          `${label} must be ${range} everywhere.`,
+          (v) => !Array.isArray(v.values) || v.values.every((x) => x === undefined || inRange(x)),
         )
       : need(label).test('range', `${label} must be ${range}.`, (v) => v === undefined || inRange(v)),
   ) as unknown as Schema<SpectrumInput>;

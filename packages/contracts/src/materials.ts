@@ -10,19 +10,18 @@ const base = (kind: OwnMaterial['kind']) => ({
 });
 
 const lab = (what: string) =>
-  array(
-    number()
-      .typeError(`${what}: L*, a* and b* must be numbers.`)
-      .required(`${what}: L*, a* and b* are needed.`)
-      .min(-128, `${what}: a* and b* lie between -128 and 128.`)
-      .max(128, `${what}: a* and b* lie between -128 and 128.`),
-  )
+  array(number().typeError(`${what}: L*, a* and b* must be numbers.`).required(`${what}: L*, a* and b* are needed.`))
     .required(`${what} is missing.`)
     .length(3, `${what}: L*, a* and b* are needed.`)
     .test(
       'lightness',
       `${what}: L* lies between 1 and 100 for a solid.`,
       (v) => v === undefined || v.length < 1 || (v[0]! >= 1 && v[0]! <= 100),
+    )
+    .test(
+      'chromatic',
+      `${what}: a* and b* lie between -128 and 128.`,
+      (v) => v === undefined || v.slice(1).every((x) => Math.abs(x) <= 128),
     );
 
 const price = figure('The price', 0, 10000);

@@ -194,6 +194,8 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
   ],
 };
 
+type Path = readonly string[];
+
 /** What a painter types, and so is answered in sentences made for it; the last names of their paths. */
 const TYPED = new Set(
   (
@@ -204,10 +206,12 @@ const TYPED = new Set(
     'mark cover tintDepth filmNm sizeUm tilt edge depth'
   ).split(' '),
 );
+/** Lists a painter types, figure by figure. */
+const TYPED_LISTS = new Set(['lab', 'bare', 'dyed', 'rungs', 'panels']);
+const isTyped = (path: Path): boolean => TYPED.has(path.at(-1)!) || TYPED_LISTS.has(path.at(-2) ?? '');
 const TYPED_VALUES: readonly unknown[] = ['', '   ', 'x', -1e6, 1e9, NaN, 'a'.repeat(3000)];
 const OTHER_VALUES: readonly unknown[] = [undefined, null, [], {}, true, [null], 0.5];
 
-type Path = readonly string[];
 const pathsOf = (value: unknown, at: Path = []): Path[] =>
   value !== null && typeof value === 'object'
     ? Object.keys(value).flatMap((k) => [[...at, k], ...pathsOf((value as Record<string, unknown>)[k], [...at, k])])
@@ -248,7 +252,7 @@ describe.each(Object.entries(SAMPLES))('what is said of a wrong %s', (_, [schema
   });
 
   it('is made for the field where a painter types, at that field', () => {
-    for (const path of paths.filter((p) => TYPED.has(p.at(-1)!)))
+    for (const path of paths.filter(isTyped))
       for (const value of TYPED_VALUES)
         for (const e of said(schema, replaced(sample, path, value))) {
           expect(e.message).toMatch(/^([A-Z0-9“]|[ab]\* )/);

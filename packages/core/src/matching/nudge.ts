@@ -126,7 +126,6 @@ export function nudge(input: NudgeInput): Nudge | null {
     card,
   );
   const columns = toners.map((t) => flat(labsWith([{ dyeId: t.id, depth: PROBE_DEPTH }]), base, PROBE_DEPTH));
-  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
   const all = dot(wanted, wanted);
   // What the straight lines leave for every toner and every pair of them.
   const candidates: Candidate[] = [];
@@ -206,9 +205,10 @@ interface Candidate {
   readonly left: number;
 }
 
+const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
+
 /** Least squares for one or two columns; null when they are alike or a depth would fall to nothing or below. */
 function solve(columns: readonly Float64Array[], wanted: Float64Array): number[] | null {
-  const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
   const [p, q] = columns as [Float64Array, Float64Array | undefined];
   const [pp, pw] = [dot(p, p), dot(p, wanted)];
   if (pp < 1e-12) return null;

@@ -1,19 +1,19 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Job, JobDetail } from '@steady-gleam/contracts';
-import { choiceOf, countCoats, sayCoats } from '../../shared/jobModel';
+import { countCoats, sayCoats } from '../../shared/jobModel';
 import { useChangeJob } from '../../shared/useJob';
 import type { CardCount } from './useCardCount';
 
 /** Coats of the job's own mix that are planned, and the half step nearest to what its card says; null when there is nothing to lay anew. */
 export function cardCoats(
-  job: Pick<Job, 'systemId' | 'choice' | 'stacks' | 'family' | 'status'>,
+  job: Pick<Job, 'systemId' | 'choice' | 'stacks' | 'status'>,
   best: number,
 ): { readonly planned: number; readonly lay: number; readonly change: Pick<Job, 'choice' | 'stacks'> } | null {
   if (!job.choice || job.status === 'finished') return null;
   const own = (job.stacks ?? []).flatMap((s) => s.layers).filter((l) => l.materialId === job.systemId);
   // On a piece with the mix in several layers it is the painter who knows which of them the card stands for.
   if (job.stacks && own.length !== 1) return null;
-  const planned = own[0]?.coats ?? choiceOf(job as Job).coats;
+  const planned = own[0]?.coats ?? job.choice.coats;
   const lay = Math.max(0.5, Math.round(best * 2) / 2);
   if (Math.abs(lay - planned) < 1e-6) return null;
   return {

@@ -38,7 +38,6 @@ describe('the card’s count', () => {
   });
   const job = {
     systemId: 'lagoon-pearl',
-    family: 'pearl' as const,
     status: 'open' as const,
     choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoat: false },
     stacks: null,
