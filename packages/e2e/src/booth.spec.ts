@@ -41,7 +41,9 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
       },
     });
     await page.reload();
+    await expect(answer(page)).toContainText('Fine silver, 2.8 coats');
     await page.getByRole('link', { name: 'Spray plan' }).click();
+    await expect(page).toHaveURL(/\/plan$/);
     await expect(answer(page)).toContainText('Start with Tub door, edges');
   });
 

@@ -183,6 +183,46 @@ test('the candy job on a tablet, by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('group', { name: /Cinder candy, 2½ × 10 µm/ }).first()).toBeVisible();
 });
 
+test('nothing is cut off on a tablet', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  /** What reaches past the right edge of its column and can't be scrolled there. */
+  const cut = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('main *')]
+        .filter((e) => {
+          const box = e.getBoundingClientRect();
+          if (box.width === 0 || box.height === 0 || getComputedStyle(e).visibility === 'hidden') return false;
+          let limit = innerWidth;
+          for (let up = e.parentElement; up; up = up.parentElement) {
+            const { overflowX } = getComputedStyle(up);
+            if (overflowX === 'auto' || overflowX === 'scroll' || overflowX === 'hidden') return false;
+            if (up.dataset['column'] !== undefined) limit = Math.min(limit, up.getBoundingClientRect().right);
+          }
+          return box.right > limit + 1;
+        })
+        .map((e) => `${e.tagName} ${e.textContent.slice(0, 40)}`)
+        .slice(0, 5),
+    );
+
+  for (const [path, ready] of [
+    ['/', 'ul[aria-label=Jobs] svg, ul[aria-label=Jobs] a'],
+    ['/products', 'table'],
+    [`/jobs/${job(5)}/map`, '[role=grid]'],
+    [`/jobs/${job(5)}/card`, '[data-testid=answer]'],
+    [`/jobs/${job(5)}/mix`, 'table'],
+    [`/jobs/${job(4)}/mix?layer=job`, 'table'],
+    [`/jobs/${job(4)}/plan`, '[aria-label="Order of pieces"]'],
+    [`/jobs/${job(4)}/plan?show=passes`, '[data-drawn]'],
+    [`/jobs/${job(4)}/plan?show=time`, '[aria-label^=Timeline]'],
+    [`/jobs/${job(4)}/layers`, 'ol'],
+    [`/jobs/${job(5)}/spray`, '[data-testid=answer]'],
+  ] as const) {
+    await page.goto(server.address + path);
+    await page.locator(ready).first().waitFor();
+    await expect.poll(cut, { message: path }).toEqual([]);
+  }
+});
+
 test('no target, one angle, out of reach, and a browser without WebGL', async ({ page }) => {
   await test.step('no target', async () => {
     for (const place of ['map', 'recipes']) {

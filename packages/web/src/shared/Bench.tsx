@@ -16,7 +16,9 @@ export function Bench({
   const { tones } = useTheme();
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: standalone ? '100vh' : 0 }}>
-      <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>{children}</Box>
+      <Box data-column sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>
+        {children}
+      </Box>
       <Box
         component="aside"
         sx={{

@@ -79,8 +79,12 @@ export function JobsPage() {
                 to={`/jobs/${job.id}/${step.place}`}
                 sx={{
                   display: 'grid',
-                  gridTemplateColumns: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px',
-                  gap: 3,
+                  // A tablet has room for all four, in less of each.
+                  gridTemplateColumns: {
+                    xs: 'minmax(150px, 1.1fr) minmax(180px, 1.3fr) 150px 150px',
+                    lg: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px',
+                  },
+                  gap: { xs: 2, lg: 3 },
                   alignItems: 'center',
                   minHeight: 92,
                   color: 'inherit',

@@ -271,7 +271,15 @@ export function BatchPanel(props: BatchPanelProps) {
               const big = (on: boolean) => ({ ...cell, fontSize: on ? 28 : 19, fontWeight: on ? 700 : 400 });
               return (
                 <tr key={p.name}>
-                  <td style={{ ...cell, textAlign: 'left', padding: '3px 0', fontFamily: 'inherit' }}>
+                  <td
+                    style={{
+                      ...cell,
+                      textAlign: 'left',
+                      padding: '3px 0',
+                      fontFamily: 'inherit',
+                      whiteSpace: 'normal',
+                    }}
+                  >
                     <Button
                       variant="text"
                       color="inherit"

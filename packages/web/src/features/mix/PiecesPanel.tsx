@@ -114,7 +114,11 @@ export function PiecesPanel({
             aria-label={t.piece.name || `Piece ${i + 1}`}
             sx={{
               display: 'grid',
-              gridTemplateColumns: 'minmax(150px, 1.5fr) 130px repeat(3, minmax(76px, 1fr)) 56px 82px 74px',
+              gridTemplateColumns: {
+                xs: 'minmax(86px, 1.5fr) 92px repeat(3, minmax(58px, 1fr)) 46px 62px 58px',
+                lg: 'minmax(150px, 1.5fr) 130px repeat(3, minmax(76px, 1fr)) 56px 82px 74px',
+              },
+              overflowX: 'auto',
               gap: 1,
               alignItems: 'start',
               borderTop: `1px solid ${tones.hairline}`,

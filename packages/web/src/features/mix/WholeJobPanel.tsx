@@ -1,4 +1,4 @@
-import { Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Piece } from '@steady-gleam/contracts';
 import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
 import type { ReactNode } from 'react';
@@ -134,54 +134,56 @@ export function WholeJobPanel({
         {cost === null ? '.' : `, material ${cost.toFixed(0)}.`}
       </Answer>
       {tabs}
-      <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-        <thead>
-          <tr>
-            {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
-              <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {all.map((w) => (
-            <tr key={w.group.id}>
-              <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
-                <Button
-                  variant="text"
-                  color="inherit"
-                  sx={{ px: 0.5, justifyContent: 'flex-start', textDecoration: 'underline' }}
-                  onClick={() => onShow(w.group.id)}
-                >
-                  {w.group.name}
-                </Button>
-                <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
-                  {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
-                </Typography>
-              </td>
-              <td style={cell}>{countCoats(w.group.coats)}</td>
-              <td style={cell}>{units.say('film', w.group.filmUm)}</td>
-              <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
-              <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
-              <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
-              <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
-                {w.plan
-                  ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
-                      whyNotOneBatch(
-                        w.plan.ml,
-                        w.group.coats,
-                        coatMinutes,
-                        w.plan.potMinutes,
-                        w.product?.flashMinutes ?? 12,
-                      ),
-                    )
-                  : 'see its page'}
-              </td>
+      <Box sx={{ overflowX: 'auto' }}>
+        <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+          <thead>
+            <tr>
+              {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
+                <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
+                  {h}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {all.map((w) => (
+              <tr key={w.group.id}>
+                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
+                  <Button
+                    variant="text"
+                    color="inherit"
+                    sx={{ px: 0.5, justifyContent: 'flex-start', textDecoration: 'underline' }}
+                    onClick={() => onShow(w.group.id)}
+                  >
+                    {w.group.name}
+                  </Button>
+                  <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
+                    {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
+                  </Typography>
+                </td>
+                <td style={cell}>{countCoats(w.group.coats)}</td>
+                <td style={cell}>{units.say('film', w.group.filmUm)}</td>
+                <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
+                <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
+                <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
+                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
+                  {w.plan
+                    ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
+                        whyNotOneBatch(
+                          w.plan.ml,
+                          w.group.coats,
+                          coatMinutes,
+                          w.plan.potMinutes,
+                          w.product?.flashMinutes ?? 12,
+                        ),
+                      )
+                    : 'see its page'}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Box>
       <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
         Pieces, {units.say('area', area)} in all
       </Typography>

@@ -255,128 +255,132 @@ export function ProductsPage() {
             </Button>
           ) : null}
           {what === 'products' ? (
-            <table aria-label="Products" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-              <thead>
-                <tr>
-                  <th scope="col" style={{ ...th, textAlign: 'left' }}>
-                    product
-                  </th>
-                  <th scope="col" style={th}>
-                    ratio
-                  </th>
-                  <th scope="col" style={th}>
-                    solids
-                  </th>
-                  <th scope="col" style={th}>
-                    film a coat
-                  </th>
-                  <th scope="col" style={th}>
-                    flash
-                  </th>
-                  <th scope="col" style={th}>
-                    pot life
-                  </th>
-                  <th scope="col" style={th}>
-                    VOC
-                  </th>
-                  <th scope="col" style={{ ...th, textAlign: 'left' }}>
-                    sheet
-                  </th>
-                  <td style={{ ...th, padding: 0 }} />
-                </tr>
-              </thead>
-              <tbody>
-                {products.data.map((stored) => {
-                  const p = stored.product;
-                  return (
-                    <tr key={p.id}>
-                      <td style={td}>
-                        <Typography variant="h3" component="div">
-                          {p.name}
-                        </Typography>
-                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                          {p.kind}, {p.chemistry}
-                        </Typography>
-                      </td>
-                      <td style={figure}>{sayRatio(p)}</td>
-                      <td style={figure}>{Math.round(p.volumeSolids * 100)} %</td>
-                      <td style={figure}>{units.say('film', p.filmUm)}</td>
-                      <td style={figure}>{p.flashMinutes} min</td>
-                      <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
-                      <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
-                      <td style={td}>
-                        {stored.sheet ? (
-                          <MuiLink
-                            href={sheetPath(p.id)}
-                            target="_blank"
-                            color="inherit"
-                            sx={{ display: 'inline-block', minHeight: 24, maxWidth: 90, overflowWrap: 'anywhere' }}
-                          >
-                            {stored.sheet.name}
-                          </MuiLink>
-                        ) : null}
-                        <FileButton
-                          variant="text"
-                          color="inherit"
-                          sx={{ px: 0.5, fontSize: 14, display: 'block', textAlign: 'left' }}
-                          label={`Sheet of ${p.name}`}
-                          accept={SHEET_TYPES.join(',')}
-                          onFile={(file) => attach(p.id, file)}
-                        >
-                          {stored.sheet ? 'Replace' : 'Attach'}
-                        </FileButton>
-                      </td>
-                      {changeCell(p.name, () => editProduct(stored, p))}
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          ) : (
-            <table aria-label="Guns" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-              <thead>
-                <tr>
-                  {['gun', 'at the gun', 'fan', 'distance', 'speed', 'flow', 'lands'].map((h, i) => (
-                    <th key={h} scope="col" style={{ ...th, textAlign: i ? 'right' : 'left' }}>
-                      {h}
+            <Box sx={{ overflowX: 'auto' }}>
+              <table aria-label="Products" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+                <thead>
+                  <tr>
+                    <th scope="col" style={{ ...th, textAlign: 'left' }}>
+                      product
                     </th>
-                  ))}
-                  <td style={{ ...th, padding: 0 }} />
-                </tr>
-              </thead>
-              <tbody>
-                {guns.data.map((stored) => {
-                  const g = stored.gun;
-                  const learned = transferOf(g, batches);
-                  return (
-                    <tr key={g.id}>
-                      <td style={td}>
-                        <Typography variant="h3" component="div">
-                          {g.name}
-                        </Typography>
-                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                          {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
-                        </Typography>
-                      </td>
-                      <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
-                      <td style={figure}>{units.say('distance', g.fanCm)}</td>
-                      <td style={figure}>{units.say('distance', g.distanceCm)}</td>
-                      <td style={figure}>{units.say('speed', g.speedCmS)}</td>
-                      <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
-                      <td style={figure}>
-                        {Math.round(learned.mean * 100)} %
-                        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                          {learned.lessons
-                            ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
-                            : 'as stated'}
-                        </Typography>
-                      </td>
-                      {changeCell(g.name, () => editGun(stored, g))}
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+                    <th scope="col" style={th}>
+                      ratio
+                    </th>
+                    <th scope="col" style={th}>
+                      solids
+                    </th>
+                    <th scope="col" style={th}>
+                      film a coat
+                    </th>
+                    <th scope="col" style={th}>
+                      flash
+                    </th>
+                    <th scope="col" style={th}>
+                      pot life
+                    </th>
+                    <th scope="col" style={th}>
+                      VOC
+                    </th>
+                    <th scope="col" style={{ ...th, textAlign: 'left' }}>
+                      sheet
+                    </th>
+                    <td style={{ ...th, padding: 0 }} />
+                  </tr>
+                </thead>
+                <tbody>
+                  {products.data.map((stored) => {
+                    const p = stored.product;
+                    return (
+                      <tr key={p.id}>
+                        <td style={td}>
+                          <Typography variant="h3" component="div">
+                            {p.name}
+                          </Typography>
+                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                            {p.kind}, {p.chemistry}
+                          </Typography>
+                        </td>
+                        <td style={figure}>{sayRatio(p)}</td>
+                        <td style={figure}>{Math.round(p.volumeSolids * 100)} %</td>
+                        <td style={figure}>{units.say('film', p.filmUm)}</td>
+                        <td style={figure}>{p.flashMinutes} min</td>
+                        <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
+                        <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
+                        <td style={td}>
+                          {stored.sheet ? (
+                            <MuiLink
+                              href={sheetPath(p.id)}
+                              target="_blank"
+                              color="inherit"
+                              sx={{ display: 'inline-block', minHeight: 24, maxWidth: 90, overflowWrap: 'anywhere' }}
+                            >
+                              {stored.sheet.name}
+                            </MuiLink>
+                          ) : null}
+                          <FileButton
+                            variant="text"
+                            color="inherit"
+                            sx={{ px: 0.5, fontSize: 14, display: 'block', textAlign: 'left' }}
+                            label={`Sheet of ${p.name}`}
+                            accept={SHEET_TYPES.join(',')}
+                            onFile={(file) => attach(p.id, file)}
+                          >
+                            {stored.sheet ? 'Replace' : 'Attach'}
+                          </FileButton>
+                        </td>
+                        {changeCell(p.name, () => editProduct(stored, p))}
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            </Box>
+          ) : (
+            <Box sx={{ overflowX: 'auto' }}>
+              <table aria-label="Guns" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
+                <thead>
+                  <tr>
+                    {['gun', 'at the gun', 'fan', 'distance', 'speed', 'flow', 'lands'].map((h, i) => (
+                      <th key={h} scope="col" style={{ ...th, textAlign: i ? 'right' : 'left' }}>
+                        {h}
+                      </th>
+                    ))}
+                    <td style={{ ...th, padding: 0 }} />
+                  </tr>
+                </thead>
+                <tbody>
+                  {guns.data.map((stored) => {
+                    const g = stored.gun;
+                    const learned = transferOf(g, batches);
+                    return (
+                      <tr key={g.id}>
+                        <td style={td}>
+                          <Typography variant="h3" component="div">
+                            {g.name}
+                          </Typography>
+                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                            {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
+                          </Typography>
+                        </td>
+                        <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
+                        <td style={figure}>{units.say('distance', g.fanCm)}</td>
+                        <td style={figure}>{units.say('distance', g.distanceCm)}</td>
+                        <td style={figure}>{units.say('speed', g.speedCmS)}</td>
+                        <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
+                        <td style={figure}>
+                          {Math.round(learned.mean * 100)} %
+                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                            {learned.lessons
+                              ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
+                              : 'as stated'}
+                          </Typography>
+                        </td>
+                        {changeCell(g.name, () => editGun(stored, g))}
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            </Box>
           )}
         </>
       )}
