@@ -37,7 +37,11 @@ export function createBoothRepo(db: Db): BoothRepo {
         .where(eq(jobs.status, 'open'))
         .orderBy(asc(boothEvents.sequence));
       const byJob = new Map<string, BoothEvent[]>();
-      for (const { event } of rows) byJob.set(event.jobId, [...(byJob.get(event.jobId) ?? []), toEvent(event)]);
+      for (const { event } of rows) {
+        const own = byJob.get(event.jobId) ?? [];
+        own.push(toEvent(event));
+        byJob.set(event.jobId, own);
+      }
       return byJob;
     },
     add: (jobId, events) =>

@@ -153,9 +153,7 @@ describe('jobs and readings', () => {
       fc.jsonValue({ maxDepth: 4 }),
       fc.dictionary(
         fc.constantFrom(
-          ...'version piece pieces plan stacks mixing choice readings rungs id __proto__ constructor toString'.split(
-            ' ',
-          ),
+          ...'piece pieces plan stacks mixing choice readings rungs id __proto__ constructor toString'.split(' '),
         ),
         fc.jsonValue(),
       ),

@@ -1,6 +1,6 @@
 import { Button } from '@mui/material';
-import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
-import { createFilm, mergeLibrary, REFERENCE_LIBRARY, type Library } from '@steady-gleam/core';
+import { libraryOf, materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import { REFERENCE_LIBRARY, type Library } from '@steady-gleam/core';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useMemo, type ReactNode } from 'react';
 import { computeRemote } from '../worker/useCompute';
@@ -18,7 +18,6 @@ export const materialsKey = ['materials'] as const;
 
 /** Loads the shop's own materials once, for the screens and for the worker. */
 export function LibraryProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
-  const film = useMemo(() => createFilm(), []);
   const { data, error, isPending, refetch } = useQuery({
     queryKey: materialsKey,
     queryFn: async () => {
@@ -31,14 +30,10 @@ export function LibraryProvider({ children, waiting }: { children: ReactNode; wa
   const value = useMemo((): LibraryValue => {
     const own = data ?? [];
     return {
-      library: mergeLibrary(
-        film,
-        REFERENCE_LIBRARY,
-        own.map((m) => m.material),
-      ),
+      library: libraryOf(own.map((m) => m.material)),
       own,
     };
-  }, [film, data]);
+  }, [data]);
   if (error && !data) {
     return (
       <Notice title="The materials could not be opened." text={error.message}>

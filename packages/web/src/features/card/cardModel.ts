@@ -10,13 +10,16 @@ export const USUAL_RUNGS: Record<FinishFamily, readonly number[]> = {
 
 const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;
 
+/** Nearer than this to a nominal coat a hand is told as nominal; ours. */
+const NOMINAL_WITHIN = 0.03;
+export const isNominal = (film: number): boolean => Math.abs(film - 1) < NOMINAL_WITHIN;
+
 /** The hand in plain words, or null when nothing stands out. */
 export function sayHand(hand: Hand, free: readonly HandMember[]): string {
   const parts: string[] = [];
-  const film =
-    Math.abs(hand.film - 1) < 0.03
-      ? 'You lay a nominal coat'
-      : `You lay ${percent(hand.film)} ${hand.film > 1 ? 'more' : 'less'} than a nominal coat`;
+  const film = isNominal(hand.film)
+    ? 'You lay a nominal coat'
+    : `You lay ${percent(hand.film)} ${hand.film > 1 ? 'more' : 'less'} than a nominal coat`;
   parts.push(film);
   if (free.includes('spread') && Math.abs(hand.spread - 1) > 0.03)
     parts.push(`the pearl lies ${hand.spread < 1 ? 'flatter' : 'less flat'} than usual`);

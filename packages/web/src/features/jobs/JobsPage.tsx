@@ -9,9 +9,9 @@ import { FilmSection } from '../../shared/FilmSection';
 import { choiceOf, nextStep } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
+import { timeOfDay } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 
-const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 /** What is being sprayed can't wait; what is finished can. */
 const rank = (job: JobSummary): number => (job.status === 'finished' ? 2 : job.run && job.run.next ? 0 : 1);
 
@@ -37,7 +37,7 @@ export function JobsPage() {
       </Notice>
     );
   }
-  const stepOf = (job: JobSummary) => nextStep(job, now, (at) => clock.format(at));
+  const stepOf = (job: JobSummary) => nextStep(job, now, timeOfDay);
   const jobs = [...data].sort((a, b) => rank(a) - rank(b));
   const next = jobs.find((j) => j.status === 'open');
   const openCount = jobs.filter((j) => j.status === 'open').length;

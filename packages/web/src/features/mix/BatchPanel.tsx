@@ -8,24 +8,23 @@ import {
   Typography,
   useTheme,
 } from '@mui/material';
-import { shopApi, type Batch, type Job, type Mixing, type NewBatch } from '@steady-gleam/contracts';
-import { potState, type Gun, type Need, type Product } from '@steady-gleam/core';
-import { useRef, useState, type ReactNode } from 'react';
+import type { Batch, Mixing } from '@steady-gleam/contracts';
+import { potState, type Need, type Product } from '@steady-gleam/core';
+import { useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { sayClock } from '../../app/PotClocks';
 import { Answer } from '../../shared/Answer';
-import { call } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { countCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
-import { useShopChange } from '../../shared/useShop';
 import { BatchRow } from './BatchHistory';
 import { CupPicture } from './CupPicture';
 import { OverPanel } from './OverPanel';
-import { batchOf, type BatchPlan, type MixGroup, type MixSettings, type Pours } from './mixModel';
+import type { BatchPlan, MixGroup, MixSettings, Pours } from './mixModel';
+import { tableStyles } from './tableStyles';
 
 type Habit = 'cup' | 'scale';
 const HABIT = 'steady-gleam.mix-habit';
@@ -39,12 +38,10 @@ export interface BatchNotes {
 }
 
 export interface BatchPanelProps {
-  readonly job: Job;
   readonly group: MixGroup;
   readonly work: {
     readonly product: Product | null;
     readonly pours: Pours;
-    readonly solids: number;
     readonly need: Need;
     readonly plan: BatchPlan | null;
     readonly faults: Readonly<Record<string, string>>;
@@ -53,7 +50,6 @@ export interface BatchPanelProps {
   readonly onSettings: (more: Partial<MixSettings>) => void;
   readonly mixing: Mixing;
   readonly onMixing: (more: Partial<Mixing>) => void;
-  readonly gun: Gun | null;
   readonly shelf: readonly Product[];
   readonly areaM2: number;
   /** How much of the spray lands, as a sentence without its stop. */
@@ -66,35 +62,29 @@ export interface BatchPanelProps {
   readonly onNotes: (more: Partial<BatchNotes>) => void;
   readonly tabs: ReactNode;
   readonly weatherFields: ReactNode;
+  /** It is in the cup. */
+  readonly onMixed: () => void;
+  readonly keeping: boolean;
+  readonly keepFault: string | null;
   readonly failure: string | null;
 }
 
 /** One cup: what to pour to which mark, what the scale shows, and what was mixed before. */
 export function BatchPanel(props: BatchPanelProps) {
-  const { job, group, settings, onSettings, mixing, gun, shelf, areaM2, mixed, notes } = props;
-  const { product, pours, need, plan, faults, solids } = props.work;
+  const { group, settings, onSettings, mixing, shelf, areaM2, mixed, notes } = props;
+  const { product, pours, need, plan, faults } = props.work;
   const { tones } = useTheme();
   const units = useUnits();
   const now = useNow(10_000);
   const [habit, setHabit] = useState<Habit>(() => (localStorage.getItem(HABIT) === 'scale' ? 'scale' : 'cup'));
   const [over, setOver] = useState<number | null>(null);
-  const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
-  // The same batch pressed again after a lost answer is sent as the same; a changed one is another.
-  const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
 
   const byWeight = pours.pours.every((p) => p.density !== undefined);
   const inUse = mixed.find((b) => b.endedAt === null);
   const pot = inUse ? potState(new Date(inUse.mixedAt).getTime(), inUse.potMinutes, now) : null;
   const blocked = pot?.state === 'over';
   const digits = units.system === 'us' ? 2 : 0;
-  const cell = {
-    padding: '9px 0 9px 10px',
-    borderTop: `1px solid ${tones.hairline}`,
-    fontFamily: FIGURES,
-    textAlign: 'right' as const,
-    whiteSpace: 'nowrap' as const,
-  };
-  const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0 4px 10px' };
+  const { cell, head } = tableStyles(tones.hairline);
   const why: ReactNode = blocked
     ? `It was mixed ${Math.round((now - new Date(inUse!.mixedAt).getTime()) / 60_000)} min ago and sets after ${Math.round(inUse!.potMinutes!)}. Empty the cup, clean the gun, say below what was left, then mix fresh; thinning it does not bring it back.`
     : plan
@@ -121,33 +111,6 @@ export function BatchPanel(props: BatchPanelProps) {
       </Field>
     );
   };
-  const keep = () => {
-    if (!plan) return;
-    const made = {
-      jobId: job.id,
-      group,
-      product,
-      gun,
-      plan,
-      pours: pours.pours,
-      lots: pours.pours.map((p) => notes.lots[`${group.id}/${p.name}`] ?? ''),
-      temperatureC: mixing.temperatureC,
-      areaM2,
-      solids,
-      onCard: notes.onCard,
-      note: notes.note,
-    };
-    const what = JSON.stringify(made);
-    if (tried.current?.what !== what) tried.current = { what, id: crypto.randomUUID(), at: new Date().toISOString() };
-    const { id, at } = tried.current;
-    add.mutate(batchOf({ id, ...made }, at), {
-      onSuccess: () => {
-        tried.current = null;
-        props.onNotes({ note: '', onCard: false });
-      },
-    });
-  };
-
   return (
     <Bench
       side={
@@ -202,14 +165,14 @@ export function BatchPanel(props: BatchPanelProps) {
           <Button
             variant={inUse && !blocked ? 'outlined' : 'contained'}
             sx={{ minHeight: 56 }}
-            disabled={!plan || !!pours.ratioFault || blocked || add.isPending}
-            onClick={keep}
+            disabled={!plan || !!pours.ratioFault || blocked || props.keeping}
+            onClick={props.onMixed}
           >
             {inUse && !blocked ? 'Another cup is mixed' : 'Mixed: start its clock'}
           </Button>
-          {add.error ? (
+          {props.keepFault ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>
-              {add.error.message}
+              {props.keepFault}
             </Typography>
           ) : null}
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
@@ -322,7 +285,8 @@ export function BatchPanel(props: BatchPanelProps) {
           {units.sentence(w)}
         </Typography>
       ))}
-      {over !== null && plan ? (
+      {/* A shorter ratio may have left the part out. */}
+      {over !== null && plan?.parts[over] ? (
         <OverPanel
           key={over}
           pours={pours.pours}

@@ -1,5 +1,13 @@
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
-import { mixingSchema, START_MIXING, START_PIECES, type Batch, type Mixing } from '@steady-gleam/contracts';
+import {
+  mixingSchema,
+  shopApi,
+  START_MIXING,
+  START_PIECES,
+  type Batch,
+  type Mixing,
+  type NewBatch,
+} from '@steady-gleam/contracts';
 import {
   areaOf,
   findGround,
@@ -9,22 +17,25 @@ import {
   USUAL_TRANSFER,
   type Product,
 } from '@steady-gleam/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { numberIn } from '../../shared/numberIn';
 import { Field } from '../../shared/Field';
 import { useStacks } from '../../shared/FilmSection';
+import { call } from '../../shared/apiClient';
 import { choiceOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import { Notice } from '../../shared/Notice';
 import { useChangeJob, useJob } from '../../shared/useJob';
-import { transferOf, useBatches, useGuns, useProducts } from '../../shared/useShop';
+import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import { isNominal } from '../card/cardModel';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
 import { BatchPanel, type BatchNotes } from './BatchPanel';
 import { FlakePanel } from './FlakePanel';
 import {
+  batchOf,
   groupsOf,
   hardenerInClears,
   needFor,
@@ -67,6 +78,9 @@ export function MixPage() {
   const guns = useGuns();
   const batches = useBatches();
   const change = useChangeJob(job.id);
+  const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
+  // The same batch pressed again after a lost answer is sent as the same; a changed one is another.
+  const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
   const [state, setState] = useState(() => kept(job.id));
   const [mixingFaults, setMixingFaults] = useState<Record<string, string>>({});
   const [weather, setWeather] = useState<{ temperatureC?: string; humidity?: string }>({});
@@ -270,26 +284,54 @@ export function MixPage() {
     );
 
   if (!group) return <Notice title="Nothing is laid yet." text="Add layers first; the mix room pours for them." />;
+  const work = worked(group);
+  const keep = () => {
+    if (!work.plan) return;
+    const made = {
+      jobId: job.id,
+      group,
+      product: work.product,
+      gun,
+      plan: work.plan,
+      pours: work.pours.pours,
+      lots: work.pours.pours.map((p) => state.lots[`${group.id}/${p.name}`] ?? ''),
+      temperatureC: mixing.temperatureC,
+      areaM2: area,
+      solids: work.solids,
+      onCard: state.onCard,
+      note: state.note,
+    };
+    const what = JSON.stringify(made);
+    if (tried.current?.what !== what) tried.current = { what, id: crypto.randomUUID(), at: new Date().toISOString() };
+    const { id, at } = tried.current;
+    add.mutate(batchOf({ id, ...made }, at), {
+      onSuccess: () => {
+        tried.current = null;
+        setState((old) => ({ ...old, note: '', onCard: false }));
+      },
+    });
+  };
   return (
     <BatchPanel
       key={group.id}
-      job={job}
       group={group}
-      work={worked(group)}
+      work={work}
       settings={settingsOf(group)}
       onSettings={(more) => setSettings(group, more)}
       mixing={mixing}
       onMixing={setMixing}
-      gun={gun}
       shelf={shelf}
       areaM2={area}
       lands={lands}
-      hand={hand && group.materialId === hand.systemId && Math.abs(hand.film - 1) > 0.03 ? hand.film.toFixed(2) : null}
+      hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}
       notes={state}
       onNotes={(more) => setState((old) => ({ ...old, ...more }))}
       tabs={tabs}
       weatherFields={weatherFields}
+      onMixed={keep}
+      keeping={add.isPending}
+      keepFault={add.variables?.layerId === group.id ? (add.error?.message ?? null) : null}
       failure={change.error?.message ?? null}
     />
   );

@@ -2,7 +2,6 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Piece } from '@steady-gleam/contracts';
 import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
 import type { ReactNode } from 'react';
-import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
@@ -11,6 +10,7 @@ import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { whyNotOneBatch, type BatchPlan, type MixGroup } from './mixModel';
+import { tableStyles } from './tableStyles';
 import { PiecesPanel } from './PiecesPanel';
 
 /** A mix of the job, worked out. */
@@ -64,14 +64,7 @@ export function WholeJobPanel({
 }) {
   const { tones } = useTheme();
   const units = useUnits();
-  const cell = {
-    padding: '9px 0 9px 10px',
-    borderTop: `1px solid ${tones.hairline}`,
-    fontFamily: FIGURES,
-    textAlign: 'right' as const,
-    whiteSpace: 'nowrap' as const,
-  };
-  const head = { fontWeight: 400, textAlign: 'right' as const, fontSize: 14, padding: '4px 0 4px 10px' };
+  const { cell, head } = tableStyles(tones.hairline);
   const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
   const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
   const split = all.filter(

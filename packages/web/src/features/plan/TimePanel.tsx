@@ -11,6 +11,7 @@ import { download, fileName } from '../../shared/download';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
+import { timeOfDay } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
@@ -18,7 +19,6 @@ import { cssOf, inkOn } from '../../shared/screenColour';
 import type { PlanPanelProps } from './PlanPage';
 import { useBoothLog } from './usePlan';
 
-const clockOf = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 /** A time as the browser's own field takes it. */
 const localText = (iso: string): string => {
   const at = new Date(iso);
@@ -68,7 +68,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     mixed,
   });
   const dew = dewCheck(mixing.temperatureC, mixing.humidity, plan.surfaceC ?? mixing.temperatureC);
-  const at = (minutes: number) => clockOf.format(new Date(origin + minutes * 60_000));
+  const at = (minutes: number) => timeOfDay(origin + minutes * 60_000);
   const { value: looks } = useCompute(JSON.stringify(['layers', work.layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(work.layers),
   );
