@@ -185,7 +185,7 @@ test('the candy job on a tablet, by keyboard alone', async ({ page }) => {
 
 test('nothing is cut off on a tablet', async ({ page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
-  /** What reaches past the right edge of its column and can't be scrolled there. */
+  /** What reaches past the right edge of its column, also where it could be scrolled there, and what is typed but can't be read. */
   const cut = () =>
     page.evaluate(() =>
       [...document.querySelectorAll<HTMLElement>('main *')]
@@ -195,9 +195,11 @@ test('nothing is cut off on a tablet', async ({ page }) => {
           let limit = innerWidth;
           for (let up = e.parentElement; up; up = up.parentElement) {
             const { overflowX } = getComputedStyle(up);
-            if (overflowX === 'auto' || overflowX === 'scroll' || overflowX === 'hidden') return false;
-            if (up.dataset['column'] !== undefined) limit = Math.min(limit, up.getBoundingClientRect().right);
+            if (overflowX === 'hidden') return false;
+            if (overflowX !== 'visible' || up.dataset['column'] !== undefined)
+              limit = Math.min(limit, up.getBoundingClientRect().right);
           }
+          if (e instanceof HTMLInputElement && e.type === 'text' && e.scrollWidth > e.clientWidth + 1) return true;
           return box.right > limit + 1;
         })
         .map((e) => `${e.tagName} ${e.textContent.slice(0, 40)}`)

@@ -115,10 +115,11 @@ export function PiecesPanel({
             sx={{
               display: 'grid',
               gridTemplateColumns: {
-                xs: 'minmax(86px, 1.5fr) 92px repeat(3, minmax(58px, 1fr)) 46px 62px 58px',
+                // On a tablet name and shape stand above the figures.
+                xs: 'repeat(3, minmax(76px, 1fr)) 56px 86px 74px',
                 lg: 'minmax(150px, 1.5fr) 130px repeat(3, minmax(76px, 1fr)) 56px 82px 74px',
               },
-              overflowX: 'auto',
+              '& > div:nth-of-type(-n+2)': { gridColumn: { xs: 'span 3', lg: 'auto' } },
               gap: 1,
               alignItems: 'start',
               borderTop: `1px solid ${tones.hairline}`,

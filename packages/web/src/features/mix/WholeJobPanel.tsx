@@ -9,9 +9,12 @@ import { countCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
+import { useWide } from '../../shared/useWide';
 import { whyNotOneBatch, type BatchPlan, type MixGroup } from './mixModel';
 import { tableStyles } from './tableStyles';
 import { PiecesPanel } from './PiecesPanel';
+
+const ONE_BATCH = 'in one batch?';
 
 /** A mix of the job, worked out. */
 export interface WorkedGroup {
@@ -64,6 +67,7 @@ export function WholeJobPanel({
 }) {
   const { tones } = useTheme();
   const units = useUnits();
+  const wide = useWide();
   const { cell, head } = tableStyles(tones.hairline);
   const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
   const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
@@ -131,8 +135,8 @@ export function WholeJobPanel({
         <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
           <thead>
             <tr>
-              {['', 'coats', 'dry film', 'needed', 'mix', 'material', 'in one batch?'].map((h, i) => (
-                <th key={i} scope="col" style={{ ...head, textAlign: i === 0 || i === 6 ? 'left' : 'right' }}>
+              {['', 'coats', ...(wide ? ['dry film'] : []), 'needed', 'mix', 'material', ONE_BATCH].map((h) => (
+                <th key={h} scope="col" style={{ ...head, textAlign: h === '' || h === ONE_BATCH ? 'left' : 'right' }}>
                   {h}
                 </th>
               ))}
@@ -141,7 +145,9 @@ export function WholeJobPanel({
           <tbody>
             {all.map((w) => (
               <tr key={w.group.id}>
-                <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0' }}>
+                <td
+                  style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0', whiteSpace: 'normal' }}
+                >
                   <Button
                     variant="text"
                     color="inherit"
@@ -155,8 +161,10 @@ export function WholeJobPanel({
                   </Typography>
                 </td>
                 <td style={cell}>{countCoats(w.group.coats)}</td>
-                <td style={cell}>{units.say('film', w.group.filmUm)}</td>
-                <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
+                {wide ? <td style={cell}>{units.say('film', w.group.filmUm)}</td> : null}
+                <td style={{ ...cell, whiteSpace: wide ? 'nowrap' : 'normal' }}>
+                  {units.range('volume', w.need.low, w.need.high)}
+                </td>
                 <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
                 <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
                 <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>

@@ -24,6 +24,7 @@ import { FileButton } from '../../shared/FileButton';
 import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
 import { useUnits } from '../../shared/units';
+import { useWide } from '../../shared/useWide';
 import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
 import {
   check,
@@ -47,6 +48,7 @@ const FILE_LIMIT = 1_000_000;
 export function ProductsPage() {
   const { tones } = useTheme();
   const units = useUnits();
+  const wide = useWide();
   const [params, setParams] = useSearchParams();
   const what = params.get('show') === 'guns' ? 'guns' : 'products';
   const products = useProducts();
@@ -274,12 +276,16 @@ export function ProductsPage() {
                     <th scope="col" style={th}>
                       flash
                     </th>
-                    <th scope="col" style={th}>
-                      pot life
-                    </th>
-                    <th scope="col" style={th}>
-                      VOC
-                    </th>
+                    {wide ? (
+                      <>
+                        <th scope="col" style={th}>
+                          pot life
+                        </th>
+                        <th scope="col" style={th}>
+                          VOC
+                        </th>
+                      </>
+                    ) : null}
                     <th scope="col" style={{ ...th, textAlign: 'left' }}>
                       sheet
                     </th>
@@ -303,8 +309,12 @@ export function ProductsPage() {
                         <td style={figure}>{Math.round(p.volumeSolids * 100)} %</td>
                         <td style={figure}>{units.say('film', p.filmUm)}</td>
                         <td style={figure}>{p.flashMinutes} min</td>
-                        <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
-                        <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
+                        {wide ? (
+                          <>
+                            <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
+                            <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
+                          </>
+                        ) : null}
                         <td style={td}>
                           {stored.sheet ? (
                             <MuiLink
