@@ -27,6 +27,11 @@ import {
   createFastModel,
   createFilm,
   createOptics,
+  createShop,
+  FAMILIES,
+  FAMILY_IDS,
+  FAMILY_LIMITS,
+  swatchFactors,
   defaultTolerance,
   DIFFERENCE_FORMULAS,
   evaluateReference,
@@ -45,6 +50,8 @@ import {
   type Lab,
   type Observer,
   type TargetAngle,
+  type Shop,
+  type SwatchLayer,
   type Viewing,
 } from '@steady-gleam/core';
 import type { InferType } from 'yup';
@@ -60,6 +67,20 @@ const viewingOf = (r: { illuminant: string; observer: string }): Viewing => ({
 
 /** Longest step between the counts at which a ladder is computed; between them Lab is interpolated. */
 const LADDER_STEP = 0.25;
+
+/** The program's own library, made ready when it is first asked for. */
+let prepared: Shop | null = null;
+const shop = (): Shop => (prepared ??= createShop());
+
+/** Factors and colours of each geometry, as they are told. */
+function told(
+  geometries: readonly { incidence: number; aspecular: number }[],
+  factors: Float64Array,
+  viewing: Viewing,
+): unknown {
+  const labs = factorsToLabs(factors, viewing);
+  return geometries.map((g, j) => ({ ...g, factor: [...factors.subarray(31 * j, 31 * j + 31)], lab: labs[j] }));
+}
 
 /** What the calculator does, by the word after `do`. Requests are validated before they get here. */
 export const operations: { readonly [N in CalcName]: (request: Input<N>) => unknown } = {
@@ -85,14 +106,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     const coats = r.coats.map((c) => prepareCoat(film, toCoat(c)));
     const factors =
       r.tier === 'fast' ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
-    const labs = factorsToLabs(factors, viewing);
-    return {
-      geometries: r.geometries.map((g, j) => ({
-        ...g,
-        factor: [...factors.subarray(31 * j, 31 * j + 31)],
-        lab: labs[j],
-      })),
-    };
+    return { geometries: told(r.geometries, factors, viewing) };
   },
 
   ladder: (r) => {
@@ -161,20 +175,38 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     return { order: best.map((p) => p.name), cost: orderCost(best, air), given: orderCost(pieces, air) };
   },
   filmFromGun: (r) => ({ film: filmFromGun({ ...r, transfer: r.transferEfficiency }) }),
-  timeline: (r) =>
-    planTimeline({
+  timeline: (r) => {
+    const line = planTimeline({
       tasks: r.tasks.map((t) => ({
         id: t.id,
+        coatId: null,
+        pieceId: null,
         minutes: t.minutes,
         painter: t.painter ?? true,
         after: (t.after ?? []).map((a) => ({ id: a.id, min: a.min, max: a.max ?? null })),
         batch: t.batch ?? null,
       })),
-      batches: (r.batches ?? []).map((b) => ({ ...b, potMinutes: b.potMinutes ?? null })),
+      batches: (r.batches ?? []).map((b) => ({ ...b, name: b.id, potMinutes: b.potMinutes ?? null })),
       now: r.now ?? 0,
       done: new Map(),
       mixed: new Map(),
+    });
+    return {
+      ...line,
+      tasks: line.tasks.map(({ id, kind, start, end, batch }) => ({ id, kind, start, end, batch: batch?.id ?? null })),
+    };
+  },
+  families: () =>
+    FAMILY_IDS.map((id) => {
+      const { name, what, layers, start, rungs } = FAMILIES[id];
+      return { id, name, what, layers, start, rungs, ...FAMILY_LIMITS };
     }),
+  swatch: (r) => {
+    const viewing = viewingOf(r);
+    const model = shop().model(r.geometries);
+    const factors = swatchFactors(shop(), model, r.layers as readonly SwatchLayer[]);
+    return { geometries: told(r.geometries, factors, viewing) };
+  },
   ratio: (r) => {
     const read = parseRatio(r.text);
     if (!read.ok) throw new CoreError('badQuantity', read.message);

@@ -1,6 +1,6 @@
 import './locale';
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
-import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core';
+import { FIVE_ANGLES, ILLUMINANTS, OBSERVERS, STYLES, type StyleId } from '@steady-gleam/core';
 
 /** A number, or `{start: 400, step: 10, values: [31 numbers]}`. */
 export type SpectrumInput = number | { start: number; step: number; values: number[] };
@@ -314,6 +314,30 @@ export const calcSchemas = {
       }).required(),
     ),
     now: finite('now').min(0),
+  }),
+  families: object({}),
+  swatch: object({
+    layers: array(
+      object({
+        kind: string()
+          .oneOf(['ground', 'effect'] as const, 'A layer is of kind ground or effect.')
+          .required('A layer is of kind ground or effect.'),
+        id: string().required('Each layer needs the id of a ground or a mix.').max(60),
+        coats: need('coats').min(0).max(40),
+        strength: finite('strength').min(0).max(10),
+        style: string().oneOf(Object.keys(STYLES) as StyleId[], `style is one of ${Object.keys(STYLES).join(', ')}.`),
+      })
+        .noUnknown()
+        .required(),
+    )
+      .required('layers is missing.')
+      .min(1, 'Give at least one layer.')
+      .max(30),
+    geometries: array(geometry)
+      .min(1, 'Give at least one geometry.')
+      .max(60)
+      .default(() => FIVE_ANGLES.map((g) => ({ ...g }))),
+    ...viewing,
   }),
   ripple: object({
     fanWidth: need('fanWidth').moreThan(0),

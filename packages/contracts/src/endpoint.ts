@@ -22,3 +22,6 @@ export type ReplyOf<E> = E extends Endpoint<Schema | null, infer R> ? InferType<
 export function pathOf(path: string, params: Record<string, string> = {}): string {
   return path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''));
 }
+
+/** Header of every answer of the API: the server's clock, ms since 1970. */
+export const SERVER_TIME_HEADER = 'X-Server-Time';

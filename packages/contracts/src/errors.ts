@@ -9,6 +9,11 @@ export const ERROR_CATALOGUE = {
   conflict: { status: 409, message: 'An entry with this id already holds something else.' },
   inUse: { status: 409, message: 'This is in use and was kept.' },
   tooLarge: { status: 413, message: 'This is more than can be taken at once; the limit is 1 MB.' },
+  damaged: {
+    status: 500,
+    message:
+      'What is stored here can’t be read any more. Nothing was changed; the log of the program names what is wrong.',
+  },
   tooMany: { status: 429, message: 'Too many requests at once. Wait a minute and try again.' },
   internal: { status: 500, message: 'The program made a mistake. Nothing was stored; try again.' },
 } as const;

@@ -1,4 +1,4 @@
-export { endpoint, pathOf, type Endpoint, type BodyOf, type ReplyOf } from './endpoint';
+export { endpoint, pathOf, SERVER_TIME_HEADER, type Endpoint, type BodyOf, type ReplyOf } from './endpoint';
 export { ERROR_CATALOGUE, type ErrorCode, type ApiErrorBody } from './errors';
 export {
   readingSchema,
@@ -38,6 +38,7 @@ export {
   type Mixing,
   type Piece,
   type RunState,
+  type Damaged,
   type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';

@@ -63,6 +63,7 @@ export function workOfJob(q: {
     library,
     products: q.products,
     named: mixing.products,
+    reducers: mixing.reducers ?? {},
     gun,
     pieces: boothPieces(job.pieces ?? START_PIECES),
     temperatureC: mixing.temperatureC,

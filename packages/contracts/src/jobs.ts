@@ -3,7 +3,7 @@ import {
   LAYER_NAMES,
   STYLES,
   SYSTEMS,
-  FAMILY_NAMES,
+  FAMILY_IDS,
   type FinishFamily,
   type StackLayerKind,
   type StyleId,
@@ -17,7 +17,7 @@ import { trimmed } from './figures';
 /** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
 const materialId = (missing: string) => string().max(60).required(missing);
 const styleIds = Object.keys(STYLES) as StyleId[];
-export const families = Object.keys(FAMILY_NAMES) as FinishFamily[];
+export const families: readonly FinishFamily[] = FAMILY_IDS;
 
 const id = string().uuid().required();
 const version = number().integer().min(1).required();
@@ -28,7 +28,7 @@ export const choiceSchema = object({
   coats: number().min(0.5).max(12).required(),
   strength: number().min(0.3).max(3).required(),
   style: string().oneOf(styleIds).required(),
-  controlCoat: boolean().required(),
+  controlCoats: number().min(0).max(4).required(),
 }).noUnknown();
 export type Choice = InferType<typeof choiceSchema>;
 
@@ -124,6 +124,12 @@ export const mixingSchema = object({
   products: lazy((value: unknown) =>
     object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().uuid().required()]))),
   ) as unknown as Schema<Record<string, string>>,
+  /** Reducer the painter chose for a cup, by name; the key is the cup's first layer. */
+  reducers: lazy((value: unknown) =>
+    object(
+      Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().max(80).required()])),
+    ).default({}),
+  ) as unknown as Schema<Record<string, string> | undefined>,
   gunId: string().uuid().nullable().defined(),
   temperatureC: number()
     .typeError('The temperature must be a number.')
@@ -162,7 +168,9 @@ const matching = trimmed()
   .max(160, 'Keep it under 160 letters.')
   .required('Say what it has to match, for instance “shell 4, left side”.');
 const systemId = materialId('Choose what is in the cup.');
-const family = string().oneOf(families, 'Choose the finish family.').required('Choose the finish family.');
+const family = string()
+  .oneOf<FinishFamily>([...families], 'Choose the finish family.')
+  .required('Choose the finish family.');
 
 export const newJobSchema = object({ id, piece, matching, family, systemId }).test(
   'system-of-family',
@@ -194,6 +202,8 @@ export const jobSchema = object({
   pieces: piecesSchema.nullable().defined(),
   mixing: mixingSchema.nullable().defined(),
   plan: sprayPlanSchema.nullable().defined(),
+  /** When it was taken out of the list; null while it is in it. */
+  removedAt: string().datetime().nullable().defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
   version,
@@ -210,6 +220,8 @@ export const runStateSchema = object({
   next: string().nullable().defined(),
   /** When the coat below the next has flashed by the clock, ms since 1970; null when nothing is waited for. */
   readyAt: number().nullable().defined(),
+  /** When the recoat window of the coat below the next closes, ms since 1970; null where it has none. */
+  closesAt: number().nullable().defined(),
 }).noUnknown();
 export type RunState = InferType<typeof runStateSchema>;
 
@@ -224,6 +236,17 @@ export const jobSummarySchema = jobSchema.shape({
 });
 export type JobSummary = InferType<typeof jobSummarySchema>;
 
+/** A stored row that today's program can't read: left out of its list, named here. */
+export const damagedSchema = object({
+  what: string()
+    .oneOf(['job', 'product', 'gun', 'material', 'batch', 'booth'] as const)
+    .required(),
+  id: string().required(),
+  /** What it was called, as far as that can be read. */
+  name: string().defined(),
+}).noUnknown();
+export type Damaged = InferType<typeof damagedSchema>;
+
 export const changeJobSchema = object({
   version,
   piece: piece.optional(),
@@ -231,6 +254,8 @@ export const changeJobSchema = object({
   status: string()
     .oneOf(['open', 'finished'] as const)
     .optional(),
+  /** True takes the job out of the list, false puts it back. */
+  removed: boolean().optional(),
   choice: choiceSchema.optional().default(undefined),
   stacks: stacksSchema.nullable().optional().default(undefined),
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
@@ -316,6 +341,20 @@ export const api = {
     body: null,
     reply: array(jobSummarySchema.required()).required(),
   }),
+  /** Jobs that were taken out and can be put back, the latest first. */
+  listRemoved: endpoint({
+    method: 'GET',
+    path: '/api/removed-jobs',
+    body: null,
+    reply: array(jobSchema.required()).required(),
+  }),
+  /** Rows of every kind that can't be read. */
+  listDamaged: endpoint({
+    method: 'GET',
+    path: '/api/damaged',
+    body: null,
+    reply: array(damagedSchema.required()).required(),
+  }),
   createJob: endpoint({ method: 'POST', path: '/api/jobs', body: newJobSchema, reply: jobSchema }),
   readJob: endpoint({ method: 'GET', path: '/api/jobs/:id', body: null, reply: jobDetailSchema }),
   changeJob: endpoint({ method: 'PATCH', path: '/api/jobs/:id', body: changeJobSchema, reply: jobSchema }),
@@ -324,6 +363,13 @@ export const api = {
     path: '/api/jobs/:id/readings',
     body: newReadingSetSchema,
     reply: readingSetSchema,
+  }),
+  /** A set of readings that was entered wrongly is taken out, or put back; what it replaced goes with it. */
+  removeReadings: endpoint({
+    method: 'PUT',
+    path: '/api/readings/:id/removed',
+    body: object({ removed: boolean().required() }).noUnknown(),
+    reply: object({}),
   }),
   putCard: endpoint({ method: 'PUT', path: '/api/jobs/:id/card', body: putCardSchema, reply: storedCardSchema }),
 } as const;

@@ -78,7 +78,7 @@ export const letdownApi = {
 /** Where a photo is sent (its bytes as the body) and fetched, and where a label is. */
 export const photoPath = (jobId: string, photo: Photo): string =>
   `/api/jobs/${jobId}/photos?${new URLSearchParams({ id: photo.id, kind: photo.kind, takenAt: photo.takenAt, ...(photo.coats === null ? {} : { coats: String(photo.coats) }) }).toString()}`;
-export const labelPath = (jobId: string, size: LabelSize, units: string): string =>
-  `/api/jobs/${jobId}/card/label.pdf?size=${size}&units=${units}`;
+export const labelPath = (jobId: string, size: LabelSize, units: string, zone: string): string =>
+  `/api/jobs/${jobId}/card/label.pdf?${new URLSearchParams({ size, units, zone }).toString()}`;
 
 export const earlierHandsSchema = array(knownHandSchema.required()).required();

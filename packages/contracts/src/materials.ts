@@ -2,6 +2,7 @@ import { array, lazy, number, object, string, type InferType, type Schema } from
 import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 import { figure, trimmed } from './figures';
+import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core';
 
 const base = (kind: OwnMaterial['kind']) => ({
   kind: string().oneOf([kind]).required(),
@@ -80,7 +81,7 @@ export const ownCarrierSchema = object({
 export const ownSystemSchema = object({
   ...base('system'),
   family: string()
-    .oneOf(['pearl', 'candy', 'tinted-clear'] as const)
+    .oneOf<FinishFamily>([...FAMILY_IDS])
     .required('Choose the finish family.'),
   carrierId: string().required('Choose the carrier.').max(60),
   pigmentId: string().nullable().defined().max(60),

@@ -31,7 +31,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       piece: 'Tub',
       matching: 'tub 5',
       status: 'open',
-      choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: true },
+      choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
       stacks: [
         {
           id: 'main',

@@ -161,6 +161,8 @@ export const storedBatchSchema = batchSchema.shape({
   /** Left over when it was finished, ml; null while it is in use. */
   leftMl: number().nullable().defined(),
   endedAt: string().datetime().nullable().defined(),
+  /** When it was taken out as entered wrongly. */
+  removedAt: string().datetime().nullable().defined(),
 });
 export type Batch = InferType<typeof storedBatchSchema>;
 
@@ -168,6 +170,7 @@ export const changeBatchSchema = object({
   version,
   leftMl: figure('What is left', 0, 100_000, ' ml'),
 }).noUnknown();
+export const removeBatchSchema = object({ version, removed: boolean().required() }).noUnknown();
 
 export const SHEET_TYPES = ['application/pdf', 'image/jpeg', 'image/png', 'image/webp'] as const;
 /** Largest sheet taken, bytes. */
@@ -175,8 +178,12 @@ export const SHEET_MAX_BYTES = 10 * 1024 * 1024;
 export const sheetPath = (productId: string, fileName = ''): string =>
   `/api/products/${productId}/sheet${fileName ? `?${new URLSearchParams({ name: fileName }).toString()}` : ''}`;
 export const BATCH_SIZES = ['label', 'sheet'] as const;
-export const batchPdfPath = (batchId: string, size: (typeof BATCH_SIZES)[number], units: string): string =>
-  `/api/batches/${batchId}/print.pdf?size=${size}&units=${units}`;
+export const batchPdfPath = (
+  batchId: string,
+  size: (typeof BATCH_SIZES)[number],
+  units: string,
+  zone: string,
+): string => `/api/batches/${batchId}/print.pdf?${new URLSearchParams({ size, units, zone }).toString()}`;
 
 export const shopApi = {
   listProducts: endpoint({
@@ -221,5 +228,11 @@ export const shopApi = {
     reply: array(storedBatchSchema.required()).required(),
   }),
   addBatch: endpoint({ method: 'POST', path: '/api/batches', body: batchSchema, reply: storedBatchSchema }),
+  removeBatch: endpoint({
+    method: 'PUT',
+    path: '/api/batches/:id/removed',
+    body: removeBatchSchema,
+    reply: storedBatchSchema,
+  }),
   endBatch: endpoint({ method: 'PATCH', path: '/api/batches/:id', body: changeBatchSchema, reply: storedBatchSchema }),
 } as const;

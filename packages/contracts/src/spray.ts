@@ -71,6 +71,13 @@ export const sprayPlanSchema = object({
   airTowards: figure('The air', 0, 360, '°'),
   order: array(string().max(60).required()).nullable().defined().max(40),
   edits,
+  /** Least wait before two-pack clear over solvent or water base, minutes; null for the usual one. */
+  beforeClearMinutes: number()
+    .typeError('The wait before clear must be a number, or empty.')
+    .min(0, 'The wait before clear can’t be below 0 min.')
+    .max(1440, 'The wait before clear can’t be above 1440 min.')
+    .nullable()
+    .default(null),
   /** When the first coat goes on; null for now. */
   startAt: string().datetime().nullable().defined(),
   /** Of the piece, C; null for the booth's own temperature. */
@@ -95,6 +102,7 @@ export const START_PLAN: SprayPlan = {
   airTowards: 0,
   order: null,
   edits: {},
+  beforeClearMinutes: null,
   startAt: null,
   surfaceC: null,
   passes: null,
@@ -130,5 +138,6 @@ export const sprayApi = {
   }),
 } as const;
 
-export const jobSheetPath = (jobId: string, units: string, zoneMinutes: number): string =>
-  `/api/jobs/${jobId}/sheet.pdf?units=${units}&zone=${zoneMinutes}`;
+/** @param zone the painter's time zone by its IANA name, so that every paper tells their clock */
+export const jobSheetPath = (jobId: string, units: string, zone: string): string =>
+  `/api/jobs/${jobId}/sheet.pdf?${new URLSearchParams({ units, zone }).toString()}`;

@@ -114,7 +114,10 @@ export {
 } from './mixing/flake';
 export { learnTransfer, leftoverAsGround, needOf, TRANSFER_SD, type Need, type Used } from './mixing/needs';
 export {
+  additiveSuits,
   adviseAdditive,
+  reducerFor,
+  reducerPace,
   LARGE_JOB_M2,
   PRODUCT_KINDS,
   STARTING_PRODUCTS,
@@ -151,6 +154,7 @@ export {
 } from './units/units';
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
 export { STARTING_GUNS, type Gun } from './application/guns';
+export { fanAt, filmOfSettings, flowAt, landingAt, settingsForFilm, type GunSettings } from './application/gunFilm';
 export {
   blendPlace,
   blendProfile,
@@ -179,12 +183,13 @@ export {
   bestOrder,
   orderCost,
   oversprayOn,
+  OVERSPRAY_SEEN,
   worstOverspray,
   EXACT_UP_TO,
   type BoothAir,
   type BoothPiece,
 } from './schedule/boothOrder';
-export { foldRun, taskKey, type BoothEvent, type BoothState, type BoothTask } from './schedule/boothRun';
+export { foldRun, SCUFFED, taskKey, type BoothEvent, type BoothState, type BoothTask } from './schedule/boothRun';
 export {
   coatPlan,
   sayCoat,
@@ -195,7 +200,9 @@ export {
 } from './schedule/coatPlan';
 export {
   boothPieces,
-  cupKey,
+  cupOf,
+  BAKE,
+  BEFORE_CLEAR,
   dewCheck,
   planJob,
   productFor,
@@ -207,6 +214,7 @@ export {
   type SpraySettings,
 } from './schedule/jobPlan';
 export {
+  keptGaps,
   planTimeline,
   type PlannedTask,
   type TimeBatch,
@@ -235,17 +243,19 @@ export {
   type OwnSystem,
 } from './materials/ownMaterials';
 export { CARRIERS, findCarrier, type Carrier } from './materials/carriers';
-export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
 export {
-  SYSTEMS,
-  FAMILY_NAMES,
-  findSystem,
-  systemCoat,
-  type EffectSystem,
+  FAMILIES,
+  FAMILY_IDS,
+  FAMILY_LIMITS,
+  type FamilyLayer,
+  type FamilyRow,
   type FinishFamily,
-} from './materials/systems';
+} from './materials/families';
+export { swatchFactors, type SwatchLayer } from './swatch';
+export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
+export { SYSTEMS, findSystem, systemCoat, type EffectSystem } from './materials/systems';
 
-export { STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
+export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
 export { scoreMatch, defaultTolerance, DEFAULT_TOLERANCES, type TargetAngle, type MatchScore } from './matching/target';
 export { ladderLabs, factorsToLabs, effectCoats, type LadderRecipe, type PreparedGround } from './matching/ladder';
 export {

@@ -42,7 +42,7 @@ const recipe = fc.record({
   coats: fc.integer({ min: 1, max: 12 }).map((n) => n / 2),
   strength: fc.integer({ min: 10, max: 40 }).map((n) => n / 20),
   style: fc.constantFrom<StyleId>('wet', 'medium', 'light'),
-  controlCoat: fc.boolean(),
+  controlCoats: fc.integer({ min: 0, max: 3 }),
 });
 const numbered = () => {
   let n = 0;
@@ -69,7 +69,7 @@ describe('layers of a piece', () => {
   it('has the build a recipe is said to have', () => {
     const system = findSystem('lagoon-pearl');
     const ground = findGround('white');
-    const plain = { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: false } as const;
+    const plain = { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } as const;
     expect(stackFilmUm(layersOf(ground, system, plain))).toBeCloseTo(
       recipeFigures(ground, system, findCarrier(system.carrierId), plain).buildUm,
       9,

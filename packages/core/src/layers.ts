@@ -1,5 +1,6 @@
 import type { Lab } from './colour/lab';
 import type { GroundMaterial } from './materials/grounds';
+import { FAMILIES } from './materials/families';
 import type { EffectSystem } from './materials/systems';
 import { effectCoats, factorsToLabs } from './matching/ladder';
 import type { MapGround } from './matching/matchMap';
@@ -69,7 +70,8 @@ export interface StackRecipe {
   readonly coats: number;
   readonly strength: number;
   readonly style: StyleId;
-  readonly controlCoat: boolean;
+  /** Control coats on top; 0 for none. */
+  readonly controlCoats: number;
 }
 
 const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<StackLayer> = {}): StackLayer => ({
@@ -83,16 +85,21 @@ const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<St
   ...more,
 });
 
+/** Coats in which a metallic ground hides; common practice (no source). */
+const METALLIC_COATS = 2;
+
 /** Layers of a plain job: sealer, ground, effect, control coat when there is one, clear. Ids are `sealer`, `ground` and so on. */
 export function layersOf(ground: GroundMaterial, system: EffectSystem, recipe: StackRecipe): StackLayer[] {
   const effect = { materialId: system.id, strength: recipe.strength, filmUm: system.filmUm };
-  return [
-    layer('sealer', 'sealer', 1),
-    layer('ground', 'ground', ground.flakes ? 2 : 3, { materialId: ground.id }),
-    layer('effect', 'effect', recipe.coats, { ...effect, style: recipe.style }),
-    ...(recipe.controlCoat ? [layer('control', 'effect', 1, { ...effect, style: 'control' })] : []),
-    layer('clear', 'clear', system.family === 'tinted-clear' ? 1 : 2),
-  ];
+  return FAMILIES[system.family].layers.flatMap(({ kind, coats, style }): StackLayer[] => {
+    if (kind === 'ground')
+      return [layer(kind, kind, ground.flakes ? METALLIC_COATS : coats, { materialId: ground.id, style })];
+    if (kind !== 'effect') return [layer(kind, kind, coats, { style })];
+    const laid = layer(kind, kind, recipe.coats, { ...effect, style: recipe.style });
+    return recipe.controlCoats
+      ? [laid, layer('control', 'effect', recipe.controlCoats, { ...effect, style: 'control' })]
+      : [laid];
+  });
 }
 
 /**
@@ -111,7 +118,7 @@ export function recipeOf(layers: readonly StackLayer[], systemId: string): Stack
     coats: above.filter((l) => l.style !== 'control').reduce((sum, l) => sum + l.coats, 0),
     strength,
     style,
-    controlCoat: above.some((l) => l.style === 'control'),
+    controlCoats: above.filter((l) => l.style === 'control').reduce((sum, l) => sum + l.coats, 0),
   };
 }
 
@@ -126,11 +133,17 @@ export function withRecipe(layers: readonly StackLayer[], systemId: string, reci
     if (i === groundAt) return [{ ...l, materialId: recipe.groundId }];
     if (i === first) {
       const laid = { ...l, coats: recipe.coats, style: recipe.style, strength: recipe.strength };
-      if (!recipe.controlCoat) return [laid];
+      if (!recipe.controlCoats) return [laid];
       const control = layers.find((o) => o.kind === 'effect' && o.materialId === systemId && o.style === 'control');
       return [
         laid,
-        { ...model, id: control?.id ?? `${model.id}-control`, coats: 1, style: 'control', strength: recipe.strength },
+        {
+          ...model,
+          id: control?.id ?? `${model.id}-control`,
+          coats: recipe.controlCoats,
+          style: 'control',
+          strength: recipe.strength,
+        },
       ];
     }
     return i > first && l.kind === 'effect' && l.materialId === systemId ? [] : [l];
@@ -145,7 +158,7 @@ export const STARTING_STACKS: readonly { readonly id: string; readonly name: str
   { id: 'tinted-clear', name: 'Tinted clear' },
   { id: 'flake', name: 'Metal flake' },
   { id: 'shift', name: 'Colour-shift over black' },
-  { id: 'weak', name: 'Weak-hiding colour over a value shade' },
+  { id: 'weak', name: 'Weak-hiding colour over a grey' },
   { id: 'bare', name: 'Ground and clear only' },
 ];
 
@@ -175,7 +188,7 @@ export function startingLayers(id: string, system: EffectSystem, newId: () => st
     case 'shift':
       return [sealer, ground('black', 2, 'medium'), effect(1, 'medium'), effect(2, 'control'), clear(2)];
     case 'weak':
-      return [sealer, ground('value-6', 2), effect(3), clear(2)];
+      return [sealer, ground('grey-63', 2), effect(3), clear(2)];
     case 'bare':
       return [sealer, ground('white', 3), clear(2)];
     default:

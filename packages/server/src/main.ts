@@ -7,7 +7,8 @@ import { createMaterialsRepo } from './db/materialsRepo';
 import { createBoothRepo } from './db/boothRepo';
 import { createRepo } from './db/repo';
 import { createShopRepo } from './db/shopRepo';
-import { seedDemo } from './demo/seed';
+import type { TellDamage } from './db/rows';
+import { fillWithDemo } from './demo/seed';
 import { createApp } from './http/app';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -27,17 +28,18 @@ const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
 
 async function main(): Promise<void> {
   const migrations = join(root, 'packages/server/migrations');
+  const fill = settings.demo ? fillWithDemo : undefined;
   const open = settings.databaseUrl
     ? await openServer(migrations, settings.databaseUrl)
-    : await openEmbedded(migrations, settings.data);
-  const repo = createRepo(open.db);
-  const shop = createShopRepo(open.db);
-  if (settings.demo && (await repo.countJobs()) === 0) await seedDemo(repo, shop);
+    : await openEmbedded(migrations, settings.data, fill);
+  // A server's database is not made here; and an embedded one may be from before its first fill was one step.
+  await fill?.(open.db);
+  const tell: TellDamage = (damaged, faults) => logger.error({ damaged, faults }, 'a stored row can’t be read');
   const app = createApp({
-    repo,
-    materials: createMaterialsRepo(open.db),
-    shop,
-    booth: createBoothRepo(open.db),
+    repo: createRepo(open.db, tell),
+    materials: createMaterialsRepo(open.db, tell),
+    shop: createShopRepo(open.db, tell),
+    booth: createBoothRepo(open.db, tell),
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,

@@ -18,7 +18,7 @@ import { liveState, type SpotEvidence } from './live';
 
 /** Finish kinds of the study: three families, each over grounds it is sprayed on. */
 const KINDS: readonly { systemId: string; grounds: readonly string[]; style: StyleId }[] = [
-  { systemId: 'lagoon-pearl', grounds: ['aqua-pastel', 'white', 'value-7'], style: 'wet' },
+  { systemId: 'lagoon-pearl', grounds: ['aqua-pastel', 'white', 'grey-74'], style: 'wet' },
   { systemId: 'moonmilk-pearl', grounds: ['cream-pastel', 'white', 'ticket-red'], style: 'medium' },
   { systemId: 'cinder-candy', grounds: ['silver-fine', 'gold', 'silver-coarse'], style: 'light' },
   { systemId: 'cinder-candy', grounds: ['silver-fine', 'copper'], style: 'wet' },

@@ -28,9 +28,9 @@ export function recipeFigures(
   ground: GroundMaterial,
   system: EffectSystem,
   carrier: Carrier,
-  laid: { readonly coats: number; readonly style: StyleId; readonly controlCoat: boolean; readonly film?: number },
+  laid: { readonly coats: number; readonly style: StyleId; readonly controlCoats: number; readonly film?: number },
 ): RecipeFigures {
-  const film = (laid.coats * STYLES[laid.style].film + (laid.controlCoat ? STYLES.control.film : 0)) * (laid.film ?? 1);
+  const film = (laid.coats * STYLES[laid.style].film + laid.controlCoats * STYLES.control.film) * (laid.film ?? 1);
   // The effect film is the hand's; the layers around it are the plain ones of a job.
   const around = layersOf(ground, system, { ...laid, groundId: ground.id, strength: 1 }).filter(
     (l) => l.kind !== 'effect',
@@ -43,7 +43,7 @@ export function recipeFigures(
   return {
     effectUm,
     buildUm: around.reduce((sum, l) => sum + layerFilmUm(l), effectUm),
-    minutes: Math.ceil(laid.coats + (laid.controlCoat ? 1 : 0)) * system.flashMinutes,
+    minutes: (Math.ceil(laid.coats) + Math.ceil(laid.controlCoats)) * system.flashMinutes,
     litresPerM2,
     costPerM2: litresPerM2 * system.pricePerLitre + litres(groundUm, GROUND_SOLIDS) * ground.pricePerLitre,
   };

@@ -16,8 +16,8 @@ export interface LadderRecipe {
   readonly coat: PreparedCoat;
   readonly style?: CoatStyle;
   readonly hand?: Hand;
-  /** A last control coat on top of the n coats. */
-  readonly controlCoat?: boolean;
+  /** Control coats on top of the n coats; none when left out. */
+  readonly controlCoats?: number;
 }
 
 /** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
@@ -34,7 +34,7 @@ export function effectCoats(recipe: LadderRecipe, n: number): PreparedCoat[] {
   const style = recipe.style ?? { film: 1, spread: 1 };
   if (n <= 0) return [];
   const coats = [lay(n * style.film, style.spread)];
-  if (recipe.controlCoat) coats.push(lay(STYLES.control.film, STYLES.control.spread));
+  if (recipe.controlCoats) coats.push(lay(recipe.controlCoats * STYLES.control.film, STYLES.control.spread));
   return coats;
 }
 

@@ -19,11 +19,11 @@ const shop = createShop();
 const model = shop.model(FIVE_ANGLES);
 const toTarget = (labs: readonly Lab[]): TargetAngle[] =>
   labs.map((lab, g) => ({ ...FIVE_ANGLES[g]!, lab, tolerance: defaultTolerance(FIVE_ANGLES[g]!.aspecular) }));
-const sprayed = (systemId: string, groundId: string, coats: number, strength = 1, controlCoat = false): Lab[] =>
+const sprayed = (systemId: string, groundId: string, coats: number, strength = 1, controlCoats = 0): Lab[] =>
   ladderLabs(
     model,
     shop.ground(findGround(groundId)),
-    { coat: shop.coat(findSystem(systemId), strength), style: STYLES.wet, controlCoat },
+    { coat: shop.coat(findSystem(systemId), strength), style: STYLES.wet, controlCoats },
     [coats],
   )[0]!;
 const inputFor = (systemId: string, target: readonly TargetAngle[]): SearchInput => ({
@@ -53,13 +53,13 @@ describe('recipe search', () => {
 
   it('finds the recipe a target was made with, and keeps only recipes no other beats', () => {
     for (const [system, ground, coats, strength, control] of [
-      ['lagoon-pearl', 'aqua-pastel', 3, 1, false],
-      ['cinder-candy', 'gold', 2.5, 1.25, true],
-      ['moonmilk-pearl', 'cream-pastel', 2, 1.5, false],
+      ['lagoon-pearl', 'aqua-pastel', 3, 1, 0],
+      ['cinder-candy', 'gold', 2.5, 1.25, 1],
+      ['moonmilk-pearl', 'cream-pastel', 2, 1.5, 0],
     ] as const) {
       const target = toTarget(sprayed(system, ground, coats, strength, control));
       const input = inputFor(system, target);
-      const near = shop.grounds().filter((g) => ['value-8', ground, 'silver-fine'].includes(g.id));
+      const near = shop.grounds().filter((g) => ['grey-84', ground, 'silver-fine'].includes(g.id));
       const all = near.flatMap(createSearch(input));
       const front = paretoRecipes(all);
       expect(front[0]!.meanDe).toBeLessThan(0.1);

@@ -13,7 +13,7 @@ export interface Recipe {
   readonly groundId: string;
   readonly strength: number;
   readonly coats: number;
-  readonly controlCoat: boolean;
+  readonly controlCoats: number;
 }
 
 export interface RatedRecipe extends Recipe {
@@ -30,14 +30,15 @@ export interface RatedRecipe extends Recipe {
 export interface SearchSpace {
   readonly strengths: readonly number[];
   readonly counts: readonly number[];
-  readonly controlCoat: readonly boolean[];
+  /** 0, and 1 where a control coat is tried too. */
+  readonly controlCoats: readonly (0 | 1)[];
 }
 
 /** 13 strengths, 13 half-step counts, with and without a control coat: 338 recipes a ground. */
 export const USUAL_SEARCH: SearchSpace = {
   strengths: Array.from({ length: 13 }, (_, i) => 0.5 + i * 0.125),
   counts: Array.from({ length: 13 }, (_, i) => (i + 1) / 2),
-  controlCoat: [false, true],
+  controlCoats: [0, 1],
 };
 
 export interface SearchInput {
@@ -74,9 +75,9 @@ export function createSearch(input: SearchInput): (ground: MapGround) => RatedRe
   const knots = amountKnots(Math.max(...space.counts) * Math.max(...space.strengths));
   const plainCoats = knots.map((x) => effectCoats({ coat, style }, x));
   // Zero effect coats under a control coat are not a recipe; the smallest amount stands in for the first knot.
-  const controlledCoats = space.controlCoat.includes(true)
+  const controlledCoats = space.controlCoats.some((n) => n > 0)
     ? CONTROL_STRENGTHS.map((s) => {
-        const strong = { coat: strengthen(coat, s), style, controlCoat: true };
+        const strong = { coat: strengthen(coat, s), style, controlCoats: 1 };
         return knots.map((x) => effectCoats(strong, Math.max(x, 0.02) / s));
       })
     : [];
@@ -113,9 +114,9 @@ function rateLadders(
     );
   };
   const found: RatedRecipe[] = [];
-  for (const controlCoat of space.controlCoat) {
+  for (const controlCoats of space.controlCoats) {
     for (const strength of space.strengths) {
-      const labs = space.counts.map((n) => labsAt(n * strength, strength, controlCoat));
+      const labs = space.counts.map((n) => labsAt(n * strength, strength, controlCoats > 0));
       const stop = findStopWindow(target, space.counts, labs, 1.6);
       space.counts.forEach((coats, c) => {
         const score = scoreMatch(target, labs[c]!);
@@ -124,7 +125,7 @@ function rateLadders(
           groundId,
           strength,
           coats,
-          controlCoat,
+          controlCoats,
           labs: labs[c]!,
           meanDe: score.meanDe,
           badness: score.badness,
@@ -146,7 +147,7 @@ export function rateExactly(input: SearchInput, ground: MapGround, recipe: Rated
   const labs = ladderLabs(
     input.model,
     ground,
-    { coat: strengthen(input.coat, recipe.strength), style: input.style, controlCoat: recipe.controlCoat },
+    { coat: strengthen(input.coat, recipe.strength), style: input.style, controlCoats: recipe.controlCoats },
     [recipe.coats],
   )[0]!;
   const { meanDe, badness } = scoreMatch(input.target, labs);

@@ -31,3 +31,9 @@ export interface Hand {
 }
 
 export const NOMINAL_HAND: Hand = { film: 1, flake: 1, spread: 1 };
+
+/** Control coats in a sentence, after the coats: " and a control coat", " and 2 control coats", or nothing. */
+export function andControl(controlCoats: number): string {
+  if (controlCoats <= 0) return '';
+  return controlCoats <= 1 ? ' and a control coat' : ` and ${Number(controlCoats.toFixed(1))} control coats`;
+}

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { labToLch, type Lab } from '../colour/lab';
+import { de2000 } from '../colour/difference';
 import { flatSpectrum, type Spectrum } from '../colour/spectrum';
 import { flopIndex } from '../colour/flopIndex';
 import { DYES } from '../materials/dyes';
@@ -10,6 +11,7 @@ import { prepareCoat, type Coat } from '../optics/coat';
 import type { SpectralLayer } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
 import { createShop } from '../shop';
+import { swatchFactors, type SwatchLayer } from '../swatch';
 import { factorsToLabs, ladderLabs } from './ladder';
 import { describeDifference } from './words';
 
@@ -91,9 +93,41 @@ describe('facts of the trade', () => {
     const at = (id: string) =>
       ladderLabs(shop.model(FIVE_ANGLES), shop.ground(findGround(id)), { coat: red }, [2])[0]![0]!;
     const gold = at('gold');
-    const grey = at('value-6');
+    const grey = at('grey-63');
     expect(gold[0]).toBeGreaterThan(grey[0] + 10);
     expect(gold[2]).toBeGreaterThan(grey[2] + 3);
+  });
+
+  // The hues a painter calls gold and copper, and that one candy over each looks another: from memory.
+  it('makes gold golden and copper coppery at 45 degrees, and one candy another over each of them', () => {
+    const angles = FIVE_ANGLES;
+    const over = (layers: readonly SwatchLayer[]) => factorsToLabs(swatchFactors(shop, shop.model(angles), layers));
+    const ground = (id: string): SwatchLayer => ({ kind: 'ground', id, coats: 2 });
+    const at45 = (id: string) => labToLch(over([ground(id)])[2]!);
+    const [, goldC, goldH] = at45('gold');
+    expect(goldC).toBeGreaterThanOrEqual(25);
+    expect(goldH).toBeGreaterThan(70);
+    expect(goldH).toBeLessThan(95);
+    const [, copperC, copperH] = at45('copper');
+    expect(copperC).toBeGreaterThanOrEqual(25);
+    expect(copperH).toBeGreaterThan(40);
+    expect(copperH).toBeLessThan(65);
+    const candy = (id: string) => over([ground(id), { kind: 'effect', id: 'cinder-candy', coats: 4 }]);
+    const [silver, gold, copper] = ['silver-fine', 'gold', 'copper'].map(candy) as [Lab[], Lab[], Lab[]];
+    for (const g of [0, 1, 2]) {
+      expect(de2000(silver[g]!, gold[g]!)).toBeGreaterThan(5);
+      expect(de2000(silver[g]!, copper[g]!)).toBeGreaterThan(5);
+      expect(de2000(gold[g]!, copper[g]!)).toBeGreaterThan(2);
+    }
+    // Over gold the red turns toward orange, over copper it is the deepest.
+    expect(labToLch(gold[0]!)[2]).toBeGreaterThan(labToLch(silver[0]!)[2] + 5);
+    expect(copper[0]![0]).toBeLessThan(silver[0]![0] - 3);
+    // A copper target is answered by copper.
+    const nearest = shop
+      .grounds()
+      .map((g) => ({ id: g.id, off: de2000(candy(g.id)[2]!, copper[2]!) }))
+      .reduce((a, b) => (b.off < a.off ? b : a));
+    expect(nearest.id).toBe('copper');
   });
 
   // Ranges from memory.
@@ -110,7 +144,7 @@ describe('facts of the trade', () => {
 
   it('prepares every material of the library, and keeps each solid ground its own look under clear', () => {
     expect(EFFECT_PIGMENTS.length).toBeGreaterThanOrEqual(16);
-    expect(DYES).toHaveLength(10);
+    expect(DYES.length).toBeGreaterThanOrEqual(10);
     for (const p of EFFECT_PIGMENTS) expect(look([pigmentCoat(p.id, 0.5)], white)[0]![0]).toBeGreaterThan(20);
     for (const g of GROUNDS.filter((m) => !m.flakes)) {
       const ground = shop.ground(g);

@@ -34,6 +34,15 @@ export const DYES: readonly Dye[] = [
     [510, 35, 0.12],
   ]),
   dye('marsh-gold', 'Marsh gold', [[420, 55, 0.4]]),
+  // Warm metallic tints: what transparent oxides do among aluminium, from memory.
+  dye('gilt-gold', 'Gilt gold', [
+    [430, 65, 0.42],
+    [505, 40, 0.14],
+  ]),
+  dye('penny-copper', 'Penny copper', [
+    [448, 75, 0.5],
+    [536, 44, 0.21],
+  ]),
   dye('reed-green', 'Reed green', [
     [425, 50, 0.34],
     [655, 55, 0.34],

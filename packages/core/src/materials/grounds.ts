@@ -15,8 +15,11 @@ export interface GroundMaterial {
   readonly name: string;
   /** Short mark for a map row. */
   readonly mark: string;
+  /** What it is in words, where its name is a figure: "a mid grey". */
+  readonly words?: string;
   /** Look of the cleared solid at 45 degrees in, seen from the normal, D65/10. */
   readonly lab: Lab;
+  /** `tint`: a dye and how many of its nominal coats lie among the flakes; as much lies before them, as it is sprayed. */
   readonly flakes?: { readonly pigmentId: string; readonly cover: number; readonly tint?: readonly [string, number] };
   /** Price of a litre ready to spray, in the shop's currency. Invented for the demo. */
   readonly pricePerLitre: number;
@@ -41,24 +44,26 @@ export function labToAlbedo(film: Film, lab: Lab, viewing: Viewing = D65_10): Fl
   return spectrum.map((v) => lookToAlbedo(film, v));
 }
 
-const value = (id: string, name: string, mark: string, l: number): GroundMaterial => ({
-  id,
-  name,
-  mark,
+/** A neutral grey, named by its lightness. */
+const grey = (l: number, words: string): GroundMaterial => ({
+  id: `grey-${l}`,
+  name: `Grey ${l}`,
+  mark: String(l),
+  words,
   lab: [l, 0, 0],
   pricePerLitre: 24,
 });
 
 /** Ground shades of the demo shop, light to dark, then coloured, then metallic. Names and prices are invented. */
 export const GROUNDS: readonly GroundMaterial[] = [
-  { id: 'white', name: 'Bright white', mark: 'W', lab: [96, -0.6, 1.6], pricePerLitre: 28 },
-  value('value-8', 'Value 8 grey', 'V8', 84),
-  value('value-7', 'Value 7 grey', 'V7', 74),
-  value('value-6', 'Value 6 grey', 'V6', 63),
-  value('value-5', 'Value 5 grey', 'V5', 52),
-  value('value-4', 'Value 4 grey', 'V4', 41),
-  value('value-3', 'Value 3 grey', 'V3', 31),
-  { id: 'black', name: 'Deep black', mark: 'K', lab: [8, 0, 0], pricePerLitre: 26 },
+  { id: 'white', name: 'Bright white', mark: 'white', lab: [96, -0.6, 1.6], pricePerLitre: 28 },
+  grey(84, 'a pale grey'),
+  grey(74, 'a light grey'),
+  grey(63, 'a mid grey'),
+  grey(52, 'a full mid grey'),
+  grey(41, 'a dark grey'),
+  grey(31, 'a deep grey'),
+  { id: 'black', name: 'Deep black', mark: 'black', lab: [8, 0, 0], pricePerLitre: 26 },
   { id: 'aqua-pastel', name: 'Aqua pastel', mark: 'aqua', lab: [82, -18, -8], pricePerLitre: 34 },
   { id: 'cream-pastel', name: 'Cream pastel', mark: 'cream', lab: [88, 1, 17], pricePerLitre: 34 },
   { id: 'ticket-red', name: 'Ticket red', mark: 'red', lab: [41, 56, 34], pricePerLitre: 46 },
@@ -83,7 +88,7 @@ export const GROUNDS: readonly GroundMaterial[] = [
     name: 'Gold',
     mark: 'gold',
     lab: [50, 6, 24],
-    flakes: { pigmentId: 'aluminium-fine', cover: 0.93, tint: ['marsh-gold', 0.9] },
+    flakes: { pigmentId: 'aluminium-fine', cover: 0.93, tint: ['gilt-gold', 1] },
     pricePerLitre: 58,
   },
   {
@@ -91,7 +96,7 @@ export const GROUNDS: readonly GroundMaterial[] = [
     name: 'Copper',
     mark: 'copper',
     lab: [38, 20, 24],
-    flakes: { pigmentId: 'aluminium-fine', cover: 0.9, tint: ['ember-orange', 1.1] },
+    flakes: { pigmentId: 'aluminium-fine', cover: 0.9, tint: ['penny-copper', 1] },
     pricePerLitre: 58,
   },
 ];
@@ -103,7 +108,11 @@ export function findGround(id: string, grounds: readonly GroundMaterial[] = GROU
   return found;
 }
 
-/** The coats of a ground above its solid base: none for a solid, one sprayed-out coat for a metallic. */
+/**
+ * The coats of a ground above its solid base: none for a solid; for a metallic one sprayed-out coat, and where it is tinted the
+ * tint before the flakes as well as among them. Tint among them alone would show little: they lie close, and most light meets
+ * the upper ones.
+ */
 export function groundCoats(
   ground: GroundMaterial,
   dyes?: readonly Dye[],
@@ -112,10 +121,8 @@ export function groundCoats(
   if (!ground.flakes) return [];
   const { pigmentId, cover, tint } = ground.flakes;
   const pigment = findPigment(pigmentId, pigments);
-  return [
-    {
-      dye: tint ? dyeDepth(tint[0], dyes).map((v) => v * tint[1]) : flatSpectrum(0),
-      flakes: { cover, tilt: pigment.tilt, edge: pigment.edge, optics: pigment.optics },
-    },
-  ];
+  const flakes = { cover, tilt: pigment.tilt, edge: pigment.edge, optics: pigment.optics };
+  if (!tint) return [{ dye: flatSpectrum(0), flakes }];
+  const dye = dyeDepth(tint[0], dyes).map((v) => v * tint[1]);
+  return [{ dye, flakes }, { dye }];
 }

@@ -1,15 +1,8 @@
 import { CoreError } from '../coreError';
 import type { Coat } from '../optics/coat';
 import { dyeDepth, DYES, type Dye } from './dyes';
+import type { FinishFamily } from './families';
 import { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './effectPigments';
-
-export type FinishFamily = 'pearl' | 'candy' | 'tinted-clear';
-
-export const FAMILY_NAMES: Record<FinishFamily, string> = {
-  pearl: 'Three-stage pearl',
-  candy: 'Candy over metallic',
-  'tinted-clear': 'Tinted clear',
-};
 
 /** What is in the cup: a mixed effect system, per nominal full coat. Everything here is invented for the demo. */
 export interface EffectSystem {

@@ -64,8 +64,10 @@ export interface Product {
   readonly note: string;
 }
 
-/** Area from which a job is large: the next slower reducer keeps the edge wet; ours, m2. */
+/** Area from which a job is large: slower reducer and hardener keep the edge wet; ours, m2. */
 export const LARGE_JOB_M2 = 6;
+/** A large job asks for the reducer and hardener of a booth this much warmer, C; ours. */
+const LARGE_JOB_C = 5;
 
 export interface AdditiveAdvice {
   readonly additive: Additive;
@@ -74,9 +76,18 @@ export interface AdditiveAdvice {
   readonly warning: string | null;
 }
 
+const middleOf = (a: Additive): number => (a.fromC + a.toC) / 2;
+
+/** Whether an additive may be taken: its band holds the temperature, or, for a large job, a somewhat warmer one. */
+export function additiveSuits(additive: Additive, temperature: number, areaM2: number): boolean {
+  const holds = (t: number) => t >= additive.fromC && t <= additive.toC;
+  return holds(temperature) || (areaM2 >= LARGE_JOB_M2 && holds(temperature + LARGE_JOB_C));
+}
+
 /**
- * The reducer or hardener for a temperature and a job: the narrowest band around the temperature, the next slower one for a
- * large job when its band still holds; the nearest one, with a warning, when no band does. Null when the shop has none.
+ * The reducer or hardener for a temperature and a job: the one whose band lies closest around the temperature; for a large job
+ * the next slower one, when its band holds a somewhat warmer booth; the nearest one, with a warning, when none suits.
+ * Null when the shop has none.
  */
 export function adviseAdditive(
   additives: readonly Additive[],
@@ -84,10 +95,10 @@ export function adviseAdditive(
   temperature: number,
   areaM2: number,
 ): AdditiveAdvice | null {
-  const own = additives.filter((a) => a.role === role).sort((a, b) => a.fromC + a.toC - b.fromC - b.toC);
+  const own = additives.filter((a) => a.role === role).sort((a, b) => middleOf(a) - middleOf(b));
   if (!own.length) return null;
-  const holds = own.filter((a) => temperature >= a.fromC && temperature <= a.toC);
-  if (!holds.length) {
+  const suits = own.filter((a) => additiveSuits(a, temperature, areaM2));
+  if (!suits.length) {
     const off = (a: Additive) => Math.max(a.fromC - temperature, temperature - a.toC);
     const nearest = own.reduce((a, b) => (off(b) < off(a) ? b : a));
     return {
@@ -96,12 +107,36 @@ export function adviseAdditive(
       warning: 'Its sheet does not give it for this temperature. Warm or cool the booth, or get the right one.',
     };
   }
-  const middle = (a: Additive) => Math.abs((a.fromC + a.toC) / 2 - temperature);
-  const usual = holds.reduce((a, b) => (middle(b) < middle(a) ? b : a));
-  const slower = holds.find((a) => a.fromC + a.toC > usual.fromC + usual.toC);
-  if (areaM2 >= LARGE_JOB_M2 && slower)
-    return { additive: slower, why: 'slower for a large job: overspray still melts in', warning: null };
+  const off = (a: Additive) => Math.abs(middleOf(a) - temperature);
+  const usual = suits.reduce((a, b) => (off(b) < off(a) ? b : a));
+  const slower = areaM2 >= LARGE_JOB_M2 ? suits.find((a) => middleOf(a) > middleOf(usual)) : null;
+  if (slower) return { additive: slower, why: 'slower for a large job: overspray still melts in', warning: null };
   return { additive: usual, why: 'for this temperature', warning: null };
+}
+
+/** The flash on a sheet is told for the reducer of this temperature, C. */
+const SHEET_C = 20;
+
+/**
+ * How much longer or shorter a product flashes with a reducer than its sheet says, as a factor. Reducers are made so that each
+ * flashes alike in the middle of its own band; the sheet's figure is taken for the one that suits 20 C. Ours.
+ * @param reducer null for a product without one: 1
+ */
+export function reducerPace(product: Pick<Product, 'additives'>, reducer: Additive | null): number {
+  const usual = adviseAdditive(product.additives, 'reducer', SHEET_C, 0)?.additive;
+  return reducer && usual ? 2 ** ((middleOf(reducer) - middleOf(usual)) / 10) : 1;
+}
+
+/** The reducer a product is mixed with: the one chosen by name, else the advised one; null where it takes none. */
+export function reducerFor(
+  product: Pick<Product, 'additives' | 'pours'>,
+  temperature: number,
+  areaM2: number,
+  chosen: string | undefined,
+): Additive | null {
+  if (!product.pours.includes('reducer')) return null;
+  const own = product.additives.find((a) => a.role === 'reducer' && a.name === chosen);
+  return own ?? adviseAdditive(product.additives, 'reducer', temperature, areaM2)?.additive ?? null;
 }
 
 const additive = (

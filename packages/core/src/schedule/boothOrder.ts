@@ -18,6 +18,9 @@ export interface BoothAir {
   readonly minutesPerM2: number;
 }
 
+/** Dry overspray below this is not worth a word: a twentieth of what a square metre sprayed right beside would lay; ours. */
+export const OVERSPRAY_SEEN = 0.05;
+
 /** Distance over which overspray thins to a third, m; ours. */
 const REACH_M = 1.6;
 /** Still air carries a little everywhere, as a share of what it carries down the stream; ours. */
@@ -130,11 +133,11 @@ function improve(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
   return best;
 }
 
-/** The pair of pieces an order does most harm to: whose overspray lies dry on which; null when none does. */
+/** The pair of pieces an order does most harm to: whose overspray lies dry on which; null when none lays any worth a word. */
 export function worstOverspray(
   order: readonly BoothPiece[],
   air: BoothAir,
-): { readonly from: BoothPiece; readonly onto: BoothPiece } | null {
+): { readonly from: BoothPiece; readonly onto: BoothPiece; readonly cost: number } | null {
   let worst: { from: BoothPiece; onto: BoothPiece; cost: number } | null = null;
   let now = 0;
   const ended: number[] = [];
@@ -142,7 +145,7 @@ export function worstOverspray(
     const minutes = piece.areaM2 * air.minutesPerM2;
     for (let i = 0; i < k; i++) {
       const cost = oversprayOn(piece, order[i]!, air) * dryShare(now + minutes / 2 - ended[i]!, air.openMinutes);
-      if (cost > (worst?.cost ?? 1e-6)) worst = { from: piece, onto: order[i]!, cost };
+      if (cost > (worst?.cost ?? OVERSPRAY_SEEN)) worst = { from: piece, onto: order[i]!, cost };
     }
     now += minutes;
     ended.push(now);

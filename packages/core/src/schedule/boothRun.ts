@@ -1,3 +1,6 @@
+/** Text of a spray that went on after its window had closed and the film was made ready for it. */
+export const SCUFFED = 'scuffed';
+
 /** Something that happened in the booth. Append-only; ids and times are made where it happened. */
 export interface BoothEvent {
   readonly id: string;
@@ -17,6 +20,8 @@ export interface BoothTask {
   readonly pieceId: string;
   /** Least wait before the next coat on the same piece, minutes: its flash today, longer before clear. */
   readonly waitMinutes: number;
+  /** When its recoat window closes, minutes after it was sprayed; null where it has none. */
+  readonly closesMinutes: number | null;
 }
 
 export interface BoothState {
@@ -30,6 +35,8 @@ export interface BoothState {
   readonly below: BoothTask | null;
   /** When the next may go on by the clock, ms; null when nothing is waited for. */
   readonly readyAt: number | null;
+  /** After this the next may not go on as it is, ms: the window of the coat below has closed. Null where it has none. */
+  readonly closesAt: number | null;
   readonly isDull: boolean;
   readonly notes: readonly BoothEvent[];
   /** The event an undo would take back; null when there is none. */
@@ -45,8 +52,13 @@ export const taskKey = (t: { readonly coatId: string; readonly pieceId: string }
 /**
  * Where a booth run stands, from its events in any order: sorted by their time, then by id, each counted once. An undo takes
  * back the event it names; a swap brings a piece to the front within the coat that is being sprayed.
+ * @param own whether an event was made on this device: only such a one is offered to be taken back
  */
-export function foldRun(tasks: readonly BoothTask[], events: readonly BoothEvent[]): BoothState {
+export function foldRun(
+  tasks: readonly BoothTask[],
+  events: readonly BoothEvent[],
+  own: (event: BoothEvent) => boolean = () => true,
+): BoothState {
   const once = new Map(events.map((e) => [e.id, e]));
   const sorted = [...once.values()].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1));
   const undone = new Set(sorted.filter((e) => e.kind === 'undo').map((e) => e.text));
@@ -75,7 +87,9 @@ export function foldRun(tasks: readonly BoothTask[], events: readonly BoothEvent
     : null;
   const at = below ? sprayed.get(taskKey(below)) : undefined;
   const undoable =
-    kept.findLast((e) => e.kind === 'sprayed' || e.kind === 'dull' || e.kind === 'swap' || e.kind === 'note') ?? null;
+    kept.findLast(
+      (e) => (e.kind === 'sprayed' || e.kind === 'dull' || e.kind === 'swap' || e.kind === 'note') && own(e),
+    ) ?? null;
   return {
     started,
     sprayed,
@@ -83,6 +97,7 @@ export function foldRun(tasks: readonly BoothTask[], events: readonly BoothEvent
     next,
     below,
     readyAt: below && at !== undefined ? at + below.waitMinutes * 60_000 : null,
+    closesAt: below && at !== undefined && below.closesMinutes !== null ? at + below.closesMinutes * 60_000 : null,
     isDull: !!below && dull.has(taskKey(below)),
     notes: kept.filter((e) => e.kind === 'note' || e.kind === 'photo'),
     undoable,

@@ -1,4 +1,6 @@
+import { settingsForFilm } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
+import { FAMILIES } from '../materials/families';
 import type { Library } from '../materials/ownMaterials';
 import type { Product } from '../mixing/products';
 import { STYLES, type StyleId } from '../matching/styles';
@@ -13,6 +15,8 @@ export interface PlannedCoat {
   /** Stable for edits and for what is logged: layer, school and number. */
   readonly id: string;
   readonly layerId: string;
+  /** First layer of the cup it comes out of: layers of the same stuff at the same strength share one. */
+  readonly cupId: string;
   readonly kind: StackLayer['kind'];
   readonly name: string;
   readonly number: number;
@@ -33,13 +37,18 @@ export interface PlannedCoat {
   /** Translucent: the whole side is walked, or doubled edges go dark. */
   readonly walk: boolean;
   readonly chemistry: Chemistry;
-  /** Of a nominal coat at 20 C, minutes. */
+  /** Of a nominal coat at 20 C with its reducer, minutes. */
   readonly flashMinutes: number;
+  /** What the painter says this coat waits, minutes: used as it is. Null where it is worked out. */
+  readonly typedFlash: number | null;
+  /** Volume solids ready to spray, fraction. */
+  readonly volumeSolids: number;
   readonly recoatMinutes: number | null;
   readonly potLifeMinutes: number | null;
   readonly caution: string;
 }
 
+/** What a painter changed of a coat. `flashMinutes` is the wait they want after it, as typed. */
 export type CoatEdit = Partial<
   Pick<PlannedCoat, 'overlap' | 'distanceCm' | 'pressureBar' | 'turns' | 'tipMm' | 'speedCmS' | 'flashMinutes'>
 >;
@@ -48,6 +57,10 @@ export interface CoatPlanInput {
   readonly layers: readonly StackLayer[];
   readonly library: Library;
   readonly productOf: (layer: StackLayer) => Product | null;
+  /** First layer of the cup a layer comes out of. */
+  readonly cupOf: (layer: StackLayer) => string;
+  /** Flash against the sheet's, from the reducer that is in the cup. */
+  readonly paceOf: (layer: StackLayer) => number;
   readonly gun: Gun;
   readonly school: School;
   /** A grip coat before the effect coats, a tack coat before the clear. */
@@ -64,18 +77,22 @@ const CAUTIONS: Record<Chemistry, string> = {
 };
 
 /** Starting values without a product; common practice (no source). */
-const USUAL: Record<StackLayer['kind'], { flash: number; chemistry: Chemistry; pressure: number; tip: number }> = {
-  primer: { flash: 12, chemistry: 'two-pack', pressure: 2, tip: 1.8 },
-  sealer: { flash: 15, chemistry: 'two-pack', pressure: 1.8, tip: 1.4 },
-  ground: { flash: 12, chemistry: 'solvent', pressure: 1.6, tip: 1.3 },
-  effect: { flash: 10, chemistry: 'solvent', pressure: 1.4, tip: 1.3 },
-  lock: { flash: 12, chemistry: 'solvent', pressure: 1.4, tip: 1.3 },
-  clear: { flash: 12, chemistry: 'two-pack', pressure: 1.8, tip: 1.3 },
+const USUAL: Record<
+  StackLayer['kind'],
+  { flash: number; chemistry: Chemistry; pressure: number; tip: number; solids: number }
+> = {
+  primer: { flash: 12, chemistry: 'two-pack', pressure: 2, tip: 1.8, solids: 0.42 },
+  sealer: { flash: 15, chemistry: 'two-pack', pressure: 1.8, tip: 1.4, solids: 0.36 },
+  ground: { flash: 12, chemistry: 'solvent', pressure: 1.6, tip: 1.3, solids: 0.25 },
+  effect: { flash: 10, chemistry: 'solvent', pressure: 1.4, tip: 1.3, solids: 0.2 },
+  lock: { flash: 12, chemistry: 'solvent', pressure: 1.4, tip: 1.3, solids: 0.22 },
+  clear: { flash: 12, chemistry: 'two-pack', pressure: 1.8, tip: 1.3, solids: 0.44 },
 };
 
 /**
  * The coats of a stack in the order they are sprayed, each with how to lay it. A layer of 2.5 coats is two and a half coat;
- * the mist school lays the same effect film in light coats. Distances, overlaps and pressures are common practice (no source).
+ * the mist school lays the same effect film in light coats. Distances, overlaps and pressures are common practice (no source);
+ * needle and speed follow from the film the coat has to lay.
  */
 export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
   const plan: PlannedCoat[] = [];
@@ -85,7 +102,7 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
     const system = layer.kind === 'effect' ? q.library.systems.find((s) => s.id === layer.materialId) : undefined;
     const ground = layer.kind === 'ground' ? q.library.grounds.find((g) => g.id === layer.materialId) : undefined;
     const name = system?.name ?? ground?.name ?? LAYER_NAMES[layer.kind];
-    const chemistry = product?.chemistry ?? (system?.family === 'tinted-clear' ? 'two-pack' : usual.chemistry);
+    const chemistry = product?.chemistry ?? (system && FAMILIES[system.family].twoPack ? 'two-pack' : usual.chemistry);
     const translucent = layer.kind === 'effect';
     const metallic = !!ground?.flakes;
     const mist = q.school === 'mist' && translucent && layer.style !== 'control';
@@ -95,31 +112,56 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
       const light = style === 'light' || mist;
       const id = `${layer.id}/${mist ? 'mist' : 'wet'}/${counted ? number : style}`;
       const near = q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15;
+      const filmUm = film * layer.filmUm;
+      const volumeSolids =
+        product?.volumeSolids ??
+        q.library.carriers.find((c) => c.id === system?.carrierId)?.volumeSolids ??
+        usual.solids;
+      const tipMm = q.gun.kind === 'airbrush' ? q.gun.tipMm : (product?.tipMm ?? usual.tip);
+      const pressureBar = Number(((product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(1));
+      const laid = settingsForFilm(
+        q.gun,
+        {
+          overlap: translucent
+            ? mist
+              ? 0.8
+              : 0.75
+            : chemistry === 'waterborne'
+              ? 0.75
+              : light || metallic
+                ? 0.66
+                : 0.5,
+          distanceCm: Math.round(near * (control ? 2 : light ? 1.4 : 1)),
+          pressureBar,
+          tipMm,
+        },
+        volumeSolids,
+        filmUm,
+      );
+      const { flashMinutes: typedFlash = null, ...edit } = q.edits[id] ?? {};
       const coat: PlannedCoat = {
         id,
         layerId: layer.id,
+        cupId: q.cupOf(layer),
         kind: layer.kind,
         name,
         number,
         of,
         style,
         film,
-        filmUm: film * layer.filmUm,
+        filmUm,
         counted,
-        overlap: translucent ? (mist ? 0.8 : 0.75) : chemistry === 'waterborne' ? 0.75 : light ? 0.66 : 0.5,
-        distanceCm: Math.round(near * (control ? 2 : light ? 1.4 : 1)),
-        pressureBar: Number(((product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(1)),
-        turns: layer.kind === 'clear' ? 2.75 : light || control ? 1.5 : 2,
-        tipMm: product?.tipMm ?? usual.tip,
-        speedCmS: Math.round(q.gun.speedCmS * (control ? 1.3 : light ? 1.2 : 1)),
+        ...laid,
         walk: translucent,
         chemistry,
-        flashMinutes: product?.flashMinutes ?? system?.flashMinutes ?? usual.flash,
+        flashMinutes: (product?.flashMinutes ?? system?.flashMinutes ?? usual.flash) * q.paceOf(layer),
+        typedFlash,
+        volumeSolids,
         recoatMinutes: product?.recoatMinutes ?? null,
         potLifeMinutes: product?.potLifeMinutes ?? null,
         caution: CAUTIONS[chemistry],
       };
-      return { ...coat, ...q.edits[id] };
+      return { ...coat, ...edit };
     };
     const firstEffect = translucent && !plan.some((c) => c.kind === 'effect');
     const firstClear = layer.kind === 'clear' && !plan.some((c) => c.kind === 'clear');

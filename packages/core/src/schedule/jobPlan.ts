@@ -1,11 +1,13 @@
+import { fanAt } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
 import type { StackLayer } from '../layers';
+import { FAMILIES } from '../materials/families';
 import type { Library } from '../materials/ownMaterials';
-import type { Product, ProductKind } from '../mixing/products';
+import { reducerFor, reducerPace, type Product, type ProductKind } from '../mixing/products';
 import { potLifeAt } from '../mixing/voc';
 import { pieceArea, type ShapedPiece } from '../mixing/batch';
 import { bestOrder, type BoothAir, type BoothPiece } from './boothOrder';
-import type { BoothTask } from './boothRun';
+import { taskKey, type BoothTask } from './boothRun';
 import { coatPlan, type CoatEdit, type PlannedCoat, type School } from './coatPlan';
 import { dewPoint, flashMinutes } from './flash';
 import type { TimeBatch, TimeTask } from './timeline';
@@ -17,18 +19,24 @@ const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
   lock: 'intercoat',
   clear: 'clear',
 };
-const KIND_OF_FAMILY = { pearl: 'mid coat', candy: 'intercoat', 'tinted-clear': 'tinted clear' } as const;
 
 /** Kind of product a layer is sprayed with. */
 export function productKindOf(layer: Pick<StackLayer, 'kind' | 'materialId'>, library: Library): ProductKind {
   if (layer.kind !== 'effect') return KIND_OF[layer.kind];
   const system = library.systems.find((s) => s.id === layer.materialId);
-  return system ? KIND_OF_FAMILY[system.family] : 'mid coat';
+  return system ? FAMILIES[system.family].productKind : 'mid coat';
 }
 
-/** What tells cups apart: layers of the same stuff at the same strength come out of one. */
-export function cupKey(layer: Pick<StackLayer, 'kind' | 'materialId' | 'strength'>): string {
-  return `${layer.kind}/${layer.materialId}/${layer.kind === 'effect' ? layer.strength : ''}`;
+/** The cup a layer comes out of, as the id of its first layer: layers of the same stuff at the same strength share one. */
+export function cupOf(
+  layer: Pick<StackLayer, 'id' | 'kind' | 'materialId' | 'strength'>,
+  layers: readonly StackLayer[],
+): string {
+  const same = (l: StackLayer) =>
+    l.kind === layer.kind &&
+    l.materialId === layer.materialId &&
+    (l.kind !== 'effect' || l.strength === layer.strength);
+  return layers.find(same)?.id ?? layer.id;
 }
 
 /** The job's product for a layer: the one it names, else the shop's first of that kind. */
@@ -57,6 +65,8 @@ export interface SpraySettings {
   /** The painter's own order of pieces; null for the advised one. */
   readonly order: readonly string[] | null;
   readonly edits: Readonly<Record<string, CoatEdit>>;
+  /** Least wait before a two-pack clear over solvent or water base, minutes; null for the usual one. */
+  readonly beforeClearMinutes?: number | null;
 }
 
 export interface JobPlanInput {
@@ -64,6 +74,8 @@ export interface JobPlanInput {
   readonly library: Library;
   readonly products: readonly Product[];
   readonly named: Readonly<Record<string, string>>;
+  /** Reducers the painter chose, by the first layer of their cup. */
+  readonly reducers?: Readonly<Record<string, string>>;
   readonly gun: Gun;
   readonly pieces: readonly BoothPiece[];
   readonly temperatureC: number;
@@ -75,6 +87,8 @@ export interface JobPlan {
   readonly coats: readonly PlannedCoat[];
   /** Flash of each coat today, minutes; in the order of the coats. */
   readonly flashes: readonly number[];
+  /** Least wait after each coat before the next may go on the same piece, minutes: its flash, longer before clear. */
+  readonly waits: readonly number[];
   readonly order: readonly BoothPiece[];
   readonly advised: readonly BoothPiece[];
   readonly air: BoothAir;
@@ -83,10 +97,16 @@ export interface JobPlan {
   readonly batches: readonly TimeBatch[];
 }
 
-/** Minutes: from the last effect coat to clear at the least, standing before a bake, the bake itself. Common practice (no source). */
-const BEFORE_CLEAR = 20;
+/**
+ * Least wait before two-pack clear over a solvent or water base, minutes: less, and solvent is buried under it. Common practice
+ * (no source); the product's sheet rules.
+ */
+export const BEFORE_CLEAR = 20;
+/** Minutes: standing before a bake, the bake itself. Common practice (no source). */
 const STANDING = 15;
 const BAKE_MINUTES = 30;
+/** Id of the task that is the bake. */
+export const BAKE = 'bake';
 /** Minutes to mix a cup; ours. */
 const MIX_MINUTES = 6;
 /** Share of the longest flash for which a film takes overspray in; ours. Never under two minutes of flash. */
@@ -112,35 +132,47 @@ export function dewCheck(
 /** Minutes to spray a coat on a piece: strokes over its area, and the turning between them; half a minute at the least. */
 export function sprayMinutes(
   areaM2: number,
-  gun: Pick<Gun, 'fanCm'>,
-  coat: Pick<PlannedCoat, 'speedCmS' | 'overlap'>,
+  gun: Pick<Gun, 'fanCm' | 'distanceCm'>,
+  coat: Pick<PlannedCoat, 'speedCmS' | 'overlap'> & { readonly distanceCm?: number },
 ): number {
-  return Math.max(0.5, ((areaM2 * 1e4) / (coat.speedCmS * 60 * gun.fanCm * (1 - coat.overlap))) * TURNING);
+  const fan = fanAt(gun, coat.distanceCm ?? gun.distanceCm);
+  return Math.max(0.5, ((areaM2 * 1e4) / (coat.speedCmS * 60 * fan * (1 - coat.overlap))) * TURNING);
 }
 
 /** The whole spraying of a job: coats, order of pieces, and what waits for what. */
 export function planJob(q: JobPlanInput): JobPlan {
+  // Layers out of one cup are one product: that of the first of them.
+  const cup = (layer: StackLayer) => cupOf(layer, q.layers);
+  const productOf = (layer: StackLayer) =>
+    productFor(q.layers.find((l) => l.id === cup(layer)) ?? layer, q.library, q.products, q.named);
+  const areaM2 = q.pieces.reduce((sum, p) => sum + p.areaM2, 0);
   const coats = coatPlan({
     layers: q.layers,
     library: q.library,
-    // Layers out of one cup are one product: that of the first of them.
-    productOf: (layer) =>
-      productFor(q.layers.find((l) => cupKey(l) === cupKey(layer)) ?? layer, q.library, q.products, q.named),
+    productOf,
+    cupOf: cup,
+    paceOf: (layer) => {
+      const product = productOf(layer);
+      if (!product) return 1;
+      return reducerPace(product, reducerFor(product, q.temperatureC, areaM2, q.reducers?.[cup(layer)]));
+    },
     gun: q.gun,
     school: q.settings.school,
     grip: q.settings.grip,
     tack: q.settings.tack,
     edits: q.settings.edits,
   });
-  const flashes = coats.map((c) =>
-    flashMinutes({
-      minutesAt20: c.flashMinutes,
-      temperature: q.temperatureC,
-      film: Math.max(0.25, c.film),
-      humidity: q.humidity,
-      blown: q.settings.blown && c.chemistry !== 'two-pack',
-      chemistry: c.chemistry,
-    }),
+  const flashes = coats.map(
+    (c) =>
+      c.typedFlash ??
+      flashMinutes({
+        minutesAt20: c.flashMinutes,
+        temperature: q.temperatureC,
+        film: Math.max(0.25, c.film),
+        humidity: q.humidity,
+        blown: q.settings.blown && c.chemistry !== 'two-pack',
+        chemistry: c.chemistry,
+      }),
   );
   const air: BoothAir = {
     towards: q.settings.airTowards,
@@ -155,31 +187,34 @@ export function planJob(q: JobPlanInput): JobPlan {
         return (i < 0 ? own.length : i) - (j < 0 ? own.length : j);
       })
     : advised;
-  // Least wait on a piece after each coat: its flash, and longer before the first clear over effect.
+  // What the painter typed is law; else its flash, and longer under two-pack clear, tinted or not.
+  const beforeClear = q.settings.beforeClearMinutes ?? BEFORE_CLEAR;
+  const isClear = (c: PlannedCoat | undefined) =>
+    c?.chemistry === 'two-pack' && (c.kind === 'clear' || c.kind === 'effect');
   const waits = coats.map((c, k) =>
-    c.kind === 'effect' && coats[k + 1]?.kind === 'clear' ? Math.max(flashes[k]!, BEFORE_CLEAR) : flashes[k]!,
+    c.typedFlash === null && c.chemistry !== 'two-pack' && isClear(coats[k + 1])
+      ? Math.max(flashes[k]!, beforeClear)
+      : flashes[k]!,
+  );
+  // The window of a coat closes by its sheet, sooner in the warm; never before the coat has flashed.
+  const closes = coats.map((c, k) =>
+    c.recoatMinutes === null ? null : Math.max(waits[k]!, c.recoatMinutes * 2 ** ((20 - q.temperatureC) / 10)),
   );
   const runs: BoothTask[] = [];
   const tasks: TimeTask[] = [];
   coats.forEach((coat, k) => {
     const below = coats[k - 1];
     for (const piece of order) {
-      runs.push({ coatId: coat.id, pieceId: piece.id, waitMinutes: waits[k]! });
-      const min = waits[k - 1] ?? 0;
-      const recoat = below?.recoatMinutes ?? null;
+      runs.push({ coatId: coat.id, pieceId: piece.id, waitMinutes: waits[k]!, closesMinutes: closes[k]! });
       tasks.push({
-        id: `${coat.id}|${piece.id}`,
+        id: taskKey({ coatId: coat.id, pieceId: piece.id }),
+        coatId: coat.id,
+        pieceId: piece.id,
         minutes: sprayMinutes(piece.areaM2, q.gun, coat),
         painter: true,
-        batch: coat.name,
+        batch: coat.cupId,
         after: below
-          ? [
-              {
-                id: `${below.id}|${piece.id}`,
-                min,
-                max: recoat === null ? null : Math.max(min, recoat * 2 ** ((20 - q.temperatureC) / 10)),
-              },
-            ]
+          ? [{ id: taskKey({ coatId: below.id, pieceId: piece.id }), min: waits[k - 1]!, max: closes[k - 1]! }]
           : [],
       });
     }
@@ -187,18 +222,25 @@ export function planJob(q: JobPlanInput): JobPlan {
   const last = coats.at(-1);
   if (q.settings.bake && last)
     tasks.push({
-      id: 'bake',
+      id: BAKE,
+      coatId: null,
+      pieceId: null,
       minutes: BAKE_MINUTES,
       painter: false,
       batch: null,
-      after: order.map((p) => ({ id: `${last.id}|${p.id}`, min: Math.max(STANDING, flashes.at(-1)!), max: null })),
+      after: order.map((p) => ({
+        id: taskKey({ coatId: last.id, pieceId: p.id }),
+        min: Math.max(STANDING, flashes.at(-1)!),
+        max: null,
+      })),
     });
-  const batches = [...new Map(coats.map((c) => [c.name, c])).values()].map((c) => ({
-    id: c.name,
+  const batches = [...new Map(coats.map((c) => [c.cupId, c])).values()].map((c) => ({
+    id: c.cupId,
+    name: c.name,
     mixMinutes: MIX_MINUTES,
     potMinutes: c.potLifeMinutes === null ? null : potLifeAt(c.potLifeMinutes, q.temperatureC),
   }));
-  return { coats, flashes, order, advised, air, runs, tasks, batches };
+  return { coats, flashes, waits, order, advised, air, runs, tasks, batches };
 }
 
 /** Pieces with an area as they stand in the booth; those not placed yet stand in a row. */

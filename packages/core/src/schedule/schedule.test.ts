@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { filmOfSettings } from '../application/gunFilm';
 import { STARTING_GUNS } from '../application/guns';
-import { layersOf, stackFilmUm } from '../layers';
+import { layersOf, stackFilmUm, startingLayers, type StackLayer } from '../layers';
 import { findGround } from '../materials/grounds';
 import { findSystem } from '../materials/systems';
 import { STARTING_PRODUCTS } from '../mixing/products';
@@ -11,8 +12,14 @@ import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothPiece } 
 import { foldRun, taskKey, type BoothEvent, type BoothTask } from './boothRun';
 import { coatPlan, type CoatPlanInput } from './coatPlan';
 import { dewPoint, flashMinutes } from './flash';
-import { planJob } from './jobPlan';
-import { planTimeline, type TimeTask } from './timeline';
+import { BEFORE_CLEAR, cupOf, planJob } from './jobPlan';
+import { keptGaps, planTimeline, type TimeTask } from './timeline';
+
+/** Ids one after the other. */
+const nextId = () => {
+  let n = 0;
+  return () => `l${n++}`;
+};
 
 describe('flash and dew point', () => {
   it('take twice as long per 10 C colder (common practice, no source)', () => {
@@ -82,7 +89,7 @@ describe('the coats of a plan', () => {
     coats: 2.5,
     strength: 1,
     style: 'wet',
-    controlCoat: true,
+    controlCoats: 1,
   });
   const kinds = {
     primer: 'primer',
@@ -96,6 +103,8 @@ describe('the coats of a plan', () => {
     layers,
     library: REFERENCE_LIBRARY,
     productOf: (l) => STARTING_PRODUCTS.find((p) => p.kind === kinds[l.kind]) ?? null,
+    cupOf: (l) => cupOf(l, layers),
+    paceOf: () => 1,
     gun: STARTING_GUNS[0]!,
     school: 'wet',
     grip: false,
@@ -118,6 +127,17 @@ describe('the coats of a plan', () => {
     expect(coatPlan(input({ school: 'mist' })).filter((c) => c.style === 'light')).toHaveLength(6);
     expect(coatPlan(input()).find((c) => c.kind === 'clear')!.caution).toContain('Isocyanates');
   });
+  it('have settings that lay their film: half, light, grip and control coats too, with every gun', () => {
+    for (const gun of STARTING_GUNS.slice(0, 2))
+      for (const school of ['wet', 'mist'] as const)
+        for (const coat of coatPlan(input({ gun, school, grip: true })))
+          expect(Math.abs(filmOfSettings(gun, coat, coat.volumeSolids) / coat.filmUm - 1)).toBeLessThan(0.1);
+    // A half coat is one: at the same needle and distance twice as fast, or less fluid.
+    const wet = coatPlan(input()).filter((c) => c.kind === 'effect');
+    const lays = (c: (typeof wet)[number]) => filmOfSettings(STARTING_GUNS[0]!, c, c.volumeSolids);
+    expect(lays(wet[2]!) / lays(wet[0]!)).toBeCloseTo(0.5, 1);
+    expect(lays(wet[3]!) / lays(wet[0]!)).toBeCloseTo(0.35, 1);
+  });
   it('keep what the painter changed', () => {
     const id = coatPlan(input()).find((c) => c.kind === 'effect')!.id;
     const edited = coatPlan(input({ edits: { [id]: { overlap: 0.6, distanceCm: 18 } } })).find((c) => c.id === id)!;
@@ -131,7 +151,7 @@ describe('the plan of a job', () => {
     coats: 2,
     strength: 1,
     style: 'wet',
-    controlCoat: true,
+    controlCoats: 1,
   });
   const slow = {
     ...STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!,
@@ -172,6 +192,151 @@ describe('the plan of a job', () => {
       }),
     );
   });
+  const clearOver = (materials: readonly StackLayer[], settings: object = {}, temperatureC = 30) =>
+    planJob({
+      layers: materials,
+      library: REFERENCE_LIBRARY,
+      products: STARTING_PRODUCTS,
+      named: {},
+      gun: STARTING_GUNS[0]!,
+      pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
+      temperatureC,
+      humidity: 0.5,
+      settings: {
+        school: 'wet',
+        grip: false,
+        tack: true,
+        blown: false,
+        bake: true,
+        airTowards: 0,
+        order: null,
+        edits: {},
+        ...settings,
+      },
+    });
+  const bare = startingLayers('bare', findSystem('cinder-candy'), nextId());
+  it('waits 20 min and more before any two-pack clear over solvent base, an effect below it or not, tinted or not', () => {
+    const plain = clearOver(bare);
+    const last = plain.coats.findLastIndex((c) => c.kind === 'ground');
+    expect(plain.flashes[last]).toBeLessThan(BEFORE_CLEAR);
+    expect(plain.waits[last]).toBe(BEFORE_CLEAR);
+    const tinted = clearOver(
+      layersOf(findGround('gold'), findSystem('smoke-tea-clear'), {
+        groundId: 'gold',
+        coats: 2,
+        strength: 1,
+        style: 'wet',
+        controlCoats: 0,
+      }),
+    );
+    const base = tinted.coats.findLastIndex((c) => c.kind === 'ground');
+    expect(tinted.coats[base + 1]!.chemistry).toBe('two-pack');
+    expect(tinted.waits[base]).toBe(BEFORE_CLEAR);
+    // The painter's own figure takes its place.
+    expect(clearOver(bare, { beforeClearMinutes: 45 }).waits[last]).toBe(45);
+    expect(clearOver(bare, { beforeClearMinutes: 0 }).waits[last]).toBe(plain.flashes[last]);
+  });
+  it('uses a wait that was typed as it was typed, at any temperature, film and school', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 5, max: 38, noNaN: true }),
+        fc.double({ min: 0.5, max: 120, noNaN: true }),
+        fc.nat(),
+        (temperature, minutes, pick) => {
+          const { coats } = clearOver(layers, {}, temperature);
+          const coat = coats[pick % coats.length]!;
+          const edited = clearOver(layers, { edits: { [coat.id]: { flashMinutes: minutes } } }, temperature);
+          const k = edited.coats.findIndex((c) => c.id === coat.id);
+          expect(edited.flashes[k]).toBe(minutes);
+          expect(edited.waits[k]).toBe(minutes);
+          expect(edited.runs[k]!.waitMinutes).toBe(minutes);
+          if (k + 1 < coats.length) expect(edited.tasks[k + 1]!.after[0]!.min).toBe(minutes);
+        },
+      ),
+    );
+  });
+  it('tells the gap that is kept, not the flash it would have been', () => {
+    const { tasks, batches, coats, waits } = clearOver(bare);
+    const line = planTimeline({ tasks, batches, now: 0, done: new Map(), mixed: new Map() });
+    const gaps = keptGaps(tasks, line);
+    const base = coats.findLastIndex((c) => c.kind === 'ground');
+    expect(gaps.get(coats[base]!.id)).toBeGreaterThanOrEqual(BEFORE_CLEAR - 1e-9);
+    coats.slice(0, -1).forEach((c, k) => expect(gaps.get(c.id)).toBeGreaterThanOrEqual(waits[k]! - 1e-9));
+    // After the last it stands before the bake, 15 min at the least.
+    expect(gaps.get(coats.at(-1)!.id)).toBeGreaterThanOrEqual(15);
+  });
+  it('keeps one mix at two strengths in two cups, each with its own pot life and mixing', () => {
+    const two = layersOf(findGround('gold'), findSystem('smoke-tea-clear'), {
+      groundId: 'gold',
+      coats: 1,
+      strength: 1,
+      style: 'wet',
+      controlCoats: 0,
+    }).flatMap((l) => (l.kind === 'effect' ? [l, { ...l, id: 'stronger', strength: 1.5 }] : [l]));
+    const short = { ...STARTING_PRODUCTS.find((p) => p.kind === 'tinted clear')!, id: 'short', potLifeMinutes: 30 };
+    const plan = planJob({
+      ...{
+        layers: two,
+        library: REFERENCE_LIBRARY,
+        products: [...STARTING_PRODUCTS, short],
+        named: { stronger: 'short' },
+        gun: STARTING_GUNS[0]!,
+        pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
+        temperatureC: 20,
+        humidity: 0.5,
+        settings: {
+          school: 'wet',
+          grip: false,
+          tack: true,
+          blown: false,
+          bake: false,
+          airTowards: 0,
+          order: null,
+          edits: {},
+        },
+      },
+    });
+    const cups = plan.batches.filter((b) => b.name === 'Smoke tea tinted clear');
+    expect(cups.map((c) => [c.id, c.potMinutes])).toEqual([
+      ['effect', 150],
+      ['stronger', 30],
+    ]);
+    const line = planTimeline({ ...plan, now: 0, done: new Map(), mixed: new Map() });
+    expect(line.tasks.filter((t) => t.batch?.name === 'Smoke tea tinted clear')).toHaveLength(2);
+  });
+  it('follows the reducer: a slower one, asked for by size or chosen, flashes longer and keeps paint open longer', () => {
+    const of = (areaM2: number, reducers: Record<string, string> = {}) =>
+      planJob({
+        layers,
+        library: REFERENCE_LIBRARY,
+        products: STARTING_PRODUCTS,
+        named: {},
+        reducers,
+        gun: STARTING_GUNS[0]!,
+        pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2, first: false }],
+        temperatureC: 20,
+        humidity: 0.5,
+        settings: {
+          school: 'wet',
+          grip: false,
+          tack: true,
+          blown: false,
+          bake: false,
+          airTowards: 0,
+          order: null,
+          edits: {},
+        },
+      });
+    const effect = (plan: ReturnType<typeof of>) =>
+      plan.flashes[plan.coats.findIndex((c) => c.kind === 'effect' && c.style === 'wet')]!;
+    const chosen = of(2, { effect: 'Breakwater reducer, slow' });
+    expect(effect(of(2))).toBeCloseTo(12, 9);
+    expect(effect(chosen)).toBeGreaterThan(12 * 1.3);
+    expect(chosen.air.openMinutes).toBeGreaterThan(of(2).air.openMinutes);
+    // A large job asks for the slower one by itself.
+    expect(effect(of(12))).toBeCloseTo(effect(chosen), 9);
+    expect(effect(of(2, { effect: 'Breakwater reducer, fast' }))).toBeLessThan(12);
+  });
   it('takes one product for all coats out of one cup, the control coat among them', () => {
     const { coats } = plan({ effect: slow.id });
     const effect = coats.filter((c) => c.kind === 'effect');
@@ -205,6 +370,8 @@ describe('the timeline', () => {
           const before = r.coats[k - 1];
           tasks.push({
             id: `${k}|${p}`,
+            coatId: String(k),
+            pieceId: String(p),
             minutes: c.minutes,
             painter: true,
             batch: c.batch,
@@ -227,7 +394,7 @@ describe('the timeline', () => {
   it('never lets a wait be too short, two things at once, or a window close unsaid', () => {
     fc.assert(
       fc.property(arbitrary, ({ tasks, pot, now, done }) => {
-        const batches = ['a', 'b'].map((id) => ({ id, mixMinutes: 4, potMinutes: pot }));
+        const batches = ['a', 'b'].map((id) => ({ id, name: `cup ${id}`, mixMinutes: 4, potMinutes: pot }));
         const plan = planTimeline({ tasks, batches, now, done, mixed: new Map() });
         const of = new Map(plan.tasks.map((t) => [t.id, t]));
         expect(plan.tasks.filter((t) => t.kind === 'task')).toHaveLength(tasks.length);
@@ -242,9 +409,7 @@ describe('the timeline', () => {
             expect(plan.conflicts.some((c) => c.kind === 'recoat' && c.task === t.id)).toBe(late);
           }
           if (t.batch && pot !== null) {
-            const mixes = plan.tasks.filter(
-              (m) => m.kind === 'mix' && m.id.startsWith(`${t.batch}#`) && m.end <= p.start + 1e-9,
-            );
+            const mixes = plan.tasks.filter((m) => m.batch?.id === t.batch && m.end <= p.start + 1e-9);
             expect(mixes.length).toBeGreaterThan(0);
             const kept = p.end <= Math.max(...mixes.map((m) => m.end)) + pot + 1e-9;
             expect(plan.conflicts.some((c) => c.kind === 'pot life' && c.task === t.id)).toBe(!kept);
@@ -259,7 +424,7 @@ describe('the timeline', () => {
 
 describe('a booth run', () => {
   const tasks: BoothTask[] = ['g', 'e', 'c'].flatMap((coatId) =>
-    ['tub', 'back'].map((pieceId) => ({ coatId, pieceId, waitMinutes: 10 })),
+    ['tub', 'back'].map((pieceId) => ({ coatId, pieceId, waitMinutes: 10, closesMinutes: 60 })),
   );
   let n = 0;
   const event = (kind: BoothEvent['kind'], at: number, task?: BoothTask, text = ''): BoothEvent => ({
@@ -294,6 +459,12 @@ describe('a booth run', () => {
     const swapped = foldRun(tasks, [...first, event('swap', 100_000, tasks[3])]);
     expect(swapped.next).toBe(tasks[3]);
     expect(swapped.readyAt).toBe(90_000 + 600_000);
+    // The window of the coat below closes after an hour; a tap of another device is not offered to be taken back.
+    expect(state.closesAt).toBe(1000 + 3_600_000);
+    const [mine, theirs] = [first[1]!, first[2]!];
+    expect(foldRun(tasks, first).undoable).toBe(theirs);
+    expect(foldRun(tasks, first, (e) => e.id === mine.id).undoable).toBe(mine);
+    expect(foldRun(tasks, first, () => false).undoable).toBeNull();
     const all = foldRun(
       tasks,
       tasks.map((t, i) => event('sprayed', 1e6 + i, t)),

@@ -1,6 +1,9 @@
 /** Something the painter does, or the piece waits for in the oven; minutes. */
 export interface TimeTask {
   readonly id: string;
+  /** Coat and piece of a spray; null for what is none. */
+  readonly coatId: string | null;
+  readonly pieceId: string | null;
   readonly minutes: number;
   /** Keeps the painter busy; a bake does not. */
   readonly painter: boolean;
@@ -12,6 +15,8 @@ export interface TimeTask {
 
 export interface TimeBatch {
   readonly id: string;
+  /** As the cup is called. */
+  readonly name: string;
   readonly mixMinutes: number;
   /** Null for what does not set. */
   readonly potMinutes: number | null;
@@ -20,6 +25,10 @@ export interface TimeBatch {
 export interface PlannedTask {
   readonly id: string;
   readonly kind: 'task' | 'mix';
+  readonly coatId: string | null;
+  readonly pieceId: string | null;
+  /** Cup that is mixed; null for a task. */
+  readonly batch: TimeBatch | null;
   readonly start: number;
   readonly end: number;
   /** It has happened; times are the real ones. */
@@ -64,6 +73,8 @@ export function planTimeline(q: TimelineInput): Timeline {
   return worse(greedy) < worse(strict) ? greedy : strict;
 }
 
+const taskOf = ({ id, coatId, pieceId }: TimeTask) => ({ id, kind: 'task' as const, coatId, pieceId, batch: null });
+
 function list(q: TimelineInput, strict: boolean): Timeline {
   const planned = new Map<string, PlannedTask>();
   const mixes: PlannedTask[] = [];
@@ -73,8 +84,7 @@ function list(q: TimelineInput, strict: boolean): Timeline {
   let painterFree = q.now;
   for (const t of q.tasks) {
     const ended = q.done.get(t.id);
-    if (ended !== undefined)
-      planned.set(t.id, { id: t.id, kind: 'task', start: ended - t.minutes, end: ended, done: true });
+    if (ended !== undefined) planned.set(t.id, { ...taskOf(t), start: ended - t.minutes, end: ended, done: true });
   }
   const left = q.tasks.filter((t) => !q.done.has(t.id));
   let mixCount = 0;
@@ -100,7 +110,16 @@ function list(q: TimelineInput, strict: boolean): Timeline {
         // In the wait before it when there is one, so that the cup is fresh.
         const mixStart = Math.max(painterFree, start - batch.mixMinutes);
         const mixEnd = mixStart + batch.mixMinutes;
-        mixes.push({ id: `${batch.id}#${++mixCount}`, kind: 'mix', start: mixStart, end: mixEnd, done: false });
+        mixes.push({
+          id: `mix ${++mixCount} of ${batch.id}`,
+          kind: 'mix',
+          coatId: null,
+          pieceId: null,
+          batch,
+          start: mixStart,
+          end: mixEnd,
+          done: false,
+        });
         mixedAt.set(batch.id, mixEnd);
         start = Math.max(start, mixEnd);
         painterFree = Math.max(painterFree, mixEnd);
@@ -114,9 +133,26 @@ function list(q: TimelineInput, strict: boolean): Timeline {
         conflicts.push({ task: t.id, kind: 'recoat', by: start - before.end - a.max, of: a.id });
     }
     const end = start + t.minutes;
-    planned.set(t.id, { id: t.id, kind: 'task', start, end, done: false });
+    planned.set(t.id, { ...taskOf(t), start, end, done: false });
     if (t.painter) painterFree = Math.max(painterFree, end);
   }
   const tasks = [...planned.values(), ...mixes].sort((a, b) => a.start - b.start || a.end - b.end);
   return { tasks, conflicts, end: Math.max(q.now, ...tasks.map((t) => t.end)) };
+}
+
+/**
+ * The least time really kept after each coat before what follows it on the same piece, minutes, by coat; nothing for a coat that
+ * nothing follows.
+ * @param tasks with their waits, @param line as they were planned
+ */
+export function keptGaps(tasks: readonly TimeTask[], line: Timeline): ReadonlyMap<string, number> {
+  const of = new Map(line.tasks.map((t) => [t.id, t]));
+  const gaps = new Map<string, number>();
+  for (const t of tasks)
+    for (const a of t.after) {
+      const [before, after] = [of.get(a.id), of.get(t.id)];
+      if (!before?.coatId || !after) continue;
+      gaps.set(before.coatId, Math.min(gaps.get(before.coatId) ?? Infinity, after.start - before.end));
+    }
+  return gaps;
 }

@@ -1,8 +1,9 @@
-import { boothEventSchema } from '@steady-gleam/contracts';
+import { boothEventSchema, type Damaged } from '@steady-gleam/contracts';
 import type { BoothEvent } from '@steady-gleam/core';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import type { Db } from './open';
+import { rowReader, UNTOLD, type TellDamage } from './rows';
 import { boothEvents, jobs } from './schema';
 
 /** The log of the booth. */
@@ -13,19 +14,21 @@ export interface BoothRepo {
   readonly ofOpenJobs: () => Promise<ReadonlyMap<string, readonly BoothEvent[]>>;
   /** Stores what is not there yet, all or none; answers with the whole log. */
   readonly add: (jobId: string, events: readonly BoothEvent[]) => Promise<BoothEvent[]>;
+  readonly damaged: () => Promise<Damaged[]>;
 }
 
 const toEvent = ({ id, at, kind, coatId, pieceId, text }: typeof boothEvents.$inferSelect): BoothEvent =>
   boothEventSchema.validateSync({ id, at, kind, coatId, pieceId, text });
 
-export function createBoothRepo(db: Db): BoothRepo {
+export function createBoothRepo(db: Db, tell: TellDamage = UNTOLD): BoothRepo {
+  const taps = rowReader('booth', toEvent, (row) => ({ id: row.id, name: 'a tap in the booth' }), tell);
   const list = async (handle: Db, jobId: string): Promise<BoothEvent[]> => {
     const rows = await handle
       .select()
       .from(boothEvents)
       .where(eq(boothEvents.jobId, jobId))
       .orderBy(asc(boothEvents.sequence));
-    return rows.map(toEvent);
+    return taps.many(rows);
   };
   return {
     list: (jobId) => list(db, jobId),
@@ -34,12 +37,12 @@ export function createBoothRepo(db: Db): BoothRepo {
         .select({ event: boothEvents })
         .from(boothEvents)
         .innerJoin(jobs, eq(jobs.id, boothEvents.jobId))
-        .where(eq(jobs.status, 'open'))
+        .where(and(eq(jobs.status, 'open'), isNull(jobs.removedAt)))
         .orderBy(asc(boothEvents.sequence));
       const byJob = new Map<string, BoothEvent[]>();
       for (const { event } of rows) {
         const own = byJob.get(event.jobId) ?? [];
-        own.push(toEvent(event));
+        own.push(...taps.many([event]));
         byJob.set(event.jobId, own);
       }
       return byJob;
@@ -62,5 +65,6 @@ export function createBoothRepo(db: Db): BoothRepo {
           .onConflictDoNothing();
         return list(tx as unknown as Db, jobId);
       }),
+    damaged: async () => taps.damaged(await db.select().from(boothEvents)),
   };
 }

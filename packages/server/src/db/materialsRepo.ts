@@ -1,8 +1,9 @@
-import { ownMaterialSchema, type StoredMaterial } from '@steady-gleam/contracts';
+import { ownMaterialSchema, type Damaged, type StoredMaterial } from '@steady-gleam/contracts';
 import { materialsOf, REFERENCE_LIBRARY, usedByMaterials, type OwnMaterial } from '@steady-gleam/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import type { Db } from './open';
+import { rowReader, UNTOLD, type TellDamage } from './rows';
 import { jobs, materials } from './schema';
 
 /** The shop's own materials. */
@@ -11,6 +12,7 @@ export interface MaterialsRepo {
   readonly put: (id: string, version: number, material: OwnMaterial) => Promise<StoredMaterial>;
   /** Refused while a job or a mix uses it; the message says where. */
   readonly remove: (id: string, version: number) => Promise<void>;
+  readonly damaged: () => Promise<Damaged[]>;
 }
 
 const toStored = (row: typeof materials.$inferSelect): StoredMaterial => ({
@@ -26,9 +28,10 @@ export async function knownMaterial(db: Db, kind: 'ground' | 'system', id: strin
   return own.some((m) => m.id === id);
 }
 
-export function createMaterialsRepo(db: Db): MaterialsRepo {
+export function createMaterialsRepo(db: Db, tell: TellDamage = UNTOLD): MaterialsRepo {
+  const rows = rowReader('material', toStored, (row) => ({ id: row.id, name: row.name }), tell);
   const listOwn = async (handle: Db) =>
-    (await handle.select().from(materials).orderBy(asc(materials.createdAt))).map(toStored);
+    rows.many(await handle.select().from(materials).orderBy(asc(materials.createdAt)));
 
   const checkParts = async (handle: Db, material: OwnMaterial): Promise<void> => {
     if (material.kind !== 'system' && material.kind !== 'ground') return;
@@ -66,7 +69,7 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
             .insert(materials)
             .values({ id, ...values })
             .returning();
-          return toStored(row!);
+          return rows.one(row!);
         }
         if (existing.kind !== material.kind) throw new ApiError('conflict');
         const [row] = await tx
@@ -75,7 +78,7 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
           .where(and(eq(materials.id, id), eq(materials.version, version)))
           .returning();
         if (!row) throw new ApiError('stale');
-        return toStored(row);
+        return rows.one(row);
       }),
 
     remove: (id, version) =>
@@ -101,5 +104,7 @@ export function createMaterialsRepo(db: Db): MaterialsRepo {
         }
         await tx.delete(materials).where(eq(materials.id, id));
       }),
+
+    damaged: async () => rows.damaged(await db.select().from(materials)),
   };
 }

@@ -1,4 +1,5 @@
 import type {
+  Damaged,
   Card,
   Choice,
   Job,
@@ -20,10 +21,12 @@ import {
   stacksSchema,
 } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import { createLetdownRepo, type LetdownRepo } from './letdownRepo';
 import { knownMaterial } from './materialsRepo';
+import { rowReader, UNTOLD, type TellDamage } from './rows';
+import { checkMixing } from './shopRepo';
 import type { Db } from './open';
 import { batches, cards, jobs, readings, readingSets } from './schema';
 
@@ -45,6 +48,7 @@ function toJob(row: JobRow): Job {
     pieces: row.pieces === null ? null : (piecesSchema.validateSync(row.pieces) as Job['pieces']),
     mixing: row.mixing === null ? null : mixingSchema.validateSync(row.mixing),
     plan: row.plan === null ? null : (sprayPlanSchema.validateSync(row.plan) as SprayPlan),
+    removedAt: row.removedAt?.toISOString() ?? null,
     invented: row.invented,
     version: row.version,
     createdAt: row.createdAt.toISOString(),
@@ -69,8 +73,10 @@ const MOST_HISTORY = 10;
 
 /** Everything the API reads and writes. */
 export interface Repo {
-  /** Newest first; where they are in the booth is not among it. */
+  /** Newest first; where they are in the booth is not among it, nor are those that were taken out. */
   readonly listJobs: () => Promise<Omit<JobSummary, 'run'>[]>;
+  readonly listRemoved: () => Promise<Job[]>;
+  readonly damagedJobs: () => Promise<Damaged[]>;
   readonly createJob: (job: NewJob, invented?: boolean) => Promise<Job>;
   readonly readJob: (id: string) => Promise<JobDetail>;
   readonly changeJob: (
@@ -80,6 +86,7 @@ export interface Repo {
       piece?: string;
       matching?: string;
       status?: Job['status'];
+      removed?: boolean;
       choice?: Choice;
       stacks?: Job['stacks'];
       filmLimitUm?: number | null;
@@ -89,14 +96,17 @@ export interface Repo {
     },
   ) => Promise<Job>;
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;
+  /** Takes a set of readings, and what it replaced, out of force; false puts them back. */
+  readonly removeReadings: (setId: string, removed: boolean) => Promise<void>;
   readonly putCard: (jobId: string, card: Card & { version: number }) => Promise<StoredCard>;
   readonly countJobs: () => Promise<number>;
   readonly letdown: LetdownRepo;
 }
 
 /** Creates the repository over a database handle. Every change is one transaction. */
-export function createRepo(db: Db): Repo {
+export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
   const letdown = createLetdownRepo(db);
+  const jobRows = rowReader('job', toJob, (row) => ({ id: row.id, name: row.piece }), tell);
   const loadSets = async (handle: Db, rows: readonly SetRow[]): Promise<ReadingSet[]> => {
     if (!rows.length) return [];
     const all = await handle
@@ -157,8 +167,13 @@ export function createRepo(db: Db): Repo {
     countJobs: async () => (await db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]!.n,
 
     listJobs: async () => {
-      const rows = await db.select().from(jobs).orderBy(desc(jobs.updatedAt));
-      const sets = inForceByJob(await db.select().from(readingSets).orderBy(desc(readingSets.sequence)), inForce);
+      const listed = jobRows.many(
+        await db.select().from(jobs).where(isNull(jobs.removedAt)).orderBy(desc(jobs.updatedAt)),
+      );
+      const sets = inForceByJob(
+        await db.select().from(readingSets).where(isNull(readingSets.removedAt)).orderBy(desc(readingSets.sequence)),
+        inForce,
+      );
       const angles = await db
         .select({
           setId: readings.setId,
@@ -170,19 +185,25 @@ export function createRepo(db: Db): Repo {
       const cups = await db
         .select({ jobId: batches.jobId, n: sql<number>`count(*)::int` })
         .from(batches)
+        .where(isNull(batches.removedAt))
         .groupBy(batches.jobId);
-      return rows.map((row) => {
-        const own = sets.get(row.id) ?? [];
+      return listed.map((job) => {
+        const own = sets.get(job.id) ?? [];
         const target = own.find((s) => s.kind === 'target');
         const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
         return {
-          ...toJob(row),
+          ...job,
           targetAngles: angles.find((a) => a.setId === target?.id)?.n ?? 0,
-          rungsRead: new Set([...read, ...(judged.get(row.id) ?? [])]).size,
-          batches: cups.find((c) => c.jobId === row.id)?.n ?? 0,
+          rungsRead: new Set([...read, ...(judged.get(job.id) ?? [])]).size,
+          batches: cups.find((c) => c.jobId === job.id)?.n ?? 0,
         };
       });
     },
+
+    listRemoved: async () =>
+      jobRows.many(await db.select().from(jobs).where(isNotNull(jobs.removedAt)).orderBy(desc(jobs.removedAt))),
+
+    damagedJobs: async () => jobRows.damaged(await db.select().from(jobs)),
 
     createJob: (job, invented = false) =>
       db.transaction(async (tx) => {
@@ -191,23 +212,23 @@ export function createRepo(db: Db): Repo {
           const same =
             existing.piece === job.piece && existing.matching === job.matching && existing.systemId === job.systemId;
           if (!same) throw new ApiError('conflict');
-          return toJob(existing);
+          return jobRows.one(existing);
         }
         await checkMaterials(tx as unknown as Db, job.systemId);
         const [row] = await tx
           .insert(jobs)
           .values({ ...job, invented })
           .returning();
-        return toJob(row!);
+        return jobRows.one(row!);
       }),
 
     readJob: async (id) => {
-      const job = toJob(await findJob(db, id));
+      const job = jobRows.one(await findJob(db, id));
       const [card] = await db.select().from(cards).where(eq(cards.jobId, id));
       const rows = await db
         .select()
         .from(readingSets)
-        .where(eq(readingSets.jobId, id))
+        .where(and(eq(readingSets.jobId, id), isNull(readingSets.removedAt)))
         .orderBy(desc(readingSets.sequence));
       const sets = await loadSets(db, inForce(rows));
       const targetHistory = await loadSets(db, rows.filter((r) => r.kind === 'target').slice(1, 1 + MOST_HISTORY));
@@ -223,19 +244,21 @@ export function createRepo(db: Db): Repo {
       };
     },
 
-    changeJob: (id, { version, ...change }) =>
+    changeJob: (id, { version, removed, ...change }) =>
       db.transaction(async (tx) => {
         const job = await findJob(tx as unknown as Db, id);
         await checkMaterials(tx as unknown as Db, job.systemId, change.choice?.groundId);
         await checkStacks(tx as unknown as Db, change.stacks ?? []);
+        if (change.mixing) await checkMixing(tx as unknown as Db, change.mixing, job.mixing);
+        const out = removed === undefined ? {} : { removedAt: removed ? new Date() : null };
         const together = keepTogether(job, change);
         const [row] = await tx
           .update(jobs)
-          .set({ ...change, ...together, version: version + 1, updatedAt: new Date() })
+          .set({ ...change, ...together, ...out, version: version + 1, updatedAt: new Date() })
           .where(and(eq(jobs.id, id), eq(jobs.version, version)))
           .returning();
         if (!row) throw new ApiError('stale');
-        return toJob(row);
+        return jobRows.one(row);
       }),
 
     addReadings: (jobId, set) =>
@@ -260,6 +283,30 @@ export function createRepo(db: Db): Repo {
         await tx.insert(readings).values(set.readings.map((r, place) => ({ setId: set.id, place, ...r })));
         await tx.update(jobs).set({ updatedAt: new Date() }).where(eq(jobs.id, jobId));
         return set;
+      }),
+
+    removeReadings: (setId, removed) =>
+      db.transaction(async (tx) => {
+        const [set] = await tx.select().from(readingSets).where(eq(readingSets.id, setId));
+        if (!set) throw new ApiError('notFound');
+        // What it replaced goes with it, or an older mistake would be in force again.
+        const same = and(
+          eq(readingSets.jobId, set.jobId),
+          eq(readingSets.kind, set.kind),
+          eq(readingSets.label, set.label),
+          set.rungCoats === null ? isNull(readingSets.rungCoats) : eq(readingSets.rungCoats, set.rungCoats),
+          lte(readingSets.sequence, set.sequence),
+        );
+        const state = removed
+          ? isNull(readingSets.removedAt)
+          : set.removedAt
+            ? eq(readingSets.removedAt, set.removedAt)
+            : isNotNull(readingSets.removedAt);
+        await tx
+          .update(readingSets)
+          .set({ removedAt: removed ? new Date() : null, updatedAt: new Date() })
+          .where(and(same, state));
+        await tx.update(jobs).set({ updatedAt: new Date() }).where(eq(jobs.id, set.jobId));
       }),
 
     putCard: (jobId, { version, ...card }) =>

@@ -35,6 +35,8 @@ export const jobs = pgTable('jobs', {
   pieces: jsonb('pieces').$type<readonly Piece[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
   plan: jsonb('plan').$type<SprayPlan>(),
+  /** When it was taken out of the list; it can be put back. */
+  removedAt: timestamp('removed_at', { withTimezone: true }),
   invented: boolean('invented').notNull().default(false),
   version: integer('version').notNull().default(1),
   ...stamps,
@@ -74,6 +76,8 @@ export const readingSets = pgTable(
     state: text('state').notNull().default('cleared'),
     doubt: doublePrecision('doubt'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
+    /** When the painter took it out as wrong; it stays in the log and is no longer in force. */
+    removedAt: timestamp('removed_at', { withTimezone: true }),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
@@ -183,6 +187,8 @@ export const batches = pgTable(
     batch: jsonb('batch').$type<NewBatch>().notNull(),
     leftMl: doublePrecision('left_ml'),
     endedAt: timestamp('ended_at', { withTimezone: true }),
+    /** When it was taken out as entered wrongly: it counts for nothing any more. */
+    removedAt: timestamp('removed_at', { withTimezone: true }),
     version: integer('version').notNull().default(1),
     ...stamps,
   },

@@ -1,5 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import {
+  type Damaged,
+  type Mixing,
   batchSchema,
   gunSchema,
   productSchema,
@@ -13,6 +15,7 @@ import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import { fileType } from './letdownRepo';
 import type { Db } from './open';
+import { rowReader, UNTOLD, type TellDamage } from './rows';
 import { batches, guns, jobs, products } from './schema';
 
 /** Products, guns and batches of the shop. */
@@ -27,12 +30,48 @@ export interface ShopRepo {
   readonly readSheet: (id: string) => Promise<{ name: string; type: string; bytes: Uint8Array }>;
   readonly listGuns: () => Promise<StoredGun[]>;
   readonly putGun: (id: string, version: number, gun: Gun) => Promise<StoredGun>;
+  /** Refused while a job's mixing or an open batch names it. */
   readonly removeGun: (id: string, version: number) => Promise<void>;
   /** Newest first. */
   readonly listBatches: () => Promise<Batch[]>;
   readonly readBatch: (id: string) => Promise<Batch>;
   readonly addBatch: (batch: NewBatch) => Promise<Batch>;
   readonly endBatch: (id: string, version: number, leftMl: number) => Promise<Batch>;
+  /** Takes a batch out as entered wrongly, so that it counts for nothing; false puts it back. */
+  readonly removeBatch: (id: string, version: number, removed: boolean) => Promise<Batch>;
+  readonly damaged: () => Promise<Damaged[]>;
+}
+
+/** @throws ApiError where a gun or a product of a job's mixing is not the shop's */
+export async function checkMixing(
+  db: Db,
+  mixing: Pick<Mixing, 'gunId' | 'products'>,
+  before: Pick<Mixing, 'gunId' | 'products'> | null,
+): Promise<void> {
+  // What stood there before does not keep the painter from changing something else.
+  if (mixing.gunId !== before?.gunId) await checkGun(db, mixing.gunId, 'mixing.gunId');
+  for (const [layer, id] of Object.entries(mixing.products))
+    if (before?.products[layer] !== id) await checkProduct(db, id, `mixing.products.${layer}`);
+}
+
+async function checkGun(db: Db, id: string | null, field: string): Promise<void> {
+  if (id === null) return;
+  const [found] = await db.select({ id: guns.id }).from(guns).where(eq(guns.id, id));
+  if (!found) throw new ApiError('badRequest', { [field]: 'This gun is not here any more; choose another.' });
+}
+
+async function checkProduct(db: Db, id: string | null, field: string): Promise<void> {
+  if (id === null) return;
+  const [found] = await db.select({ id: products.id }).from(products).where(eq(products.id, id));
+  if (!found) throw new ApiError('badRequest', { [field]: 'This product is not here any more; choose another.' });
+}
+
+/** Pieces whose mixing names something, said in a refusal; jobs that were taken out count, since they can be put back. */
+async function jobsThatMix(db: Db, names: (mixing: Mixing) => boolean): Promise<string[]> {
+  const rows = await db.select({ piece: jobs.piece, mixing: jobs.mixing, removedAt: jobs.removedAt }).from(jobs);
+  return rows
+    .filter((j) => j.mixing && names(j.mixing))
+    .map((j) => (j.removedAt ? `${j.piece} (taken out of the list)` : j.piece));
 }
 
 /** Batches told at once. */
@@ -59,10 +98,24 @@ const toBatch = (row: { batches: typeof batches.$inferSelect; jobs: { piece: str
   version: row.batches.version,
   piece: row.jobs.piece,
   leftMl: row.batches.leftMl,
+  removedAt: row.batches.removedAt?.toISOString() ?? null,
   endedAt: row.batches.endedAt?.toISOString() ?? null,
 });
 
-export function createShopRepo(db: Db): ShopRepo {
+export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
+  const productRows = rowReader(
+    'product',
+    toProduct,
+    ({ product }) => ({ id: product.id, name: String(product.name) }),
+    tell,
+  );
+  const gunRows = rowReader('gun', toGun, (row) => ({ id: row.id, name: row.name }), tell);
+  const batchRowsOf = rowReader(
+    'batch',
+    toBatch,
+    (row) => ({ id: row.batches.id, name: `a batch for ${row.jobs.piece}` }),
+    tell,
+  );
   const batchRows = (handle: Db) =>
     handle
       .select({ batches, jobs: { piece: jobs.piece } })
@@ -71,12 +124,12 @@ export function createShopRepo(db: Db): ShopRepo {
   const readBatch = async (handle: Db, id: string): Promise<Batch> => {
     const [row] = await batchRows(handle).where(eq(batches.id, id));
     if (!row) throw new ApiError('notFound');
-    return toBatch(row);
+    return batchRowsOf.one(row);
   };
   return {
     listProducts: async () =>
-      (await db.select(PRODUCT_COLUMNS).from(products).orderBy(asc(products.createdAt), asc(products.id))).map(
-        toProduct,
+      productRows.many(
+        await db.select(PRODUCT_COLUMNS).from(products).orderBy(asc(products.createdAt), asc(products.id)),
       ),
 
     putProduct: (id, version, product) =>
@@ -90,7 +143,7 @@ export function createShopRepo(db: Db): ShopRepo {
             .insert(products)
             .values({ id, ...values })
             .returning(PRODUCT_COLUMNS);
-          return toProduct(row!);
+          return productRows.one(row!);
         }
         const [row] = await tx
           .update(products)
@@ -98,7 +151,7 @@ export function createShopRepo(db: Db): ShopRepo {
           .where(and(eq(products.id, id), eq(products.version, version)))
           .returning(PRODUCT_COLUMNS);
         if (!row) throw new ApiError('stale');
-        return toProduct(row);
+        return productRows.one(row);
       }),
 
     addProducts: (list) =>
@@ -110,7 +163,7 @@ export function createShopRepo(db: Db): ShopRepo {
           .insert(products)
           .values(list.map((product) => ({ id: product.id, kind: product.kind, name: product.name, product })))
           .returning(PRODUCT_COLUMNS);
-        return rows.map(toProduct);
+        return productRows.many(rows);
       }),
 
     removeProduct: (id, version) =>
@@ -121,13 +174,11 @@ export function createShopRepo(db: Db): ShopRepo {
           .where(eq(products.id, id));
         if (!existing) throw new ApiError('notFound');
         if (existing.version !== version) throw new ApiError('stale');
-        const users = (await tx.select({ piece: jobs.piece, mixing: jobs.mixing }).from(jobs))
-          .filter((j) => Object.values(j.mixing?.products ?? {}).includes(id))
-          .map((j) => j.piece);
+        const users = await jobsThatMix(tx as unknown as Db, (m) => Object.values(m.products).includes(id));
         const [open] = await tx
           .select({ id: batches.id })
           .from(batches)
-          .where(and(eq(batches.productId, id), isNull(batches.endedAt)));
+          .where(and(eq(batches.productId, id), isNull(batches.endedAt), isNull(batches.removedAt)));
         if (open) users.push('a batch that is still open');
         if (users.length)
           throw new ApiError(
@@ -150,7 +201,7 @@ export function createShopRepo(db: Db): ShopRepo {
         .where(eq(products.id, id))
         .returning(PRODUCT_COLUMNS);
       if (!row) throw new ApiError('notFound');
-      return toProduct(row);
+      return productRows.one(row);
     },
 
     readSheet: async (id) => {
@@ -162,7 +213,7 @@ export function createShopRepo(db: Db): ShopRepo {
       return { name: row.name, type: row.type, bytes: row.bytes };
     },
 
-    listGuns: async () => (await db.select().from(guns).orderBy(asc(guns.createdAt), asc(guns.id))).map(toGun),
+    listGuns: async () => gunRows.many(await db.select().from(guns).orderBy(asc(guns.createdAt), asc(guns.id))),
 
     putGun: (id, version, gun) =>
       db.transaction(async (tx) => {
@@ -171,7 +222,7 @@ export function createShopRepo(db: Db): ShopRepo {
           const [existing] = await tx.select({ id: guns.id }).from(guns).where(eq(guns.id, id));
           if (existing) throw new ApiError('stale');
           const [row] = await tx.insert(guns).values({ id, name: gun.name, gun }).returning();
-          return toGun(row!);
+          return gunRows.one(row!);
         }
         const [row] = await tx
           .update(guns)
@@ -179,18 +230,33 @@ export function createShopRepo(db: Db): ShopRepo {
           .where(and(eq(guns.id, id), eq(guns.version, version)))
           .returning();
         if (!row) throw new ApiError('stale');
-        return toGun(row);
+        return gunRows.one(row);
       }),
 
-    removeGun: async (id, version) => {
-      const gone = await db
-        .delete(guns)
-        .where(and(eq(guns.id, id), eq(guns.version, version)))
-        .returning({ id: guns.id });
-      if (!gone.length) throw new ApiError('stale');
-    },
+    removeGun: (id, version) =>
+      db.transaction(async (tx) => {
+        const [existing] = await tx.select().from(guns).where(eq(guns.id, id));
+        if (!existing) throw new ApiError('notFound');
+        if (existing.version !== version) throw new ApiError('stale');
+        const users = await jobsThatMix(tx as unknown as Db, (m) => m.gunId === id);
+        const [open] = await tx
+          .select({ id: batches.id })
+          .from(batches)
+          .where(and(eq(batches.gunId, id), isNull(batches.endedAt), isNull(batches.removedAt)));
+        if (open) users.push('a batch that is still open');
+        if (users.length)
+          throw new ApiError(
+            'inUse',
+            undefined,
+            `${existing.name} sprays ${users.join(', ')}. Choose another gun there first; it was kept.`,
+          );
+        await tx.delete(guns).where(eq(guns.id, id));
+      }),
 
-    listBatches: async () => (await batchRows(db).orderBy(desc(batches.mixedAt)).limit(MOST_BATCHES)).map(toBatch),
+    listBatches: async () =>
+      batchRowsOf.many(
+        await batchRows(db).where(isNull(batches.removedAt)).orderBy(desc(batches.mixedAt)).limit(MOST_BATCHES),
+      ),
 
     readBatch: (id) => readBatch(db, id),
 
@@ -204,6 +270,8 @@ export function createShopRepo(db: Db): ShopRepo {
         if (!existing) {
           const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
           if (!job) throw new ApiError('notFound');
+          await checkGun(handle, batch.gunId, 'gunId');
+          await checkProduct(handle, batch.productId, 'productId');
           await tx.insert(batches).values({
             id: batch.id,
             jobId: batch.jobId,
@@ -229,5 +297,22 @@ export function createShopRepo(db: Db): ShopRepo {
         if (!changed.length) throw new ApiError('stale');
         return readBatch(handle, id);
       }),
+
+    removeBatch: (id, version, removed) =>
+      db.transaction(async (tx) => {
+        const changed = await tx
+          .update(batches)
+          .set({ removedAt: removed ? new Date() : null, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(batches.id, id), eq(batches.version, version)))
+          .returning({ id: batches.id });
+        if (!changed.length) throw new ApiError('stale');
+        return readBatch(tx as unknown as Db, id);
+      }),
+
+    damaged: async () => [
+      ...productRows.damaged(await db.select(PRODUCT_COLUMNS).from(products)),
+      ...gunRows.damaged(await db.select().from(guns)),
+      ...batchRowsOf.damaged(await batchRows(db)),
+    ],
   };
 }

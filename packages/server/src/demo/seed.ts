@@ -1,14 +1,23 @@
-import { createShop, demoReadings, STARTING_GUNS, STARTING_PRODUCTS, type DemoTruth } from '@steady-gleam/core';
+import {
+  type FinishFamily,
+  FAMILIES,
+  createShop,
+  demoReadings,
+  STARTING_GUNS,
+  STARTING_PRODUCTS,
+  type DemoTruth,
+} from '@steady-gleam/core';
 import type { Choice, Piece } from '@steady-gleam/contracts';
-import type { Repo } from '../db/repo';
-import type { ShopRepo } from '../db/shopRepo';
+import type { Db } from '../db/open';
+import { createRepo, type Repo } from '../db/repo';
+import { createShopRepo, type ShopRepo } from '../db/shopRepo';
 
 /** One demo job: invented piece, truth its readings are made from, and how far it has come. */
 interface DemoJob {
   readonly key: number;
   readonly piece: string;
   readonly matching: string;
-  readonly family: 'pearl' | 'candy' | 'tinted-clear';
+  readonly family: FinishFamily;
   readonly truth: DemoTruth;
   /** Coats on the finish to be matched; null when it has not been read. */
   readonly targetCoats: number | null;
@@ -83,7 +92,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 1.5,
     targetHand: { film: 0.95, flake: 1, spread: 1 },
-    choice: { groundId: 'gold', coats: 1.5, strength: 0.8, style: 'wet', controlCoat: false },
+    choice: { groundId: 'gold', coats: 1.5, strength: 0.8, style: 'wet', controlCoats: 0 },
     rungs: [1, 1.5, 2],
     rungsRead: 3,
     gun: 'Gun 1, 1.3 tip',
@@ -129,7 +138,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 3,
     targetHand: { film: 0.92, flake: 1, spread: 1.04 },
-    choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false },
+    choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
   },
   {
     key: 5,
@@ -151,7 +160,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 3,
     targetHand: { film: 1.02, flake: 1, spread: 0.97 },
-    choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoat: false },
+    choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
     rungs: [1, 2, 3, 4],
     rungsRead: 2,
     gun: 'Gun 2, 1.3 tip',
@@ -170,8 +179,14 @@ const uuid = (key: number, part: number): string =>
  */
 export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('2026-11-02T08:00:00Z')): Promise<void> {
   const shop = createShop();
-  await store.addProducts(STARTING_PRODUCTS);
-  for (const gun of STARTING_GUNS) await store.putGun(gun.id, 0, gun);
+  // An earlier program may have been cut off after its products: what is there stays.
+  const has = new Set([
+    ...(await store.listProducts()).map((p) => p.product.id),
+    ...(await store.listGuns()).map((g) => g.gun.id),
+  ]);
+  const products = STARTING_PRODUCTS.filter((p) => !has.has(p.id));
+  if (products.length) await store.addProducts(products);
+  for (const gun of STARTING_GUNS.filter((g) => !has.has(g.id))) await store.putGun(gun.id, 0, gun);
   let minutes = 0;
   const next = () => new Date(start.getTime() + (minutes += 7) * 60_000).toISOString();
   for (const demo of DEMO_JOBS) {
@@ -207,12 +222,12 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
         pressureBar: 1.4,
         onStand: true,
         settings: {
-          sealer: 'grey sealer, value 6',
+          sealer: 'grey sealer, grey 63',
           groundCoats: '3 coats, last one light',
           reducer: 'medium',
           distanceCm: 15,
           temperatureC: 21,
-          patches: demo.family === 'tinted-clear',
+          patches: FAMILIES[demo.family].patches,
         },
         version: 0,
       });
@@ -230,4 +245,13 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
     }
     if (demo.finished) await repo.changeJob(id, { version: job.version, status: 'finished' });
   }
+}
+
+/** Puts the demo into a database that has no job, in one transaction: all of it or none. */
+export async function fillWithDemo(db: Db): Promise<void> {
+  await db.transaction(async (tx) => {
+    const handle = tx as unknown as Db;
+    const repo = createRepo(handle);
+    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(handle));
+  });
 }

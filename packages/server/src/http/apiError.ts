@@ -44,5 +44,23 @@ export const handleErrors: ErrorRequestHandler = (error: unknown, req, res, next
     message: known.message,
     ...(known.fields ? { fields: known.fields } : {}),
   };
-  res.status(ERROR_CATALOGUE[known.code].status).json(body);
+  res.status(ERROR_CATALOGUE[known.code].status);
+  // A file that was opened in a window of its own is read by a person, not by the program.
+  if (req.accepts(['json', 'html']) === 'html') res.type('html').send(page(known));
+  else res.json(body);
 };
+
+const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+/** An error as a page in words. */
+function page(error: ApiError): string {
+  const lines = [error.message, ...Object.values(error.fields ?? {})].filter((line) => line !== '');
+  // The sentence of a field says more than the general one above it.
+  const said = error.fields && lines.length > 1 ? lines.slice(1) : lines;
+  return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+<title>Steady Gleam</title>
+<body style="font:20px/1.4 sans-serif;background:#ababab;color:#161616;margin:4rem auto;max-width:34rem;padding:0 1rem">
+<h1 style="font-size:28px">This could not be opened.</h1>
+${said.map((line) => `<p>${escaped(line)}</p>`).join('\n')}
+<p>Close this window and go on where you were.</p></body></html>`;
+}

@@ -182,7 +182,7 @@ describe('jobs and readings', () => {
   it('keeps the layers of a piece together with its pick, and a ground that is laid in one', async () => {
     const { id, systemId } = await create();
     const path = pathOf(api.changeJob.path, { id });
-    const choice = { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false } as const;
+    const choice = { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } as const;
     await request(app).patch(path).send({ version: 1, choice }).expect(200);
     const layer = { style: 'wet', strength: 1, coats: 2 } as const;
     const layers = [
@@ -195,7 +195,7 @@ describe('jobs and readings', () => {
     expect(kept.body).toMatchObject({ choice: { coats: 2 }, filmLimitUm: 200 });
     const picked = await request(app)
       .patch(path)
-      .send({ version: 3, choice: { ...choice, groundId: 'gold', coats: 4, controlCoat: true } })
+      .send({ version: 3, choice: { ...choice, groundId: 'gold', coats: 4, controlCoats: 1 } })
       .expect(200);
     expect(
       picked.body.stacks[0].layers.map((l: { coats: number; materialId: string }) => [l.coats, l.materialId]),
@@ -283,7 +283,7 @@ describe('jobs and readings', () => {
     await request(app).get(`/api/photos/${photo.id}`).expect(404);
     for (const size of ['card', 'a6'] as const) {
       const label = await request(app)
-        .get(labelPath(id, size, size === 'card' ? 'us' : 'metric'))
+        .get(labelPath(id, size, size === 'card' ? 'us' : 'metric', 'Pacific/Auckland'))
         .buffer(true)
         .expect(200);
       expect((label.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
@@ -295,7 +295,7 @@ describe('jobs and readings', () => {
       const { id } = await create();
       await request(app)
         .patch(pathOf(api.changeJob.path, { id }))
-        .send({ version: 1, choice: { groundId: 'gold', coats: 3, strength: 1, style: 'wet', controlCoat: false } })
+        .send({ version: 1, choice: { groundId: 'gold', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } })
         .expect(200);
       await request(app)
         .put(pathOf(api.putCard.path, { id }))

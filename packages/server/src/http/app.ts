@@ -10,6 +10,7 @@ import {
   photoSchema,
   SHEET_MAX_BYTES,
   SHEET_TYPES,
+  SERVER_TIME_HEADER,
   shopApi,
   sprayApi,
   type Endpoint,
@@ -28,6 +29,7 @@ import type { BoothRepo } from '../db/boothRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { ShopRepo } from '../db/shopRepo';
 import type { Repo } from '../db/repo';
+import { zoneOf } from '../print/clock';
 import { batchSheet } from '../print/batchSheet';
 import { jobSheet } from '../print/jobSheet';
 import { jobsList } from './jobsList';
@@ -75,6 +77,11 @@ export function createApp({
     }),
   );
   app.use(pinoHttp({ logger, useLevel: 'debug' }));
+  // Devices in a shop are minutes apart: every answer tells the one clock that counts.
+  app.use('/api', (_req, res, next) => {
+    res.setHeader(SERVER_TIME_HEADER, String(Date.now()));
+    next();
+  });
   const limited = () => {
     throw new ApiError('tooMany');
   };
@@ -98,6 +105,7 @@ export function createApp({
     });
   };
 
+  const zoneIn = (req: Request): string => zoneOf(req.query['zone']);
   const unitsIn = (req: Request): UnitSystem => (req.query['units'] === 'us' ? 'us' : 'metric');
   const idOf = async (req: Request): Promise<string> => {
     const id = req.params['id'];
@@ -107,6 +115,14 @@ export function createApp({
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   route(api.listJobs, () => jobsList({ repo, materials, shop, booth }));
+  route(api.listRemoved, () => repo.listRemoved());
+  route(api.listDamaged, async () =>
+    (await Promise.all([repo.damagedJobs(), shop.damaged(), materials.damaged(), booth.damaged()])).flat(),
+  );
+  route(api.removeReadings, async (body, id) => {
+    await repo.removeReadings(id, body.removed);
+    return {};
+  });
   route(api.createJob, (body) => repo.createJob(body), 201);
   route(api.readJob, (_, id) => repo.readJob(id));
   route(api.changeJob, (body, id) => repo.changeJob(id, body));
@@ -153,6 +169,8 @@ export function createApp({
       size,
       address,
       unitsIn(req),
+      zoneIn(req),
+      new Date(),
     );
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="label-${size}.pdf"` });
     res.send(pdf);
@@ -193,12 +211,13 @@ export function createApp({
   });
   route(shopApi.listBatches, () => shop.listBatches());
   route(shopApi.addBatch, (body) => shop.addBatch(body), 201);
+  route(shopApi.removeBatch, (body, id) => shop.removeBatch(id, body.version, body.removed));
   route(shopApi.endBatch, (body, id) => shop.endBatch(id, body.version, body.leftMl));
   app.get('/api/batches/:id/print.pdf', async (req: Request, res) => {
     const size = BATCH_SIZES.find((s) => s === req.query['size']) ?? 'label';
     const batch = await shop.readBatch(await idOf(req));
     const address = `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${batch.jobId}/mix`;
-    const pdf = await batchSheet(batch, size, unitsIn(req), address);
+    const pdf = await batchSheet(batch, size, unitsIn(req), address, zoneIn(req));
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="batch-${size}.pdf"` });
     res.send(pdf);
   });
@@ -206,7 +225,6 @@ export function createApp({
   route(sprayApi.addBooth, (body, id) => booth.add(id, body.events), 201);
   app.get('/api/jobs/:id/sheet.pdf', async (req: Request, res) => {
     const id = await idOf(req);
-    const zone = Number(req.query['zone'] ?? 0);
     const pdf = await jobSheet({
       job: (await repo.readJob(id)).job,
       own: (await materials.list()).map((m) => m.material),
@@ -214,7 +232,7 @@ export function createApp({
       guns: (await shop.listGuns()).map((g) => g.gun),
       units: unitsIn(req),
       now: new Date(),
-      zoneMinutes: Number.isFinite(zone) ? Math.max(-900, Math.min(900, zone)) : 0,
+      zone: zoneIn(req),
       address: `${req.protocol}://${req.get('host') ?? 'localhost'}/jobs/${id}/plan`,
     });
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': 'inline; filename="job-sheet.pdf"' });

@@ -1,5 +1,5 @@
 import { libraryOf, workOfJob, type JobSummary, type RunState } from '@steady-gleam/contracts';
-import { foldRun, sayCoat, type BoothEvent } from '@steady-gleam/core';
+import { CoreError, foldRun, sayCoat, type BoothEvent } from '@steady-gleam/core';
 import type { BoothRepo } from '../db/boothRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { Repo } from '../db/repo';
@@ -20,11 +20,20 @@ export async function jobsList(q: {
     products: products.map((p) => p.product),
     guns: guns.map((g) => g.gun),
   };
+  // A material that can't be read any more costs the job its line of the run, not the whole list.
+  const workOf = (job: Omit<JobSummary, 'run'>) => {
+    try {
+      return workOfJob({ job, ...shelf });
+    } catch (error) {
+      if (error instanceof CoreError) return null;
+      throw error;
+    }
+  };
   const runOf = (job: Omit<JobSummary, 'run'>, events: readonly BoothEvent[] | undefined): RunState | null => {
-    const work = events ? workOfJob({ job, ...shelf }) : null;
+    const work = events ? workOf(job) : null;
     if (!work) return null;
     const { coats, order, runs } = work.plan;
-    const { next, readyAt, started, done } = foldRun(runs, events!);
+    const { next, readyAt, closesAt, started, done } = foldRun(runs, events!);
     if (started === null) return null;
     const coat = coats.find((c) => c.id === next?.coatId);
     const piece = order.find((p) => p.id === next?.pieceId);
@@ -33,6 +42,7 @@ export async function jobsList(q: {
       total: runs.length,
       next: coat && piece ? `${sayCoat(coat)} on ${piece.name}` : null,
       readyAt,
+      closesAt,
     };
   };
   return jobs.map((job) => ({ ...job, run: runOf(job, logs.get(job.id)) }));

@@ -37,6 +37,7 @@ beforeAll(async () => {
     booth: createBoothRepo(open.db),
     logger: pino({ level: 'silent' }),
   });
+  for (const gun of STARTING_GUNS) await createShopRepo(open.db).putGun(gun.id, 0, gun);
 }, 60_000);
 afterAll(() => open.close());
 
@@ -188,7 +189,7 @@ describe('batches', () => {
       ['sheet', 'us'],
     ] as const) {
       const pdf = await request(app)
-        .get(batchPdfPath(batch.id, size, units))
+        .get(batchPdfPath(batch.id, size, units, 'Europe/Berlin'))
         .expect(200);
       expect(pdf.headers['content-type']).toBe('application/pdf');
       expect(
@@ -198,7 +199,7 @@ describe('batches', () => {
       ).toBe('%PDF-');
     }
     await request(app)
-      .get(batchPdfPath(randomUUID(), 'label', 'metric'))
+      .get(batchPdfPath(randomUUID(), 'label', 'metric', 'UTC'))
       .expect(404);
   });
 });
@@ -260,11 +261,11 @@ describe('the booth', () => {
     const wrong = await change({ version: 1, plan: { ...plan, edits: { x: { overlap: 3 } } } }).expect(400);
     expect(Object.values(wrong.body.fields as object).join()).toMatch(/overlap can’t be above 0.95/);
     expect((await change({ version: 1, plan }).expect(200)).body.plan).toEqual(plan);
-    const sheet = () => request(app).get(jobSheetPath(jobId, 'us', 60));
+    const sheet = () => request(app).get(jobSheetPath(jobId, 'us', 'Europe/Berlin'));
     await sheet().expect(400);
     await change({
       version: 2,
-      choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: true },
+      choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
     }).expect(200);
     const pdf = await sheet().expect(200);
     expect(
@@ -281,7 +282,7 @@ describe('the booth', () => {
       return jobs.find((j) => j.id === jobId)!;
     };
     expect(await standing()).toMatchObject({ rungsRead: 0, batches: 0, run: null });
-    const choice = { groundId: 'silver-fine', coats: 2.5, strength: 1, style: 'wet', controlCoat: false };
+    const choice = { groundId: 'silver-fine', coats: 2.5, strength: 1, style: 'wet', controlCoats: 0 };
     await request(app)
       .patch(pathOf(api.changeJob.path, { id: jobId }))
       .send({ version: 1, choice })
@@ -316,7 +317,13 @@ describe('the booth', () => {
         .expect(201);
     await tap({ kind: 'start', coatId: null, pieceId: null, at });
     // Sealer, two grounds, two and a half of candy, a tack coat and two clears.
-    expect((await standing()).run).toEqual({ done: 0, total: 9, next: 'sealer on Whole piece', readyAt: null });
+    expect((await standing()).run).toMatchObject({
+      done: 0,
+      total: 9,
+      next: 'sealer on Whole piece',
+      readyAt: null,
+      closesAt: null,
+    });
     await tap({ coatId: 'sealer/wet/1', at: at + 60_000 });
     const { run } = await standing();
     expect(run).toMatchObject({ done: 1, next: 'Fine silver 1 of 2 on Whole piece' });

@@ -1,6 +1,7 @@
 import type { Batch, BATCH_SIZES } from '@steady-gleam/contracts';
 import { sayMeasure, toShown, unitName, type UnitSystem } from '@steady-gleam/core';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
 
 /** A label the size of a bank card (ISO/IEC 7810 ID-1) for the cup; an A5 sheet (ISO 216) for the file. Millimetres. */
@@ -9,19 +10,16 @@ const SIZES = {
   sheet: { width: 148, height: 210, text: 11, qr: 26, margin: 11 },
 } as const;
 
-const time = (iso: string, minutes = 0): string => {
-  const at = new Date(new Date(iso).getTime() + minutes * 60_000);
-  const two = (n: number) => String(n).padStart(2, '0');
-  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())} ${two(at.getHours())}:${two(at.getMinutes())}`;
-};
-
 /** A batch on paper: what was poured, to which mark, by which weight, until when it is good, and its lots. */
 export function batchSheet(
   batch: Batch,
   size: (typeof BATCH_SIZES)[number],
   units: UnitSystem,
   address: string,
+  zone: string,
 ): Promise<Buffer> {
+  const clock = paperClock(zone);
+  const time = (iso: string, minutes = 0) => clock.moment(new Date(new Date(iso).getTime() + minutes * 60_000));
   const { width, height, text, qr, margin } = SIZES[size];
   const sheet = size === 'sheet';
   const volume = (ml: number) => toShown('volume', ml, units).toFixed(units === 'us' ? 2 : 0);

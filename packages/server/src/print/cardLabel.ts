@@ -1,5 +1,6 @@
 import { libraryOf, type JobDetail, type LabelSize } from '@steady-gleam/contracts';
 import {
+  andControl,
   findGround,
   findSystem,
   sayMeasure,
@@ -10,6 +11,7 @@ import {
   type UnitSystem,
 } from '@steady-gleam/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
 
 /** Card size is that of a bank card (ISO/IEC 7810 ID-1), A6 of ISO 216; millimetres. */
@@ -26,7 +28,9 @@ export async function cardLabel(
   own: readonly OwnMaterial[],
   size: LabelSize,
   address: string,
-  units: UnitSystem = 'metric',
+  units: UnitSystem,
+  zone: string,
+  now: Date,
 ): Promise<Buffer> {
   const { width, height, text, qr } = SIZES[size];
   const library = libraryOf(own);
@@ -41,7 +45,7 @@ export async function cardLabel(
     ['Ground', `${ground}${s?.groundCoats ? `, ${s.groundCoats}` : ''}`],
     [
       'Effect',
-      `${system.name}${choice ? ` ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${choice.controlCoat ? ', control coat' : ''}` : ''}`,
+      `${system.name}${choice ? ` ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}` : ''}`,
     ],
     [
       'Gun',
@@ -109,7 +113,7 @@ export async function cardLabel(
             stack: [
               { qr: address, fit: qr * MM, eccLevel: 'M', alignment: 'right' },
               {
-                text: new Date().toISOString().slice(0, 10),
+                text: paperClock(zone).day(now),
                 alignment: 'right',
                 fontSize: text * 0.85,
                 margin: [0, 1, 0, 0],

@@ -15,6 +15,7 @@ import {
 } from '@steady-gleam/core';
 import type { TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { ApiError } from '../http/apiError';
+import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
 
 /** The whole spraying of a job on one A4 sheet (ISO 216): order of pieces, how each coat is laid, and when. */
@@ -25,8 +26,8 @@ export function jobSheet(q: {
   readonly guns: readonly Gun[];
   readonly units: UnitSystem;
   readonly now: Date;
-  /** Minutes the painter's clock is ahead of UTC. */
-  readonly zoneMinutes: number;
+  /** The painter's time zone. */
+  readonly zone: string;
   readonly address: string;
 }): Promise<Buffer> {
   const { job, units } = q;
@@ -43,8 +44,8 @@ export function jobSheet(q: {
     done: new Map(),
     mixed: new Map(),
   });
-  const clock = (minutes: number): string =>
-    new Date(start.getTime() + (minutes + q.zoneMinutes) * 60_000).toISOString().slice(11, 16);
+  const paper = paperClock(q.zone);
+  const clock = (minutes: number): string => paper.time(new Date(start.getTime() + minutes * 60_000));
   const say = (measure: Measure, value: number) => sayMeasure(measure, value, units);
   const figure = (measure: Measure, value: number) =>
     toShown(measure, value, units).toFixed(units === 'us' ? 1 : measure === 'pressure' ? 1 : 0);
@@ -58,12 +59,12 @@ export function jobSheet(q: {
     'turns',
     'tip',
     unitName('speed', units),
-    'flash',
+    'wait',
     'from',
     'done',
   ];
   const rows = plan.coats.map((c, k): TableCell[] => {
-    const times = line.tasks.filter((t) => t.id.startsWith(`${c.id}|`));
+    const times = line.tasks.filter((t) => t.coatId === c.id);
     return [
       cell(`${sayCoat(c)}${c.walk ? ' (walk)' : ''}`, { bold: true }),
       cell(STYLES[c.style].name.toLowerCase()),
@@ -73,14 +74,17 @@ export function jobSheet(q: {
       cell(String(c.turns)),
       cell(`${c.tipMm} mm`),
       cell(figure('speed', c.speedCmS)),
-      cell(`${Math.ceil(plan.flashes[k]!)} min`),
+      cell(`${Math.ceil(plan.waits[k]!)} min`),
       cell(times.length ? clock(Math.min(...times.map((t) => t.start))) : ''),
       cell('[   ]'),
     ];
   });
   const dew = dewCheck(temperatureC, humidity, settings.surfaceC ?? temperatureC);
   const cautions = [...new Set(plan.coats.map((c) => c.caution))];
-  const name = (id: string) => plan.coats.find((c) => id.startsWith(`${c.id}|`))?.name ?? id;
+  const name = (id: string) => {
+    const task = plan.tasks.find((t) => t.id === id);
+    return plan.coats.find((c) => c.id === task?.coatId)?.name ?? 'bake';
+  };
   const document: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
@@ -97,7 +101,7 @@ export function jobSheet(q: {
               {
                 text: `${say('temperature', temperatureC)}, ${Math.round(humidity * 100)} % humidity, dew point ${say('temperature', dew.dew)}${dew.ok ? '' : ': TOO NEAR, do not spray'}`,
               },
-              { text: `from ${clock(0)} to ${clock(line.end)}`, bold: true },
+              { text: `${paper.day(start)}, from ${clock(0)} to ${clock(line.end)}`, bold: true },
             ],
           },
           { width: 24 * MM, qr: q.address, fit: 22 * MM, eccLevel: 'M', alignment: 'right' },

@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { FAMILY_NAMES, findSystem } from '@steady-gleam/core';
+import { FAMILIES, findSystem } from '@steady-gleam/core';
 import { Link, Outlet, useParams } from 'react-router';
 import { FilmSection } from '../shared/FilmSection';
 import { choiceOf } from '../shared/jobModel';
@@ -54,7 +54,7 @@ export function JobLayout() {
           <Typography
             variant="body2"
             noWrap
-            title={`${findSystem(job.systemId, library.systems).name}, ${FAMILY_NAMES[job.family]}, matching ${job.matching}`}
+            title={`${findSystem(job.systemId, library.systems).name}, ${FAMILIES[job.family].name}, matching ${job.matching}`}
             sx={{ color: 'text.secondary' }}
           >
             matching {job.matching}

@@ -19,6 +19,8 @@ import { ApiFailure } from './apiClient';
 import { Field } from './Field';
 import { FileButton } from './FileButton';
 import { ImportQuestions } from './ImportQuestions';
+import { newId } from './newId';
+import { shopIso } from './clock';
 
 /** A row as typed: text, so that nothing typed is lost. A row with L, a and b all empty is an angle that was not read. */
 interface Row {
@@ -132,14 +134,14 @@ export function ReadingsForm({
     setFailure(null);
     try {
       await onSave({
-        id: crypto.randomUUID(),
+        id: newId(),
         kind,
         rungCoats,
         source,
         label,
         state,
         doubt: null,
-        takenAt: new Date().toISOString(),
+        takenAt: shopIso(),
         readings: [...readings],
       });
     } catch (error) {

@@ -1,5 +1,6 @@
-import { pathOf, type ApiErrorBody, type Endpoint, type ErrorCode } from '@steady-gleam/contracts';
+import { pathOf, SERVER_TIME_HEADER, type ApiErrorBody, type Endpoint, type ErrorCode } from '@steady-gleam/contracts';
 import type { InferType, Schema } from 'yup';
+import { learnClock } from './clock';
 
 /** An answer of the server that is not a success, or no answer at all (`offline`). */
 export class ApiFailure extends Error {
@@ -15,8 +16,11 @@ export class ApiFailure extends Error {
 /** A fetch whose failures are {@link ApiFailure}s; the reply's JSON otherwise. */
 async function request(path: string, init: RequestInit): Promise<unknown> {
   let response: Response;
+  const sent = Date.now();
   try {
     response = await fetch(path, init);
+    const told = response.headers.get(SERVER_TIME_HEADER);
+    if (told !== null) learnClock(Number(told), sent, Date.now());
   } catch {
     throw new ApiFailure('offline', 'The server does not answer. What you typed is kept; try again when it is back.');
   }

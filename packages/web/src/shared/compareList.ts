@@ -11,7 +11,7 @@ const same = (a: Choice, b: Choice) =>
   a.coats === b.coats &&
   a.strength === b.strength &&
   a.style === b.style &&
-  a.controlCoat === b.controlCoat;
+  a.controlCoats === b.controlCoats;
 
 function read(jobId: string): Choice[] {
   try {

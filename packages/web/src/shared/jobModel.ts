@@ -2,6 +2,7 @@ import type { Choice, Job, JobSummary, ReadingSet } from '@steady-gleam/contract
 import {
   averageReadings,
   defaultTolerance,
+  FAMILIES,
   type FinishFamily,
   type Lab,
   type RungReading,
@@ -9,20 +10,21 @@ import {
 } from '@steady-gleam/core';
 import type { Mix } from '../worker/compute';
 
-/** What is picked before anything was picked, by family. */
-export const START_CHOICE: Record<FinishFamily, Choice> = {
-  pearl: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoat: false },
-  candy: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoat: false },
-  'tinted-clear': { groundId: 'silver-fine', coats: 2, strength: 1, style: 'wet', controlCoat: false },
-};
+/** What stands in before anything was picked, by family. */
+export const startChoice = (family: FinishFamily): Choice => ({
+  ...FAMILIES[family].start,
+  strength: 1,
+  style: 'wet',
+  controlCoats: 0,
+});
 
 export function choiceOf(job: Job): Choice {
-  return job.choice ?? START_CHOICE[job.family];
+  return job.choice ?? startChoice(job.family);
 }
 
 export function mixOf(job: Job): Mix {
-  const { strength, style, controlCoat } = choiceOf(job);
-  return { systemId: job.systemId, strength, style, controlCoat };
+  const { strength, style, controlCoats } = choiceOf(job);
+  return { systemId: job.systemId, strength, style, controlCoats };
 }
 
 /** Averaged target with its tolerances; empty when nothing was read. */
@@ -80,7 +82,14 @@ function stepOf(
   if (job.run && job.run.done >= job.run.total)
     return { place: 'card', stands: 'every coat is on', action: 'Look, then finish it' };
   if (job.run) {
-    const { done, total, readyAt, next } = job.run;
+    const { done, total, readyAt, closesAt, next } = job.run;
+    if (closesAt !== null && closesAt < now)
+      return {
+        place: 'booth',
+        stands: `${done} of ${total} sprays on; too late for ${next} since ${sayTime(closesAt)}: scuff first`,
+        action: 'Back to the booth',
+        lead: `waits too long: the recoat window for ${next} closed at ${sayTime(closesAt)}; scuff first`,
+      };
     const from = readyAt !== null && readyAt > now ? `from ${sayTime(readyAt)}` : 'now';
     return {
       place: 'booth',

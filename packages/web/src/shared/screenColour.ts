@@ -1,4 +1,4 @@
-import { exposureFor, labToScreen, type GroundMaterial, type Lab } from '@steady-gleam/core';
+import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core';
 
 /** CSS colour of a Lab under one exposure. */
 export function cssOf(lab: Lab, exposure = 1): string {
@@ -30,9 +30,4 @@ export function dimmedNote(angles: readonly number[], exposures: readonly number
   const list = dimmed.map((a) => `${a}°`);
   const said = list.length > 1 ? `${list.slice(0, -1).join(', ')} and ${list.at(-1)}` : list[0];
   return `${said} ${list.length > 1 ? 'are' : 'is'} dimmed to fit the screen.`;
-}
-
-/** A metallic is shown by what it looks like near the face, roughly its base brightened; solids by their own look. */
-export function groundFace(ground: GroundMaterial): Lab {
-  return ground.flakes ? [Math.min(92, ground.lab[0] * 1.5), ground.lab[1] * 0.8, ground.lab[2] * 1.2] : ground.lab;
 }

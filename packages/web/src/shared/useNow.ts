@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { shopNow } from './clock';
 
 const TICK_MS = 1000;
 const listeners = new Set<() => void>();
@@ -17,9 +18,9 @@ function subscribe(listener: () => void): () => void {
 }
 
 /**
- * The clock, ms since 1970, in whole steps: a page that shows minutes is not drawn every second. It reads the time anew after
+ * The shop's clock, ms since 1970, in whole steps: a page that shows minutes is not drawn every second. It reads the time anew after
  * sleep. @param stepMs a second or more.
  */
 export function useNow(stepMs = TICK_MS): number {
-  return useSyncExternalStore(subscribe, () => Math.floor(Date.now() / stepMs) * stepMs);
+  return useSyncExternalStore(subscribe, () => Math.floor(shopNow() / stepMs) * stepMs);
 }

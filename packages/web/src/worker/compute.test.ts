@@ -14,7 +14,7 @@ import {
 } from '@steady-gleam/core';
 import { createCompute } from './compute';
 
-const mix = { systemId: 'lagoon-pearl', strength: 1, style: 'wet', controlCoat: false } as const;
+const mix = { systemId: 'lagoon-pearl', strength: 1, style: 'wet', controlCoats: 0 } as const;
 const compute = createCompute();
 const layers = layersOf(findGround('aqua-pastel'), findSystem('lagoon-pearl'), {
   ...mix,
@@ -37,7 +37,7 @@ describe('what the worker answers', () => {
   });
 
   it('stops a search at the next ground, and says how far it came until then', async () => {
-    const ids = ['white', 'value-8', 'value-7', 'black'];
+    const ids = ['white', 'grey-84', 'grey-74', 'black'];
     const seen: number[] = [];
     const stopped = await compute.search(mix, target, ids, 7, (done) => {
       seen.push(done);
@@ -61,7 +61,7 @@ describe('what the worker answers', () => {
   });
 
   it('shows less and less of the patches under more tinted clear', () => {
-    const tint = { systemId: 'smoke-tea-clear', strength: 1, style: 'wet', controlCoat: false } as const;
+    const tint = { systemId: 'smoke-tea-clear', strength: 1, style: 'wet', controlCoats: 0 } as const;
     const [one, two] = compute.patches(tint, 'gold', [1, 2]);
     expect(one!.ground[0] - one!.black[0]).toBeGreaterThan(two!.ground[0] - two!.black[0]);
     expect(one!.grey[0]).toBeGreaterThan(one!.black[0]);

@@ -67,7 +67,7 @@ export interface Mix {
   readonly systemId: string;
   readonly strength: number;
   readonly style: StyleId;
-  readonly controlCoat: boolean;
+  readonly controlCoats: number;
 }
 
 /** Colours of a film section, as seen at 45 degrees from the mirror. */
@@ -147,6 +147,8 @@ export interface Compute {
   /** Patches under tinted clear: the ground, a black and a grey patch, each under n coats. */
   patches(mix: Mix, groundId: string, counts: readonly number[]): readonly PatchLook[];
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
+  /** The look of every ground by its id, 45 degrees from the mirror. */
+  groundColours(): Readonly<Record<string, Lab>>;
   /** The look after each layer of a stack, 45 degrees from the mirror. */
   layerColours(layers: readonly StackLayer[]): readonly Lab[];
   /** The whole stack at some angles. */
@@ -245,7 +247,7 @@ export function createCompute(): Compute {
   const recipeOf = (mix: Mix) => ({
     coat: shop.coat(findSystem(mix.systemId, shop.library.systems), mix.strength),
     style: STYLES[mix.style],
-    controlCoat: mix.controlCoat,
+    controlCoats: mix.controlCoats,
   });
   return {
     setMaterials: (own) => {
@@ -369,6 +371,15 @@ export function createCompute(): Compute {
       const at = (n: number) =>
         factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)])))[2]!;
       return { ground: at(0), effect: at(coats), film: filmFactor(recipe, coats) };
+    },
+    groundColours: () => {
+      const model = shop.model([{ incidence: 45, aspecular: 45 }]);
+      return Object.fromEntries(
+        shop.library.grounds.map((g) => {
+          const ground = shop.ground(g);
+          return [g.id, factorsToLabs(model.over(ground, model.pile([...ground.coats])))[0]!];
+        }),
+      );
     },
     layerColours: (layers) => {
       const model = shop.model([{ incidence: 45, aspecular: 45 }]);

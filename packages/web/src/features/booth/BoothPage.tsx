@@ -1,6 +1,6 @@
 import { Box, Button, ThemeProvider, Typography, useTheme } from '@mui/material';
 import { libraryOf, photoPath, START_PLAN, workOfJob } from '@steady-gleam/contracts';
-import { foldRun, potState, sayCoat, STYLES, taskKey, type PlannedCoat } from '@steady-gleam/core';
+import { foldRun, potState, sayCoat, SCUFFED, STYLES, taskKey, type PlannedCoat } from '@steady-gleam/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { createSteadyTheme, FIGURES } from '../../app/theme';
@@ -17,6 +17,10 @@ import { shrinkPhoto } from '../card/shrinkPhoto';
 import type { BoothSnapshot } from './boothStore';
 import { useBooth, type Booth } from './useBooth';
 import { beep, speak, useAwake, useSignals } from './useSignals';
+import { newId } from '../../shared/newId';
+import { shopIso } from '../../shared/clock';
+import { HereNotes } from '../../shared/HereNotes';
+import { timeSaid } from '../../shared/timeOfDay';
 
 const dim = createSteadyTheme('dim');
 const TALL = { minHeight: 76, fontSize: 22, borderRadius: '2px' } as const;
@@ -113,13 +117,14 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
   const { job } = snapshot.detail;
   // The clock draws this page every second; the plan behind it changes with the snapshot only.
   const { layers, plan: work } = useMemo(() => workOfSnapshot(snapshot), [snapshot]);
-  const state = foldRun(work.runs, booth.events);
+  const state = foldRun(work.runs, booth.events, (e) => booth.own.has(e.id));
   const coatOf = (coatId: string): PlannedCoat => work.coats.find((c) => c.id === coatId)!;
   const pieceOf = (pieceId: string) => work.order.find((p) => p.id === pieceId)!;
   const coat = state.next ? coatOf(state.next.coatId) : null;
   const piece = state.next ? pieceOf(state.next.pieceId) : null;
   const wait = state.readyAt === null ? 0 : state.readyAt - now;
   const mayGo = wait <= 0 || state.isDull;
+  const late = state.closesAt !== null && now > state.closesAt;
   const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(layers),
   );
@@ -157,9 +162,9 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
   const takePhoto = async (file: File) => {
     setPhotoFault('');
     try {
-      const id = crypto.randomUUID();
+      const id = newId();
       const bytes = await shrinkPhoto(file);
-      await sendBytes(photoPath(jobId, { id, kind: 'job', coats: null, takenAt: new Date().toISOString() }), bytes);
+      await sendBytes(photoPath(jobId, { id, kind: 'job', coats: null, takenAt: shopIso() }), bytes);
       booth.tap({ kind: 'photo', coatId: state.next?.coatId ?? null, pieceId: state.next?.pieceId ?? null, text: id });
     } catch (error) {
       setPhotoFault(error instanceof Error ? error.message : String(error));
@@ -182,6 +187,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
           Leave the booth
         </Button>
       </Box>
+      <HereNotes sx={{ fontSize: 17, px: 3, pt: 0.5 }} />
       <Box
         role="img"
         aria-label={`Film section: ${work.coats.map((c) => `${say(c)} ${Math.round(filled(c) * 100)} % sprayed`).join('; ')}`}
@@ -333,18 +339,35 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
           </Box>
           <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}>
             <Box data-testid="clock" sx={{ fontFamily: FIGURES, fontSize: 116, lineHeight: 1, fontWeight: 600 }}>
-              {state.started === null ? '–:––' : state.readyAt === null ? 'go' : wait > 0 ? countdown(wait) : 'go'}
+              {state.started === null
+                ? '–:––'
+                : late
+                  ? 'late'
+                  : state.readyAt === null
+                    ? 'go'
+                    : wait > 0
+                      ? countdown(wait)
+                      : 'go'}
             </Box>
-            <Typography sx={{ fontSize: 20, minHeight: 52 }}>
+            <Typography
+              role={late ? 'alert' : undefined}
+              sx={{
+                fontSize: 20,
+                minHeight: 52,
+                ...(late ? { borderLeft: `4px solid ${tones.danger}`, pl: 1.5 } : {}),
+              }}
+            >
               {state.started === null
                 ? 'Mask, tack, exhaust on; then start.'
-                : state.readyAt === null
-                  ? 'Nothing has to flash below it.'
-                  : wait > 0
-                    ? `Flash of the coat below on ${piece.name}. ${state.isDull ? 'You said it is dull.' : 'Wait, or tick it dull.'}`
-                    : state.isDull
-                      ? 'The clock is over and it is dull.'
-                      : 'The clock is over. Look that it is evenly dull.'}
+                : late
+                  ? `Too late as it is: the recoat window of the coat below on ${piece.name} closed at ${timeSaid(state.closesAt!, now)}. Scuff it, or do as its sheet says, clean and tack; then spray.`
+                  : state.readyAt === null
+                    ? 'Nothing has to flash below it.'
+                    : wait > 0
+                      ? `Flash of the coat below on ${piece.name}. ${state.isDull ? 'You said it is dull.' : 'Wait, or tick it dull.'}`
+                      : state.isDull
+                        ? 'The clock is over and it is dull.'
+                        : 'The clock is over. Look that it is evenly dull.'}
             </Typography>
             {state.started === null ? (
               <Button
@@ -362,10 +385,10 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
                   sx={{ ...TALL, minHeight: 104, fontSize: 32 }}
                   onClick={() => {
                     setSwap(false);
-                    booth.tap({ kind: 'sprayed', coatId: coat.id, pieceId: piece.id, text: '' });
+                    booth.tap({ kind: 'sprayed', coatId: coat.id, pieceId: piece.id, text: late ? SCUFFED : '' });
                   }}
                 >
-                  Sprayed: next
+                  {late ? 'Scuffed and sprayed: next' : 'Sprayed: next'}
                 </Button>
                 <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
                   <Button
@@ -425,7 +448,7 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
             {(job.plan ?? START_PLAN).bake
               ? 'Let it stand 15 min at the least, then bake as the sheet says; cautions for heat and fire stand.'
               : 'Let it cure as the sheet says.'}{' '}
-            Keep the leftover mid coat until the job is accepted.
+            Keep the leftover {work.coats.find((c) => c.kind === 'effect')?.name ?? 'paint'} until the job is accepted.
           </Typography>
           <Button
             variant="outlined"
@@ -456,6 +479,9 @@ function Run({ jobId, booth, snapshot }: { jobId: string; booth: Booth; snapshot
           {state.notes.length ? ` ${sayCoats(state.notes.length)} ${state.notes.length === 1 ? 'note' : 'notes'}.` : ''}
           {state.strays
             ? ` ${state.strays} ${state.strays === 1 ? 'spray is' : 'sprays are'} of coats or pieces that left the plan; the log keeps them.`
+            : ''}
+          {booth.refused.length
+            ? ` ${booth.refused.length === 1 ? 'One tap was' : `${booth.refused.length} taps were`} refused and count for nothing: ${booth.refused[0]!.reason}`
             : ''}
           {booth.failure ? ` ${booth.failure}` : ''}
         </Typography>

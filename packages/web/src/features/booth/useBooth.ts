@@ -10,7 +10,17 @@ import type { BoothEvent } from '@steady-gleam/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { computeRemote } from '../../worker/useCompute';
-import { exchange, keepEvent, keepSnapshot, keptEvents, readSnapshot, type BoothSnapshot } from './boothStore';
+import {
+  exchange,
+  keepEvent,
+  keepSnapshot,
+  keptEvents,
+  readSnapshot,
+  type BoothSnapshot,
+  type KeptLog,
+} from './boothStore';
+import { newId } from '../../shared/newId';
+import { shopNow } from '../../shared/clock';
 
 /** The server is asked again this often while it is away, ms. */
 const RETRY_MS = 2000;
@@ -21,8 +31,12 @@ export interface Booth {
   readonly snapshot: BoothSnapshot | null;
   readonly failure: string | null;
   readonly events: readonly BoothEvent[];
+  /** Ids of the taps made on this device: only these are taken back here. */
+  readonly own: ReadonlySet<string>;
   /** Taps the server has not got yet. */
   readonly unsent: number;
+  /** Taps the server refused for good: they count for nothing, and are told. */
+  readonly refused: KeptLog['refused'];
   readonly away: boolean;
   readonly tap: (event: Omit<BoothEvent, 'id' | 'at'>) => void;
 }
@@ -32,7 +46,12 @@ export function useBooth(jobId: string): Booth {
   const [snapshot, setSnapshot] = useState<BoothSnapshot | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [sendFault, setSendFault] = useState<string | null>(null);
-  const [log, setLog] = useState<{ events: readonly BoothEvent[]; unsent: number }>({ events: [], unsent: 0 });
+  const [log, setLog] = useState<Pick<Booth, 'events' | 'own' | 'unsent' | 'refused'>>({
+    events: [],
+    own: new Set(),
+    unsent: 0,
+    refused: [],
+  });
   const [away, setAway] = useState(false);
   const busy = useRef(false);
   const again = useRef(false);
@@ -43,9 +62,14 @@ export function useBooth(jobId: string): Booth {
   const look = useCallback(async () => {
     const kept = await keptEvents(jobId);
     setLog((old) => {
-      const known = new Set(kept.events.map((e) => e.id));
+      const known = new Set([...kept.events, ...kept.refused.map((r) => r.event)].map((e) => e.id));
       const writing = old.events.filter((e) => !known.has(e.id));
-      return { events: [...kept.events, ...writing], unsent: kept.unsent + writing.length };
+      return {
+        events: [...kept.events, ...writing],
+        own: new Set([...kept.own, ...writing.map((e) => e.id)]),
+        unsent: kept.unsent + writing.length,
+        refused: kept.refused,
+      };
     });
     return kept.unsent;
   }, [jobId]);
@@ -119,14 +143,19 @@ export function useBooth(jobId: string): Booth {
 
   const tap = useCallback(
     (event: Omit<BoothEvent, 'id' | 'at'>) => {
-      const full: BoothEvent = { ...event, id: crypto.randomUUID(), at: Date.now() };
+      const full: BoothEvent = { ...event, id: newId(), at: Math.round(shopNow()) };
       // Seen at once, kept on this device, then sent.
-      setLog((old) => ({ events: [...old.events, full], unsent: old.unsent + 1 }));
+      setLog((old) => ({
+        ...old,
+        events: [...old.events, full],
+        own: new Set([...old.own, full.id]),
+        unsent: old.unsent + 1,
+      }));
       keepEvent(jobId, full).then(sync, () =>
         setSendFault('This device could not keep the last tap. Make room on it, reload, and tap again.'),
       );
     },
     [jobId, sync],
   );
-  return { snapshot, failure: snapshot ? sendFault : failure, events: log.events, unsent: log.unsent, away, tap };
+  return { snapshot, failure: snapshot ? sendFault : failure, ...log, away, tap };
 }

@@ -1,9 +1,10 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { labelPath } from '@steady-gleam/contracts';
-import { findGround, findSystem, knownHandOf, STYLES, type Assessment } from '@steady-gleam/core';
+import { andControl, FAMILIES, findGround, findSystem, knownHandOf, STYLES, type Assessment } from '@steady-gleam/core';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
+import { ownZone } from '../../shared/clock';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
@@ -75,7 +76,7 @@ export function CardPage() {
   const calibration = withTarget ? (assessment?.calibration ?? null) : null;
   const misread = calibration ? sayMisread(calibration.misread) : null;
   const disorder = sayOutOfOrder(said);
-  const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${choice.controlCoat ? ' and a control coat' : ''}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
+  const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
   const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
   const nextRung = planned.find((n) => !judged(n)) ?? null;
 
@@ -192,7 +193,7 @@ export function CardPage() {
           ) : (
             <EyeLadder rungs={planned} verdicts={said} selected={selected} onSelect={setSelected} />
           )}
-          {job.family === 'tinted-clear' ? <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} /> : null}
+          {FAMILIES[job.family].patches ? <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} /> : null}
           {figures && calibration && assessment ? (
             <Box component="section" aria-label="The figures" sx={{ mt: 2 }}>
               <Suspense fallback={null}>
@@ -217,7 +218,7 @@ export function CardPage() {
             </Button>
             <Button
               component="a"
-              href={labelPath(job.id, 'card', units.system)}
+              href={labelPath(job.id, 'card', units.system, ownZone())}
               target="_blank"
               rel="noreferrer"
               variant="text"
@@ -228,7 +229,7 @@ export function CardPage() {
             </Button>
             <Button
               component="a"
-              href={labelPath(job.id, 'a6', units.system)}
+              href={labelPath(job.id, 'a6', units.system, ownZone())}
               target="_blank"
               rel="noreferrer"
               variant="text"

@@ -9,7 +9,8 @@ import { MeasureField } from '../../shared/MeasureField';
 import { useLibrary } from '../../shared/library';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard } from '../../shared/useJob';
-import { USUAL_RUNGS } from './cardModel';
+import { newId } from '../../shared/newId';
+import { FAMILIES } from '@steady-gleam/core';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
 const numberOrNull = (v: unknown): number | null =>
@@ -67,7 +68,7 @@ export function CardPlanForm({
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const put = usePutCard(job.id);
-  const [id] = useState(() => card?.id ?? crypto.randomUUID());
+  const [id] = useState(() => card?.id ?? newId());
   const form = useForm<Card>({
     resolver: yupResolver(cardSchema) as never,
     defaultValues: card
@@ -81,7 +82,7 @@ export function CardPlanForm({
         }
       : {
           id,
-          rungs: [...USUAL_RUNGS[job.family]],
+          rungs: [...FAMILIES[job.family].rungs],
           gun: '',
           pressureBar: 1.4,
           onStand: true,
@@ -91,7 +92,7 @@ export function CardPlanForm({
             reducer: '',
             distanceCm: null,
             temperatureC: null,
-            patches: job.family === 'tinted-clear',
+            patches: FAMILIES[job.family].patches,
           },
         },
   });
@@ -202,7 +203,7 @@ export function CardPlanForm({
           error={errors.settings?.temperatureC?.message}
         />
       </Box>
-      {job.family === 'tinted-clear' ? (
+      {FAMILIES[job.family].patches ? (
         <Controller
           control={form.control}
           name="settings.patches"

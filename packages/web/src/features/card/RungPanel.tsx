@@ -7,6 +7,8 @@ import { countCoats } from '../../shared/jobModel';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddPhoto, useAddReadings, useAddVerdict, useRemovePhoto } from '../../shared/useJob';
 import { shrinkPhoto } from './shrinkPhoto';
+import { newId } from '../../shared/newId';
+import { shopIso } from '../../shared/clock';
 
 const SHORT: Record<Verdict, string> = {
   'much lighter': '≪ light',
@@ -78,21 +80,21 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
     setPhotoFailure(null);
     try {
       const bytes = await shrinkPhoto(chosen);
-      const photo: Photo = { id: crypto.randomUUID(), kind: 'rung', coats, takenAt: new Date().toISOString() };
+      const photo: Photo = { id: newId(), kind: 'rung', coats, takenAt: shopIso() };
       await addPhoto.mutateAsync({ photo, bytes });
     } catch (error) {
       setPhotoFailure(error instanceof Error ? error.message : String(error));
     }
   };
   const event = (view: EyeView, verdict: Verdict | null): VerdictEvent => ({
-    id: crypto.randomUUID(),
+    id: newId(),
     place: 'rung',
     coats,
     spot: '',
     view,
     verdict,
     patch: null,
-    takenAt: new Date().toISOString(),
+    takenAt: shopIso(),
   });
 
   return (

@@ -1,13 +1,6 @@
 import type { Assessment, FinishFamily, Hand, HandMember } from '@steady-gleam/core';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
-/** Rungs to start with, by family; common practice (no source). */
-export const USUAL_RUNGS: Record<FinishFamily, readonly number[]> = {
-  pearl: [1, 2, 3, 4],
-  candy: [2, 3, 4, 5],
-  'tinted-clear': [1, 1.5, 2, 2.5],
-};
-
 const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;
 
 /** Nearer than this to a nominal coat a hand is told as nominal; ours. */

@@ -39,7 +39,7 @@ describe('the card’s count', () => {
   const job = {
     systemId: 'lagoon-pearl',
     status: 'open' as const,
-    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoat: false },
+    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoats: 0 },
     stacks: null,
   };
 

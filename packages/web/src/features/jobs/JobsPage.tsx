@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { api, type JobSummary } from '@steady-gleam/contracts';
-import { FAMILY_NAMES, findSystem } from '@steady-gleam/core';
+import { FAMILIES, findSystem } from '@steady-gleam/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -9,7 +9,7 @@ import { FilmSection } from '../../shared/FilmSection';
 import { choiceOf, nextStep } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
-import { timeOfDay } from '../../shared/timeOfDay';
+import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 
 /** What is being sprayed can't wait; what is finished can. */
@@ -37,7 +37,7 @@ export function JobsPage() {
       </Notice>
     );
   }
-  const stepOf = (job: JobSummary) => nextStep(job, now, timeOfDay);
+  const stepOf = (job: JobSummary) => nextStep(job, now, (at) => timeSaid(at, now));
   const jobs = [...data].sort((a, b) => rank(a) - rank(b));
   const next = jobs.find((j) => j.status === 'open');
   const openCount = jobs.filter((j) => j.status === 'open').length;
@@ -105,7 +105,7 @@ export function JobsPage() {
                 <Box sx={{ minWidth: 0 }}>
                   <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} compact />
                   <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
-                    {findSystem(job.systemId, library.systems).name} · {FAMILY_NAMES[job.family].toLowerCase()}
+                    {findSystem(job.systemId, library.systems).name} · {FAMILIES[job.family].name.toLowerCase()}
                     {job.choice ? '' : ' · nothing picked yet'}
                   </Typography>
                 </Box>

@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
-import { FAMILY_NAMES } from '@steady-gleam/core';
+import { FAMILIES } from '@steady-gleam/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -10,13 +10,14 @@ import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { useLibrary } from '../../shared/library';
+import { newId } from '../../shared/newId';
 
 /** A new job: the piece, what it has to match, the family and what is in the cup. */
 export function NewJobPage() {
   const navigate = useNavigate();
   const { library } = useLibrary();
   const client = useQueryClient();
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(newId);
   const form = useForm<NewJob>({
     resolver: yupResolver(newJobSchema) as never,
     defaultValues: { id, piece: '', matching: '', family: 'pearl', systemId: 'lagoon-pearl' },
@@ -79,7 +80,7 @@ export function NewJobPage() {
           >
             {families.map((f) => (
               <ToggleButton key={f} value={f}>
-                {FAMILY_NAMES[f]}
+                {FAMILIES[f].name}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>

@@ -36,9 +36,9 @@ import { computeRemote, useCompute } from '../../worker/useCompute';
 import { begin, historyReducer, type History, type HistoryAction } from './history';
 import { LayerRow } from './LayerRow';
 import { draftOf, forgetDraft, keepDraft, sameStacks, sayBuild } from './layersModel';
+import { newId } from '../../shared/newId';
 
 const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];
-const newId = () => crypto.randomUUID();
 
 /** Every layer of a piece, from substrate to clear: added, moved, split and doubled; several stacks on a two-tone piece. */
 export function LayersPage() {

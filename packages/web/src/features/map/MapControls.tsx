@@ -1,4 +1,4 @@
-import { Box, FormControlLabel, Slider, Switch, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { STYLES, type EffectSystem, type Illuminant, type StyleId, type TargetAngle } from '@steady-gleam/core';
 import { memo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -58,11 +58,21 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
           onChange={(_, v) => setMix({ ...mix, strength: v as number })}
           sx={SLIDER}
         />
-        <FormControlLabel
-          sx={{ minHeight: 44, mr: 0, flex: 'none' }}
-          control={<Switch checked={mix.controlCoat} onChange={(_, v) => setMix({ ...mix, controlCoat: v })} />}
-          label="control coat"
-        />
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, flex: 'none' }}>
+          <span id="control-label">control coats</span>
+          <ToggleButtonGroup
+            exclusive
+            value={mix.controlCoats}
+            aria-labelledby="control-label"
+            onChange={(_, v: number | null) => v !== null && setMix({ ...mix, controlCoats: v })}
+          >
+            {[...new Set([0, 1, 2, mix.controlCoats])].sort().map((n) => (
+              <ToggleButton key={n} value={n} sx={{ fontFamily: FIGURES, px: 1.25 }}>
+                {n}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </Box>
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 1.5, rowGap: 1, flexWrap: 'wrap', mt: 0.5 }}>
         <ToggleButtonGroup

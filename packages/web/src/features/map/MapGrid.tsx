@@ -11,7 +11,8 @@ import {
   type KeyboardEvent,
 } from 'react';
 import { FIGURES } from '../../app/theme';
-import { cssOf, groundFace } from '../../shared/screenColour';
+import { cssOf } from '../../shared/screenColour';
+import { useGroundColours } from '../../shared/useGroundColours';
 import { useRested } from '../../shared/useRested';
 import { drawMap } from './drawMap';
 import { columnLabel } from './mapModel';
@@ -159,9 +160,13 @@ export const MapGrid = memo(function MapGrid(props: MapGridProps) {
   );
 });
 
+/** A ground's name, and what it is in words where the name is a figure. */
+const sayGround = ({ name, words }: GroundMaterial): string => (words ? `${name}, ${words}` : name);
+
 /** Names and faces of the grounds, left of their rows. */
 const GroundMarks = memo(
   function GroundMarks({ map, grounds, at }: { map: MatchMap; grounds: readonly GroundMaterial[]; at: number }) {
+    const colourOf = useGroundColours();
     const list: CSSProperties = { display: 'grid', gridTemplateRows: `repeat(${map.rows.length}, 1fr)`, minHeight: 0 };
     return (
       <>
@@ -169,6 +174,7 @@ const GroundMarks = memo(
           {map.rows.map((r, i) => (
             <span
               key={r.groundId}
+              title={sayGround(findGround(r.groundId, grounds))}
               style={{
                 alignSelf: 'center',
                 fontSize: 14.5,
@@ -183,7 +189,7 @@ const GroundMarks = memo(
         </div>
         <div style={list} aria-hidden>
           {map.rows.map((r) => (
-            <div key={r.groundId} style={{ background: cssOf(groundFace(findGround(r.groundId, grounds))) }} />
+            <div key={r.groundId} style={{ background: cssOf(colourOf(r.groundId)) }} />
           ))}
         </div>
       </>

@@ -110,7 +110,12 @@ export function MapPage() {
   const said = sayAnswer(map, library.grounds);
   const system = findSystem(job.systemId, library.systems);
   const why = nothingPasses ? `${said.why} ${sayMissing(map, target, help.value, library, system)}` : said.why;
-  const candidate = { ...at, strength: shown.mix.strength, style: shown.mix.style, controlCoat: shown.mix.controlCoat };
+  const candidate = {
+    ...at,
+    strength: shown.mix.strength,
+    style: shown.mix.style,
+    controlCoats: shown.mix.controlCoats,
+  };
   const use = () =>
     change.mutate(
       { version: job.version, choice: candidate },

@@ -9,7 +9,7 @@ export interface Probe {
 }
 
 /** A recipe the address asks for, for instance from the recipe search. */
-export type StartMix = Partial<Pick<Mix, 'strength' | 'style' | 'controlCoat'>>;
+export type StartMix = Partial<Pick<Mix, 'strength' | 'style' | 'controlCoats'>>;
 
 interface Place {
   readonly probe: Probe | null;
@@ -32,7 +32,7 @@ function readStart(params: URLSearchParams): StartMix {
   return {
     ...(strength >= 0.5 && strength <= 2 ? { strength } : {}),
     ...(style && style in STYLES ? { style: style as StyleId } : {}),
-    ...(control ? { controlCoat: control === 'yes' } : {}),
+    ...(control ? { controlCoats: Math.min(4, Math.max(0, Number(control) || 0)) } : {}),
   };
 }
 
@@ -64,7 +64,7 @@ export function useProbe(): Place & {
     if (mix) {
       next.set('strength', String(mix.strength));
       next.set('style', mix.style);
-      next.set('control', mix.controlCoat ? 'yes' : 'no');
+      next.set('control', String(mix.controlCoats));
     }
     setParams(next, { replace: true });
     // Only a move writes the address; setParams changes with every navigation.

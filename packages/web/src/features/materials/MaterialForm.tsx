@@ -9,6 +9,7 @@ import { Field } from '../../shared/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import { fieldsOf, SCHEMA_OF, toCandidate, type FormField, type FormValues, type MaterialKind } from './materialForms';
+import { newId } from '../../shared/newId';
 
 interface MaterialFormProps {
   readonly kind: MaterialKind;
@@ -22,7 +23,7 @@ interface MaterialFormProps {
 export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps) {
   const { library } = useLibrary();
   const client = useQueryClient();
-  const [id] = useState(() => stored?.material.id ?? crypto.randomUUID());
+  const [id] = useState(() => stored?.material.id ?? newId());
   const [values, setValues] = useState<FormValues>(start);
   const [errors, setErrors] = useState<Record<string, string>>({});
   const fields = fieldsOf(kind, library);

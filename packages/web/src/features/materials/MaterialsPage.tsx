@@ -1,15 +1,17 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { FAMILY_NAMES, findSystem, type Lab } from '@steady-gleam/core';
+import { FAMILIES, findSystem, type Lab } from '@steady-gleam/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useLibrary } from '../../shared/library';
 import { useUnits } from '../../shared/units';
-import { cssOf, exposuresByAngle, groundFace } from '../../shared/screenColour';
+import { cssOf, exposuresByAngle } from '../../shared/screenColour';
+import { useGroundColours } from '../../shared/useGroundColours';
 import { useCompute } from '../../worker/useCompute';
 import { copyOf, EMPTY, toValues, type FormValues, type MaterialKind } from './materialForms';
 import { MaterialForm } from './MaterialForm';
+import { newId } from '../../shared/newId';
 
 const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'ground', name: 'Grounds', one: 'a ground' },
@@ -62,7 +64,7 @@ function CarrierSwatch({ solids }: { solids: number }) {
 }
 
 function MixSwatch({ id, version }: { id: string; version: number }) {
-  const mix = { systemId: id, strength: 1, style: 'wet' as const, controlCoat: false };
+  const mix = { systemId: id, strength: 1, style: 'wet' as const, controlCoats: 0 };
   const { library } = useLibrary();
   const ground = findSystem(id, library.systems).family === 'pearl' ? 'white' : 'silver-fine';
   const { value } = useCompute(`mix/${id}/${version}`, (c) =>
@@ -95,8 +97,7 @@ export function MaterialsPage() {
     system: library.systems,
   }[kind];
   const storedOf = (id: string) => own.find((m) => m.material.id === id) ?? null;
-  const begin = (start: FormValues, ownId: string | null) =>
-    setEditing({ key: crypto.randomUUID(), kind, start, ownId });
+  const begin = (start: FormValues, ownId: string | null) => setEditing({ key: newId(), kind, start, ownId });
   const legend = {
     ground: 'Swatch: cleared, at 45°.',
     pigment: 'Swatch: half cover from face to flop, over white above, over black below.',
@@ -105,9 +106,10 @@ export function MaterialsPage() {
     system: 'Swatch: 1 to 4 coats at 45°, pearl over white, the others over fine silver.',
   }[kind];
 
+  const groundColour = useGroundColours();
   const swatch = (id: string) => {
     const version = storedOf(id)?.version ?? 0;
-    if (kind === 'ground') return <Swatches labs={[groundFace(library.grounds.find((g) => g.id === id)!)]} />;
+    if (kind === 'ground') return <Swatches labs={[groundColour(id)]} />;
     if (kind === 'pigment') return <PigmentSwatch id={id} version={version} />;
     if (kind === 'carrier') return <CarrierSwatch solids={library.carriers.find((c) => c.id === id)!.volumeSolids} />;
     if (kind === 'dye') return <DyeSwatch id={id} version={version} />;
@@ -130,7 +132,7 @@ export function MaterialsPage() {
     }
     if (kind === 'dye') return library.dyes.find((d) => d.id === id)!.note;
     const s = library.systems.find((m) => m.id === id)!;
-    return `${FAMILY_NAMES[s.family].toLowerCase()}, ${units.say('film', s.filmUm)} a coat`;
+    return `${FAMILIES[s.family].name.toLowerCase()}, ${units.say('film', s.filmUm)} a coat`;
   };
 
   return (

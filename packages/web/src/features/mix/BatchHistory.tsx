@@ -2,6 +2,7 @@ import { Box, Button, Link as MuiLink, Typography, useTheme } from '@mui/materia
 import { batchPdfPath, shopApi, type Batch } from '@steady-gleam/contracts';
 import { potState } from '@steady-gleam/core';
 import { useState } from 'react';
+import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
@@ -79,7 +80,7 @@ export function BatchRow({ batch }: { batch: Batch }) {
         {(['label', 'sheet'] as const).map((size) => (
           <MuiLink
             key={size}
-            href={batchPdfPath(batch.id, size, units.system)}
+            href={batchPdfPath(batch.id, size, units.system, ownZone())}
             target="_blank"
             color="inherit"
             sx={{ py: 1.25 }}

@@ -17,7 +17,7 @@ import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useLibrary } from '../../shared/library';
-import { groundFace } from '../../shared/screenColour';
+import { useGroundColours } from '../../shared/useGroundColours';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
 import { FlakePicture } from './FlakePicture';
@@ -92,7 +92,7 @@ export function FlakePanel({
   const [filmUm, volumeSolids] = carrier ? [carrier.filmUm, carrier.volumeSolids] : [20, 0.2];
   const dose = good ? flakeDose({ mix, cover, filmUm, volumeSolids }) : null;
   const plan = good ? clearToBury({ mix, cover, tilt: pigment.tilt, ...bury }) : null;
-  const groundLab: Lab = groundFace(ground);
+  const groundLab: Lab = useGroundColours()(ground.id);
   const labs = look ? [...look.black].reverse() : [];
   const picture = (c: number, w: number, h: number, label: string, seed = 11) =>
     good && look ? (

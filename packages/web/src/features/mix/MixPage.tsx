@@ -50,6 +50,8 @@ import {
 } from './mixModel';
 import { ShadePanel } from './ShadePanel';
 import { WholeJobPanel } from './WholeJobPanel';
+import { newId } from '../../shared/newId';
+import { shopIso } from '../../shared/clock';
 
 interface Kept extends BatchNotes {
   readonly settings: Readonly<Record<string, MixSettings>>;
@@ -123,7 +125,11 @@ export function MixPage() {
   const sprayer = gun ?? STARTING_GUNS[0]!;
   const lossMl = gun?.lossMl ?? USUAL_LOSS_ML;
   const ownBatches = mixed.filter((b) => b.jobId === job.id);
-  const settingsOf = (g: MixGroup): MixSettings => state.settings[g.id] ?? START_SETTINGS;
+  // The reducer is the job's: flash, order and times follow it.
+  const settingsOf = (g: MixGroup): MixSettings => ({
+    ...(state.settings[g.id] ?? START_SETTINGS),
+    reducer: mixing.reducers?.[g.id] ?? '',
+  });
   const open = params.get('layer');
   const tool = open === 'job' || open === 'flake' || open === 'shade' ? open : null;
   const group =
@@ -302,7 +308,7 @@ export function MixPage() {
       note: state.note,
     };
     const what = JSON.stringify(made);
-    if (tried.current?.what !== what) tried.current = { what, id: crypto.randomUUID(), at: new Date().toISOString() };
+    if (tried.current?.what !== what) tried.current = { what, id: newId(), at: shopIso() };
     const { id, at } = tried.current;
     add.mutate(batchOf({ id, ...made }, at), {
       onSuccess: () => {
@@ -317,7 +323,12 @@ export function MixPage() {
       group={group}
       work={work}
       settings={settingsOf(group)}
-      onSettings={(more) => setSettings(group, more)}
+      onSettings={({ reducer, ...more }) => {
+        if (Object.keys(more).length) setSettings(group, more);
+        if (reducer === undefined) return;
+        const { [group.id]: _, ...others } = mixing.reducers ?? {};
+        setMixing({ reducers: reducer ? { ...others, [group.id]: reducer } : others });
+      }}
       mixing={mixing}
       onMixing={setMixing}
       shelf={shelf}

@@ -8,6 +8,7 @@ import { numberIn } from '../../shared/numberIn';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
+import { newId } from '../../shared/newId';
 
 type MeasureName = keyof Piece['measures'];
 
@@ -193,7 +194,7 @@ export function PiecesPanel({
             setTyped([
               ...typed,
               typedOf({
-                id: crypto.randomUUID(),
+                id: newId(),
                 name: '',
                 shape: 'panel',
                 measures: {},

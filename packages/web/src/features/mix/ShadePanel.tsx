@@ -61,10 +61,10 @@ export function ShadePanel({
   const { library } = useLibrary();
   const film = useMemo(() => createFilm(), []);
   const [tints, setTints] = useState(keptTints);
-  const [groundId, setGroundId] = useState('value-6');
+  const [groundId, setGroundId] = useState('grey-63');
   const [typed, setTyped] = useState<readonly [string, string, string] | null>(null);
   const [trial, setTrial] = useState('');
-  const values = library.grounds.filter((g) => /^value-/.test(g.id));
+  const values = library.grounds.filter((g) => g.words !== undefined);
   const lab: Lab | null = typed
     ? (typed.map(numberIn) as unknown as Lab)
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
@@ -166,7 +166,7 @@ export function ShadePanel({
               '&:focus-visible': { outline: `3px solid ${tones.ink}`, outlineOffset: -3 },
             }}
           >
-            {g.mark.replace('V', '')}
+            {g.mark}
           </Box>
         ))}
       </Box>

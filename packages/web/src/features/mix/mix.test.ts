@@ -25,8 +25,8 @@ import {
   type MixSettings,
 } from './mixModel';
 
-const layers = (groundId: string, systemId: string, coats = 3, controlCoat = false) =>
-  layersOf(findGround(groundId), findSystem(systemId), { groundId, coats, strength: 1.2, style: 'wet', controlCoat });
+const layers = (groundId: string, systemId: string, coats = 3, controlCoats = 0) =>
+  layersOf(findGround(groundId), findSystem(systemId), { groundId, coats, strength: 1.2, style: 'wet', controlCoats });
 const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: object = {}) =>
   poursOf({
     group,
@@ -41,7 +41,7 @@ const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: objec
 
 describe('what a job is mixed from', () => {
   it('is one cup for each stuff, the control coat in the cup of its mix', () => {
-    const groups = groupsOf(layers('silver-fine', 'cinder-candy', 3, true), library);
+    const groups = groupsOf(layers('silver-fine', 'cinder-candy', 3, 1), library);
     expect(groups.map((g) => [g.name, g.productKind, g.coats])).toEqual([
       ['sealer', 'sealer', 1],
       ['Fine silver', 'ground', 2],

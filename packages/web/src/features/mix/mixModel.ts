@@ -1,7 +1,8 @@
 import type { Batch, Mixing, NewBatch } from '@steady-gleam/contracts';
 import {
   adviseAdditive,
-  cupKey,
+  additiveSuits,
+  cupOf,
   cupFor,
   findCarrier,
   findSystem,
@@ -56,7 +57,7 @@ export function groupsOf(
   for (const l of layers) {
     const system = l.kind === 'effect' && l.materialId ? findSystem(l.materialId, library.systems) : null;
     const ground = l.kind === 'ground' ? library.grounds.find((g) => g.id === l.materialId) : null;
-    const key = cupKey(l);
+    const key = cupOf(l, layers);
     const known = groups.get(key);
     groups.set(key, {
       id: known?.id ?? l.id,
@@ -177,7 +178,7 @@ export function poursOf(q: PoursInput): Pours {
     const chosen = own.find((a) => a.name === settings[role]) ?? shared ?? advised?.additive;
     if (!chosen || !advised)
       return { name: role, role, parts: amount, vocGPerL: null, waterShare: 0, exemptShare: 0, pricePerLitre: null };
-    if (q.temperatureC < chosen.fromC || q.temperatureC > chosen.toC)
+    if (!additiveSuits(chosen, q.temperatureC, q.areaM2))
       warnings.push(
         `${chosen.name} is for ${chosen.fromC} °C to ${chosen.toC} °C, and it is ${q.temperatureC} °C. Warm or cool the booth, or take another.`,
       );

@@ -10,14 +10,13 @@ import {
 } from '@mui/material';
 import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
 import {
-  filmFromGun,
+  filmOfSettings,
   foldRun,
   STYLES,
   type CoatEdit,
   type Measure,
   type PlannedCoat,
   type School,
-  productFor,
   sayCoat,
 } from '@steady-gleam/core';
 import { useState } from 'react';
@@ -32,9 +31,9 @@ import { useBatches, transferOf } from '../../shared/useShop';
 import { useChangeJob } from '../../shared/useJob';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
-import { useLibrary } from '../../shared/library';
 import type { PlanPanelProps } from './PlanPage';
 import { useBoothLog } from './usePlan';
+import { countCoats } from '../../shared/jobModel';
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
   [
@@ -44,19 +43,20 @@ const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure;
     { key: 'turns', label: 'turns', width: 58 },
     { key: 'tipMm', label: 'tip, mm', width: 58 },
     { key: 'speedCmS', label: 'speed', measure: 'speed', width: 62 },
-    { key: 'flashMinutes', label: 'flash at 20 °C, min', width: 62 },
+    { key: 'flashMinutes', label: 'wait, min', width: 62 },
   ];
 
 function Cell({
   coat,
   column,
+  value,
   onKeep,
 }: {
   coat: PlannedCoat;
   column: (typeof COLUMNS)[number];
+  value: number;
   onKeep: (value: number) => void;
 }) {
-  const value = coat[column.key] as number;
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState('');
   const units = useUnits();
@@ -97,40 +97,32 @@ function Cell({
   );
 }
 
+/** Settings that lay a film within this share of it are left alone. */
+const NEAR_ENOUGH = 0.1;
+
 /** Every coat and how it is laid: from the recipe, in either school, and changed as the painter does it. */
 export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { tones } = useTheme();
   const units = useUnits();
-  const { library } = useLibrary();
   const { job } = detail;
   const change = useChangeJob(job.id);
   const { data: batches = [] } = useBatches();
   const count = useCardCount(detail);
   const { assessment } = count;
-  const { coats, flashes } = work.plan;
+  const { coats, waits } = work.plan;
   const { gun } = work;
   const run = foldRun(work.plan.runs, useBoothLog(job.id).data ?? []);
   // Another school, a grip or a tack coat makes other coats of them: what was sprayed would count for nothing.
   const begun = run.done > 0 && run.next !== null;
   const mixing = job.mixing ?? START_MIXING;
   const effect = coats.find((c) => c.kind === 'effect' && c.counted);
-  const layer = work.layers.find((l) => l.id === effect?.layerId);
-  const product = layer ? productFor(layer, library, work.products, mixing.products) : null;
-  const landing = transferOf(gun, batches).mean;
-  const lays =
-    effect && product
-      ? filmFromGun({
-          flow: gun.flowMlMin * Math.min(1, effect.turns / gun.turns),
-          volumeSolids: product.volumeSolids,
-          transfer: landing,
-          speed: effect.speedCmS,
-          fan: gun.fanCm,
-          overlap: effect.overlap,
-        })
-      : null;
+  // What its batches taught of the gun counts here; the settings themselves follow from what the gun is said to lay.
+  const taught = { ...gun, transfer: transferOf(gun, batches).mean };
+  const laysOf = (coat: PlannedCoat) => filmOfSettings(taught, coat, coat.volumeSolids);
+  const off = coats.filter((c) => Math.abs(laysOf(c) / c.filmUm - 1) > NEAR_ENOUGH);
   const hand = assessment?.calibration?.hand.film ?? null;
   const effectCount = coats.filter((c) => c.kind === 'effect' && c.counted).length;
-  const minutes = flashes.reduce((a, b) => a + b, 0);
+  const minutes = waits.reduce((a, b) => a + b, 0);
   const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>
     set({ edits: { ...plan.edits, [coat.id]: { ...plan.edits[coat.id], [key]: value } } });
   const td = { padding: '4px 6px 4px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
@@ -148,20 +140,21 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       side={
         <>
           <Typography variant="h2">What the gun lays</Typography>
-          {lays !== null && effect ? (
+          {effect ? (
             <Typography>
-              {gun.name} at {units.say('speed', effect.speedCmS)} and {Math.round(effect.overlap * 100)} % overlap lays
-              about {units.say('film', lays, 1)} dry a coat; the plan counts on {units.say('film', effect.filmUm, 1)}
+              {gun.name} at {units.say('speed', effect.speedCmS)}, {units.say('distance', effect.distanceCm)} away and{' '}
+              {Math.round(effect.overlap * 100)} % overlap lays about {units.say('film', laysOf(effect), 1)} dry a coat;
+              the plan counts on {units.say('film', effect.filmUm, 1)}
               {hand ? `, your card says you lay ${hand.toFixed(2)} of what is nominal` : ''}.{' '}
-              {lays > effect.filmUm * 1.25
-                ? 'Close the needle a quarter turn, or go faster.'
-                : lays < effect.filmUm * 0.8
-                  ? 'Open the needle a quarter turn, or go slower.'
-                  : 'That is near enough.'}
+              {off.length === 0
+                ? 'Every coat’s settings lay its film within a tenth.'
+                : `${off.length === 1 ? `${sayCoat(off[0]!)} does not lay its film` : `${off.length} coats do not lay their film`}: see the marked figures.`}
             </Typography>
-          ) : (
-            <Typography>Put the mid coat on the shelf, and what the gun lays is worked out here.</Typography>
-          )}
+          ) : null}
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            How the film follows needle, distance and pressure is a default of ours; your card and your batches correct
+            it.
+          </Typography>
           <Field
             label="Gun"
             select
@@ -200,9 +193,11 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       }
     >
       <Answer
-        why={`${plan.school === 'wet' ? 'Full wet coats: fewer dry blotches, flakes tumble a little.' : 'Light coats from further away: finer control, flakes lie flatter, brighter face and darker flop.'} Flash in all about ${Math.round(minutes)} min at ${units.say('temperature', mixing.temperatureC)}.`}
+        why={`${plan.school === 'wet' ? 'Full wet coats: fewer dry blotches, flakes tumble a little.' : 'Light coats from further away: finer control, flakes lie flatter, brighter face and darker flop.'} Waits in all about ${Math.round(minutes)} min at ${units.say('temperature', mixing.temperatureC)}.`}
       >
-        {coats.length} coats, {effectCount} of them effect: walk the whole side with those.
+        {effectCount > 0
+          ? `${coats.length} coats, ${effectCount} of them effect: walk the whole side with those.`
+          : `${countCoats(coats.length)}, none of them effect.`}
       </Answer>
       {tabs}
       <CardCoats detail={detail} count={count} />
@@ -234,11 +229,8 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   {c.measure ? `${c.label}, ${units.name(c.measure)}` : units.sentence(c.label)}
                 </th>
               ))}
-              <th scope="col" style={{ ...th, textAlign: 'right' }}>
-                film
-              </th>
               <th scope="col" style={{ ...th, textAlign: 'right', paddingRight: 0 }}>
-                flash today
+                film
               </th>
             </tr>
           </thead>
@@ -257,18 +249,26 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 {COLUMNS.map((c) => (
                   <td key={c.key} style={td}>
                     <Cell
-                      key={`${coat.id}/${units.system}/${String(coat[c.key])}`}
+                      key={`${coat.id}/${units.system}/${String(coat[c.key])}/${String(coat.typedFlash)}`}
                       coat={coat}
+                      value={c.key === 'flashMinutes' ? Math.ceil(waits[k]! * 10) / 10 : coat[c.key]}
                       column={c}
                       onKeep={(v) => edit(coat, c.key, v)}
                     />
                   </td>
                 ))}
-                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', whiteSpace: 'nowrap' }}>
-                  {units.say('film', coat.filmUm)}
-                </td>
                 <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                  {Math.ceil(flashes[k]!)} min
+                  {units.say('film', coat.filmUm)}
+                  {off.includes(coat) ? (
+                    <Box
+                      component="div"
+                      sx={{ color: 'error.main', fontFamily: 'body1.fontFamily', fontSize: 13.5, lineHeight: 1.15 }}
+                    >
+                      lays {units.say('film', laysOf(coat), 1)}: {laysOf(coat) > coat.filmUm ? 'faster' : 'slower'},
+                      <br />
+                      about {units.say('speed', (coat.speedCmS * laysOf(coat)) / coat.filmUm)}
+                    </Box>
+                  ) : null}
                 </td>
               </tr>
             ))}

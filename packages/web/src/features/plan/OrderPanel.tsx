@@ -9,8 +9,17 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { Box, Button, Checkbox, FormControlLabel, IconButton, Slider, Typography, useTheme } from '@mui/material';
-import { START_PIECES, type Piece } from '@steady-gleam/contracts';
-import { orderCost, worstOverspray, type BoothPiece } from '@steady-gleam/core';
+import { START_MIXING, START_PIECES, type Mixing, type Piece } from '@steady-gleam/contracts';
+import {
+  additiveSuits,
+  LARGE_JOB_M2,
+  productFor,
+  reducerFor,
+  orderCost,
+  OVERSPRAY_SEEN,
+  worstOverspray,
+  type BoothPiece,
+} from '@steady-gleam/core';
 import { useRef, useState, type PointerEvent } from 'react';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
@@ -80,6 +89,26 @@ function Row({
   );
 }
 
+/** A slower reducer that suits today, for the cup that flashes fastest of those that have one; null where none does. */
+function slowerReducer(work: PlanPanelProps['work'], areaM2: number, mixing: Mixing): string | null {
+  const middle = (a: { fromC: number; toC: number }) => (a.fromC + a.toC) / 2;
+  for (const coat of work.plan.coats.filter((c) => c.kind === 'effect' || c.kind === 'ground')) {
+    const layer = work.layers.find((l) => l.id === coat.cupId);
+    const product = layer && productFor(layer, work.library, work.products, mixing.products);
+    if (!product) continue;
+    const has = reducerFor(product, mixing.temperatureC, areaM2, mixing.reducers?.[coat.cupId]);
+    const better = product.additives.find(
+      (a) =>
+        a.role === 'reducer' &&
+        has !== null &&
+        middle(a) > middle(has) &&
+        additiveSuits(a, mixing.temperatureC, Math.max(areaM2, LARGE_JOB_M2)),
+    );
+    if (better) return better.name;
+  }
+  return null;
+}
+
 /** Pieces in the booth against the air: where they stand, in which order they are sprayed, and what that costs. */
 export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { tones } = useTheme();
@@ -94,14 +123,16 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const [moving, setMoving] = useState<{ id: string; x: number; y: number } | null>(null);
   const { order, advised, air } = work.plan;
   const pieces = job.pieces ?? [...START_PIECES];
+  const areaM2 = order.reduce((sum, p) => sum + p.areaM2, 0);
   const own = orderCost(order, air);
   const best = orderCost(advised, air);
   const worst = worstOverspray(order, air);
   const keep = (next: Piece[]) => change.mutate({ version: job.version, pieces: next });
   const alter = (id: string, more: Partial<Piece>) => keep(pieces.map((p) => (p.id === id ? { ...p, ...more } : p)));
   const loose = pieces.filter((p) => p.mounting === 'stand' && !p.first);
-  const isOwn = plan.order !== null && own > best + 1e-9;
-  const share = best > 1e-9 ? own / best : own > 1e-9 ? Infinity : 1;
+  const isOwn = plan.order !== null && own > best + OVERSPRAY_SEEN && worst !== null;
+  const share = best > OVERSPRAY_SEEN ? own / best : Infinity;
+  const slower = slowerReducer(work, areaM2, detail.job.mixing ?? START_MIXING);
   const at = (e: PointerEvent): { x: number; y: number } => {
     const box = svg.current!.getBoundingClientRect();
     const clamp = (v: number, hi: number) => Math.round(Math.min(hi - 0.2, Math.max(0.2, v)) * 10) / 10;
@@ -161,11 +192,9 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         why={
           isOwn && worst
             ? `In your order overspray of ${worst.from.name} falls on ${worst.onto.name} when that is drying: it lies dry there. The advised order lays ${share === Infinity ? 'none' : `${share.toFixed(1)} times less`}.`
-            : own < 1e-6
-              ? 'In this order every overspray falls on paint that is still wet, or flies away from it.'
-              : worst
-                ? `Some overspray of ${worst.from.name} still falls on ${worst.onto.name} when that is drying; no order lays less. More room between them, or a slower reducer, would help.`
-                : 'Jambs and edges first, then up the air to down it.'
+            : worst
+              ? `Some overspray of ${worst.from.name} still falls on ${worst.onto.name} when that is drying; no order lays less. ${slower ? `More room between them would help, or the slower reducer the shop has, ${slower}: choose it in the mix room, and order and times follow.` : 'More room between them would help; the cups already have the slowest reducer that suits.'}`
+              : 'In this order overspray falls on paint that is still wet, or flies away from it.'
         }
       >
         {order.length > 1
@@ -215,7 +244,7 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           strokeWidth="2"
           strokeDasharray="3 6"
         />
-        {worst && own > 1e-6 ? (
+        {worst ? (
           <line
             x1={worst.from.x * 100}
             y1={worst.from.y * 100}

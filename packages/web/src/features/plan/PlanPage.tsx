@@ -2,6 +2,7 @@ import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/m
 import { jobSheetPath } from '@steady-gleam/contracts';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { ownZone } from '../../shared/clock';
 import { Notice } from '../../shared/Notice';
 import { useUnits } from '../../shared/units';
 import { CoatsPanel } from './CoatsPanel';
@@ -48,7 +49,7 @@ export function PlanPage() {
         <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
           <Button
             component="a"
-            href={jobSheetPath(detail.job.id, units.system, -new Date().getTimezoneOffset())}
+            href={jobSheetPath(detail.job.id, units.system, ownZone())}
             target="_blank"
             variant="outlined"
           >

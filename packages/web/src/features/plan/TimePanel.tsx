@@ -1,6 +1,17 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
 import { sprayPlanSchema, START_MIXING } from '@steady-gleam/contracts';
-import { dewCheck, DEW_MARGIN, foldRun, planTimeline, sayCoat, type Timeline } from '@steady-gleam/core';
+import {
+  BAKE,
+  BEFORE_CLEAR,
+  dewCheck,
+  DEW_MARGIN,
+  foldRun,
+  keptGaps,
+  planTimeline,
+  sayCoat,
+  type PlannedTask,
+  type Timeline,
+} from '@steady-gleam/core';
 import { createEvents, type EventAttributes } from 'ics';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
@@ -10,14 +21,18 @@ import { Bench } from '../../shared/Bench';
 import { download, fileName } from '../../shared/download';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
+import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
-import { timeOfDay } from '../../shared/timeOfDay';
+import { sayMinutes, timeOfDay } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import type { PlanPanelProps } from './PlanPage';
 import { useBoothLog } from './usePlan';
+
+/** The least gap that is kept after a coat on any piece; nothing after the last. */
+const sayGap = (minutes: number | undefined): string => (minutes === undefined ? '' : `+${Math.ceil(minutes)} min`);
 
 /** A time as the browser's own field takes it. */
 const localText = (iso: string): string => {
@@ -34,7 +49,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const now = useNow(60_000);
   const events = useBoothLog(job.id);
   const { data: stored = [] } = useBatches();
-  const [typed, setTyped] = useState<{ start?: string; surface?: string }>({});
+  const [typed, setTyped] = useState<{ start?: string; surface?: string; beforeClear?: string }>({});
   const [faults, setFaults] = useState<Record<string, string>>({});
   const change = (more: Partial<typeof plan>) => {
     try {
@@ -46,7 +61,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
     }
   };
-  const { coats, flashes, order, runs, tasks, batches } = work.plan;
+  const { coats, flashes, waits, order, runs, tasks, batches } = work.plan;
   const run = foldRun(runs, events.data ?? []);
   // Once the first coat is on, real times count and the rest follows from now.
   const origin = run.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);
@@ -54,11 +69,13 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   // A cup was mixed when the mix room says so, else just before the first spray out of it.
   const mixed = new Map<string, number>();
   for (const c of coats) {
-    const kept = stored.find((b) => b.jobId === job.id && b.name === c.name && b.endedAt === null);
-    if (kept) mixed.set(c.name, (new Date(kept.mixedAt).getTime() - origin) / 60_000);
+    const kept = stored.find((b) => b.jobId === job.id && b.layerId === c.cupId && b.endedAt === null);
+    if (kept) mixed.set(c.cupId, (new Date(kept.mixedAt).getTime() - origin) / 60_000);
     else
-      for (const [id, end] of done)
-        if (id.startsWith(`${c.id}|`)) mixed.set(c.name, Math.min(end, mixed.get(c.name) ?? Infinity));
+      for (const t of tasks) {
+        const end = t.coatId === c.id ? done.get(t.id) : undefined;
+        if (end !== undefined) mixed.set(c.cupId, Math.min(end, mixed.get(c.cupId) ?? Infinity));
+      }
   }
   const line: Timeline = planTimeline({
     tasks,
@@ -72,12 +89,13 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { value: looks } = useCompute(JSON.stringify(['layers', work.layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(work.layers),
   );
-  const coatOf = (id: string) => coats.find((c) => id.startsWith(`${c.id}|`));
-  const pieceOf = (id: string) => order.find((p) => id.endsWith(`|${p.id}`));
-  const say = (id: string): string => {
-    const coat = coatOf(id);
-    return coat ? `${sayCoat(coat)} on ${pieceOf(id)?.name ?? 'the piece'}` : 'the bake';
+  const gaps = keptGaps(tasks, line);
+  const coatOf = (t: PlannedTask) => coats.find((c) => c.id === t.coatId);
+  const say = (t: PlannedTask | undefined): string => {
+    const coat = t && coatOf(t);
+    return coat ? `${sayCoat(coat)} on ${order.find((p) => p.id === t.pieceId)?.name ?? 'the piece'}` : 'the bake';
   };
+  const sayTask = (id: string) => say(line.tasks.find((t) => t.id === id));
   const fill = (layerId: string) => {
     const i = work.layers.findIndex((l) => l.id === layerId);
     const kind = work.layers[i]?.kind;
@@ -110,8 +128,8 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       .filter((t) => !t.done)
       .map((t): EventAttributes => ({
         uid: `${job.id}-${t.id.replace(/[^a-z0-9]/gi, '')}@steady-gleam`,
-        title: t.kind === 'mix' ? `Mix ${t.id.split('#')[0]}` : say(t.id).charAt(0).toUpperCase() + say(t.id).slice(1),
-        description: `${job.piece}. ${coatOf(t.id)?.caution ?? ''}`,
+        title: t.batch ? `Mix ${t.batch.name}` : say(t).charAt(0).toUpperCase() + say(t).slice(1),
+        description: `${job.piece}. ${coatOf(t)?.caution ?? ''}`,
         start: stamp(t.start),
         startInputType: 'local',
         end: stamp(Math.max(t.end, t.start + 1)),
@@ -144,7 +162,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             value={typed.surface ?? (plan.surfaceC === null ? '' : String(plan.surfaceC))}
             onValue={(v) => {
               setTyped({ ...typed, surface: v });
-              change({ surfaceC: v.trim() === '' ? null : Number(v.replace(',', '.')) });
+              change({ surfaceC: v.trim() === '' ? null : numberIn(v) });
             }}
             error={faults['surfaceC']}
             hint={`empty: ${mixing.temperatureC} °C, as the booth`}
@@ -158,6 +176,16 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
               ? 'the surface is well above it.'
               : `the surface must be ${DEW_MARGIN} °C above it. Do not spray; warm the piece or dry the air.`}
           </Typography>
+          <Field
+            label="Least wait before two-pack clear, min"
+            value={typed.beforeClear ?? (plan.beforeClearMinutes === null ? '' : String(plan.beforeClearMinutes))}
+            onChange={(e) => {
+              setTyped({ ...typed, beforeClear: e.target.value });
+              change({ beforeClearMinutes: e.target.value.trim() === '' ? null : numberIn(e.target.value) });
+            }}
+            error={faults['beforeClearMinutes']}
+            hint={`empty: ${BEFORE_CLEAR} min over solvent or water base, common practice (no source); the sheet rules`}
+          />
           <FormControlLabel
             control={<Checkbox checked={plan.bake} onChange={(e) => set({ bake: e.target.checked })} />}
             label="Bake at the end, 30 min"
@@ -178,8 +206,8 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             ? line.conflicts
                 .map((c) =>
                   c.kind === 'recoat'
-                    ? `${say(c.task)} would come ${Math.ceil(c.by)} min after its recoat window: sand between, or take fewer pieces at a time.`
-                    : `${say(c.task)}: the cup sets ${Math.ceil(c.by)} min too soon; mix it in two.`,
+                    ? `${sayTask(c.task)} would come ${sayMinutes(c.by)} after its recoat window: scuff it or do as its sheet says, or take fewer pieces at a time.`
+                    : `${sayTask(c.task)}: the cup sets ${Math.ceil(c.by)} min too soon; mix it in two.`,
                 )
                 .join(' ')
             : `${run.started === null ? 'One painter' : `${run.done} of ${runs.length} sprays are done; the rest follows from now. One painter`}, ${order.length} ${order.length === 1 ? 'piece' : 'pieces'}, ${coats.length} coats at ${units.say('temperature', mixing.temperatureC)}. Longest flash ${Math.ceil(Math.max(0, ...flashes))} min.`
@@ -214,13 +242,13 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             </text>
             {line.tasks
               .filter((t) =>
-                t.kind === 'mix' ? r.id === '#mix' : t.id === 'bake' ? r.id === '#bake' : t.id.endsWith(`|${r.id}`),
+                t.kind === 'mix' ? r.id === '#mix' : t.id === BAKE ? r.id === '#bake' : t.pieceId === r.id,
               )
               .map((t) => {
-                const coat = coatOf(t.id);
+                const coat = coatOf(t);
                 const { css, ink } = coat ? fill(coat.layerId) : { css: tones.raised, ink: tones.ink };
                 const w = Math.max(3, x(t.end) - x(t.start));
-                const flash = coat ? flashes[coats.indexOf(coat)]! : 0;
+                const flash = coat ? waits[coats.indexOf(coat)]! : 0;
                 const bad = line.conflicts.some((c) => c.task === t.id);
                 return (
                   <g key={t.id}>
@@ -243,7 +271,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                       strokeWidth={bad ? 3 : 1}
                       opacity={t.done ? 1 : 0.92}
                     >
-                      <title>{`${t.kind === 'mix' ? `mix ${t.id.split('#')[0]}` : say(t.id)}, ${at(t.start)} to ${at(t.end)}${t.done ? ', done' : ''}`}</title>
+                      <title>{`${t.batch ? `mix ${t.batch.name}` : say(t)}, ${at(t.start)} to ${at(t.end)}${t.done ? ', done' : ''}`}</title>
                     </rect>
                     {w > 20 && coat?.counted ? (
                       <text
@@ -269,7 +297,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         sx={{ listStyle: 'none', m: 0, mt: 1.5, p: 0, columns: '300px', columnGap: 3 }}
       >
         {coats.map((c) => {
-          const own = line.tasks.filter((t) => t.id.startsWith(`${c.id}|`));
+          const own = line.tasks.filter((t) => t.coatId === c.id);
           const start = Math.min(...own.map((t) => t.start));
           return (
             <Box
@@ -286,7 +314,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
               <span style={{ fontFamily: FIGURES }}>{own.length ? at(start) : ''}</span>
               <span>{sayCoat(c)}</span>
               <span style={{ marginLeft: 'auto', fontFamily: FIGURES }}>
-                {own.every((t) => t.done) && own.length ? 'done' : `+${Math.ceil(flashes[coats.indexOf(c)]!)} min`}
+                {own.every((t) => t.done) && own.length ? 'done' : sayGap(gaps.get(c.id))}
               </span>
             </Box>
           );

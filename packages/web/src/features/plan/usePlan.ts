@@ -65,7 +65,7 @@ export function useWork(job: JobDetail['job'], settings: SprayPlan) {
   const { data: guns, ...gunsAsked } = useGuns();
   const worked = useMemo(() => {
     const shelf = { products: products?.map((p) => p.product) ?? [], guns: guns?.map((g) => g.gun) ?? [] };
-    return { ...shelf, ...workOfJob({ job, library, ...shelf, settings, choice: choiceOf(job) })! };
+    return { ...shelf, library, ...workOfJob({ job, library, ...shelf, settings, choice: choiceOf(job) })! };
   }, [job, settings, library, products, guns]);
   return {
     loading: productsAsked.isPending || gunsAsked.isPending,

@@ -37,6 +37,7 @@ import {
   sayRatio,
 } from './shelfForms';
 import { ShelfForm } from './ShelfForm';
+import { newId } from '../../shared/newId';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
@@ -91,7 +92,7 @@ export function ProductsPage() {
       return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
     const checked = read.products.map((c) => ({
       line: c.line,
-      result: check(productSchema, { ...c.product, id: crypto.randomUUID() }),
+      result: check(productSchema, { ...c.product, id: newId() }),
     }));
     const wrong = checked.flatMap((c) =>
       c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),
@@ -109,9 +110,8 @@ export function ProductsPage() {
   const figure = { ...td, textAlign: 'right' as const, whiteSpace: 'nowrap' as const };
   const th = { ...figure, borderTop: 0, fontWeight: 400, fontSize: 14, verticalAlign: 'bottom' as const };
   const editProduct = (stored: StoredProduct | null, start: Product) =>
-    setEditing({ what: 'product', key: crypto.randomUUID(), stored, start });
-  const editGun = (stored: StoredGun | null, start: Gun) =>
-    setEditing({ what: 'gun', key: crypto.randomUUID(), stored, start });
+    setEditing({ what: 'product', key: newId(), stored, start });
+  const editGun = (stored: StoredGun | null, start: Gun) => setEditing({ what: 'gun', key: newId(), stored, start });
   const done = () => setEditing(null);
   const attach = (id: string, file: File) =>
     sheet.mutate(
@@ -144,9 +144,7 @@ export function ProductsPage() {
             <Button
               variant="contained"
               sx={{ minHeight: 52 }}
-              onClick={() =>
-                editProduct(null, { ...STARTING_PRODUCTS[3]!, id: crypto.randomUUID(), name: '', note: '' })
-              }
+              onClick={() => editProduct(null, { ...STARTING_PRODUCTS[3]!, id: newId(), name: '', note: '' })}
             >
               Add a product
             </Button>
@@ -194,7 +192,7 @@ export function ProductsPage() {
             <Button
               variant="contained"
               sx={{ minHeight: 52 }}
-              onClick={() => editGun(null, { ...STARTING_GUNS[0]!, id: crypto.randomUUID(), name: '' })}
+              onClick={() => editGun(null, { ...STARTING_GUNS[0]!, id: newId(), name: '' })}
             >
               Add a gun
             </Button>

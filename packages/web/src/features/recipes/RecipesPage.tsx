@@ -1,5 +1,5 @@
 import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
-import { findGround, findSystem, STYLES, type RatedRecipe } from '@steady-gleam/core';
+import { andControl, findGround, findSystem, STYLES, type RatedRecipe } from '@steady-gleam/core';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -50,7 +50,7 @@ export function RecipesPage() {
       coats: String(Math.min(6, r.coats)),
       strength: String(r.strength),
       style: mix.style,
-      control: r.controlCoat ? 'yes' : 'no',
+      control: String(r.controlCoats),
     }).toString()}`;
   const exposures = found?.length ? exposuresByAngle([target.map((t) => t.lab), ...found.map((r) => r.labs)]) : [];
   const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14 };
@@ -146,7 +146,7 @@ export function RecipesPage() {
           </thead>
           <tbody>
             {found.map((r) => (
-              <tr key={JSON.stringify([r.groundId, r.strength, r.coats, r.controlCoat])}>
+              <tr key={JSON.stringify([r.groundId, r.strength, r.coats, r.controlCoats])}>
                 <td>
                   <div style={{ display: 'flex', height: 55 }} aria-hidden>
                     {angles.map((a, g) => (
@@ -159,7 +159,7 @@ export function RecipesPage() {
                 </td>
                 <td style={{ paddingLeft: 14 }}>
                   {findGround(r.groundId, library.grounds).name}
-                  {r.controlCoat ? <div style={{ fontSize: 14 }}>and a control coat</div> : null}
+                  {r.controlCoats ? <div style={{ fontSize: 14 }}>{andControl(r.controlCoats).trim()}</div> : null}
                 </td>
                 <td style={figure}>{Number(r.strength.toFixed(3))}×</td>
                 <td style={figure}>{sayCoats(r.coats)}</td>

@@ -7,7 +7,7 @@ const recipe = (more: Partial<RatedRecipe>): RatedRecipe => ({
   groundId: 'aqua-pastel',
   strength: 1,
   coats: 3,
-  controlCoat: false,
+  controlCoats: 0,
   labs: [],
   meanDe: 0.4,
   badness: 0.5,
@@ -28,7 +28,7 @@ const nudge: Nudge = { before: { meanDe: 2.4, badness: 2 }, half: step(0.018, 1.
 describe('what a search says', () => {
   it('names the best, and the safest when it is another', () => {
     const best = recipe({});
-    const safe = recipe({ strength: 0.625, coats: 5, controlCoat: true, meanDe: 0.7, risk: 0.02 });
+    const safe = recipe({ strength: 0.625, coats: 5, controlCoats: 1, meanDe: 0.7, risk: 0.02 });
     expect(saySearch([best, safe], library).answer).toBe('Aqua pastel at 1×, 3 coats.');
     expect(saySearch([best, safe], library).why).toContain(
       'Safest is Aqua pastel at 0.625×, 5 coats and a control coat: 98 in 100',

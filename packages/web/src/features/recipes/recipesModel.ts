@@ -1,4 +1,5 @@
 import {
+  andControl,
   findGround,
   tonerParts,
   USUAL_SEARCH,
@@ -12,12 +13,12 @@ import { countCoats } from '../../shared/jobModel';
 
 /** How many recipes a search over these grounds looks at. */
 export function searched(grounds: number): number {
-  return grounds * USUAL_SEARCH.strengths.length * USUAL_SEARCH.counts.length * USUAL_SEARCH.controlCoat.length;
+  return grounds * USUAL_SEARCH.strengths.length * USUAL_SEARCH.counts.length * USUAL_SEARCH.controlCoats.length;
 }
 
 /** A recipe in a few words: ground, strength, coats. */
 export function sayRecipe(r: RatedRecipe, library: Library): string {
-  return `${findGround(r.groundId, library.grounds).name} at ${Number(r.strength.toFixed(3))}×, ${countCoats(r.coats)}${r.controlCoat ? ' and a control coat' : ''}`;
+  return `${findGround(r.groundId, library.grounds).name} at ${Number(r.strength.toFixed(3))}×, ${countCoats(r.coats)}${andControl(r.controlCoats)}`;
 }
 
 /** What a search found, in one sentence and its reason. */

@@ -1,6 +1,15 @@
 import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { Choice } from '@steady-gleam/contracts';
-import { describeDifference, findGround, findSystem, layersOf, scoreMatch, STYLES, type Lab } from '@steady-gleam/core';
+import {
+  andControl,
+  describeDifference,
+  findGround,
+  findSystem,
+  layersOf,
+  scoreMatch,
+  STYLES,
+  type Lab,
+} from '@steady-gleam/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -265,7 +274,7 @@ function Candidate({ choice, groundName, look, scene, target, meanDe, onRemove }
       </Typography>
       <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
         {choice.strength.toFixed(2)}×, {STYLES[choice.style].name.toLowerCase()}
-        {choice.controlCoat ? ', control' : ''}
+        {andControl(choice.controlCoats)}
         {meanDe === null ? '' : ` · dE00 ${meanDe.toFixed(1)}`}
       </Typography>
       <Box sx={{ display: 'flex', height: 84 }} role="img" aria-label="Face and flop, target above">

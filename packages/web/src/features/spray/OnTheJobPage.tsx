@@ -17,6 +17,9 @@ import { useCardCount } from '../card/useCardCount';
 import { VerdictRows } from '../card/RungPanel';
 import { PatchGauge } from '../card/PatchGauge';
 import { evidenceOf, sayLive, saySpot } from './sprayModel';
+import { newId } from '../../shared/newId';
+import { shopIso } from '../../shared/clock';
+import { FAMILIES } from '@steady-gleam/core';
 
 /** On the object itself: after every coat look, spot by spot, and hear what is left and what can't be taken back. */
 export function OnTheJobPage() {
@@ -60,13 +63,13 @@ export function OnTheJobPage() {
   const event = (view: EyeView, verdict: Verdict | null, patch: number | null = null) =>
     say.mutate({
       patch,
-      id: crypto.randomUUID(),
+      id: newId(),
       place: 'job',
       coats: sprayed,
       spot: name,
       view,
       verdict,
-      takenAt: new Date().toISOString(),
+      takenAt: shopIso(),
     });
   const widest = Math.max(window[1] * 1.3, ...state.spots.map((s) => s.film * 1.1), sprayed * state.session * 1.1);
   const x = (n: number) => `${(100 * n) / widest}%`;
@@ -102,7 +105,7 @@ export function OnTheJobPage() {
             <>
               <Typography variant="body2">Wet or under a cleared patch, against what has to be matched:</Typography>
               <VerdictRows verdicts={jobLooks.filter((v) => v.coats === sprayed && v.spot === name)} onSay={event} />
-              {job.family === 'tinted-clear' && card.settings.patches ? (
+              {FAMILIES[job.family].patches && card.settings.patches ? (
                 <Box role="group" aria-label="Contrast patch looks like the card’s at">
                   <Typography variant="h3" component="div">
                     the patch beside it looks like the card’s at
@@ -268,7 +271,7 @@ export function OnTheJobPage() {
           ))}
         </Box>
       ) : null}
-      {job.family === 'tinted-clear' && card.settings.patches ? (
+      {FAMILIES[job.family].patches && card.settings.patches ? (
         <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} />
       ) : null}
     </Bench>

@@ -6,6 +6,8 @@ import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
 import { FileButton } from '../../shared/FileButton';
 import { cssOf } from '../../shared/screenColour';
+import { newId } from '../../shared/newId';
+import { shopIso } from '../../shared/clock';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
 const WIDEST = 900;
@@ -86,14 +88,14 @@ export function PhotoReader({
     setFailure(null);
     try {
       await onSave({
-        id: crypto.randomUUID(),
+        id: newId(),
         kind: 'target',
         rungCoats: null,
         source: 'photo',
         label: '',
         state: 'cleared',
         doubt: PHOTO_DOUBT,
-        takenAt: new Date().toISOString(),
+        takenAt: shopIso(),
         readings: [{ spot: 'photo', incidence: 45, aspecular, l: Math.max(0, lab[0]), a: lab[1], b: lab[2] }],
       });
     } catch (error) {

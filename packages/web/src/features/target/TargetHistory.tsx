@@ -3,6 +3,7 @@ import type { JobDetail } from '@steady-gleam/contracts';
 import type { TargetAngle } from '@steady-gleam/core';
 import { useAddReadings } from '../../shared/useJob';
 import { rankChips } from './chipsModel';
+import { newId } from '../../shared/newId';
 
 const DAY = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -47,7 +48,7 @@ export function TargetHistory({ detail, target }: { detail: JobDetail; target: r
                 variant="text"
                 color="inherit"
                 disabled={add.isPending}
-                onClick={() => add.mutate({ ...set, id: crypto.randomUUID() })}
+                onClick={() => add.mutate({ ...set, id: newId() })}
               >
                 Use these again
               </Button>

@@ -1,0 +1,68 @@
+import type { Damaged } from '@steady-gleam/contracts';
+import { ValidationError } from 'yup';
+import { ApiError } from '../http/apiError';
+
+/** What becomes of a row that can't be read: told once for each row and fault. */
+export type TellDamage = (damaged: Damaged, faults: Readonly<Record<string, string>>) => void;
+
+/** For tests and scripts that have no log. */
+export const UNTOLD: TellDamage = () => {};
+
+/** Rows of one kind read one by one, so that one that can't be read costs no other. */
+export interface RowReader<Row, T> {
+  /** @throws ApiError `damaged` */
+  readonly one: (row: Row) => T;
+  /** Those that can be read, in their order. */
+  readonly many: (rows: readonly Row[]) => T[];
+  /** Those that can't. */
+  readonly damaged: (rows: readonly Row[]) => Damaged[];
+}
+
+/**
+ * @param read makes a row into what the contract says, or throws a yup error
+ * @param nameOf whose row it is, for the log and the list of damaged ones
+ */
+export function rowReader<Row, T>(
+  what: Damaged['what'],
+  read: (row: Row) => T,
+  nameOf: (row: Row) => { readonly id: string; readonly name: string },
+  tell: TellDamage,
+): RowReader<Row, T> {
+  const told = new Set<string>();
+  const attempt = (
+    row: Row,
+  ): { readonly ok: true; readonly value: T } | { readonly ok: false; readonly damaged: Damaged } => {
+    try {
+      return { ok: true, value: read(row) };
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      const damaged: Damaged = { what, ...nameOf(row) };
+      const key = `${damaged.id} ${error.message}`;
+      if (!told.has(key)) tell(damaged, { [error.path ?? '']: error.message });
+      told.add(key);
+      return { ok: false, damaged };
+    }
+  };
+  return {
+    one: (row) => {
+      const read = attempt(row);
+      if (read.ok) return read.value;
+      const { id, name } = read.damaged;
+      throw new ApiError(
+        'damaged',
+        undefined,
+        `What is stored of ${name || `this ${what}`} (${id}) can’t be read any more. Nothing was changed; the program’s log names what is wrong.`,
+      );
+    },
+    many: (rows) =>
+      rows.flatMap((row) => {
+        const read = attempt(row);
+        return read.ok ? [read.value] : [];
+      }),
+    damaged: (rows) =>
+      rows.flatMap((row) => {
+        const read = attempt(row);
+        return read.ok ? [] : [read.damaged];
+      }),
+  };
+}

@@ -1,0 +1,424 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import {
+  api,
+  batchPdfPath,
+  jobSheetPath,
+  labelPath,
+  pathOf,
+  SERVER_TIME_HEADER,
+  shopApi,
+  sprayApi,
+  START_MIXING,
+  START_PIECES,
+  type Batch,
+  type Damaged,
+  type Job,
+  type JobDetail,
+  type JobSummary,
+} from '@steady-gleam/contracts';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { eq, sql } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { pino } from 'pino';
+import request from 'supertest';
+import { extractText, getDocumentProxy } from 'unpdf';
+import { createBoothRepo } from '../db/boothRepo';
+import { createMaterialsRepo } from '../db/materialsRepo';
+import { openEmbedded, type OpenDb } from '../db/open';
+import { createRepo } from '../db/repo';
+import { createShopRepo } from '../db/shopRepo';
+import { boothEvents, jobs, products } from '../db/schema';
+import type { TellDamage } from '../db/rows';
+import { fillWithDemo, seedDemo } from '../demo/seed';
+import { createApp } from './app';
+
+const migrations = resolve('packages/server/migrations');
+let open: OpenDb;
+let app: ReturnType<typeof createApp>;
+const told: Damaged[] = [];
+const tell: TellDamage = (damaged) => told.push(damaged);
+const [gun, otherGun] = STARTING_GUNS as [(typeof STARTING_GUNS)[0], (typeof STARTING_GUNS)[0]];
+const product = STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!;
+
+beforeAll(async () => {
+  open = await openEmbedded(migrations);
+  app = createApp({
+    repo: createRepo(open.db, tell),
+    materials: createMaterialsRepo(open.db, tell),
+    shop: createShopRepo(open.db, tell),
+    booth: createBoothRepo(open.db, tell),
+    logger: pino({ level: 'silent' }),
+  });
+  for (const g of [gun, otherGun])
+    await request(app)
+      .put(pathOf(shopApi.putGun.path, { id: g.id }))
+      .send({ version: 0, gun: g })
+      .expect(200);
+  await request(app)
+    .post(shopApi.addProducts.path)
+    .send({ products: [product] })
+    .expect(201);
+}, 60_000);
+afterAll(() => open.close());
+
+const makeJob = async (piece = 'Waltzer tub 9'): Promise<string> => {
+  const id = randomUUID();
+  await request(app)
+    .post(api.createJob.path)
+    .send({ id, piece, matching: 'tub 2', family: 'candy', systemId: 'cinder-candy' })
+    .expect(201);
+  return id;
+};
+const change = (id: string, body: object) => request(app).patch(pathOf(api.changeJob.path, { id })).send(body);
+const list = async () => (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+const detail = async (id: string) =>
+  (await request(app).get(pathOf(api.readJob.path, { id })).expect(200)).body as JobDetail;
+const damaged = async () => (await request(app).get(api.listDamaged.path).expect(200)).body as Damaged[];
+const batchOf = (jobId: string, over: object = {}) => ({
+  id: randomUUID(),
+  jobId,
+  layerId: 'effect',
+  name: 'Cinder candy',
+  productId: product.id,
+  gunId: gun.id,
+  parts: [{ name: 'intercoat clear', role: 'product', parts: 8, ml: 400, grams: 372, lot: '' }],
+  ml: 400,
+  temperatureC: 21,
+  mixedAt: '2026-11-20T22:30:00.000Z',
+  potMinutes: 120,
+  solidMl: 60,
+  volumeSolids: 0.22,
+  lossMl: 40,
+  vocActual: 690,
+  vocCoating: 690,
+  cost: 22.5,
+  onCard: false,
+  note: '',
+  ...over,
+});
+const textOf = async (path: string): Promise<string> => {
+  const pdf = await request(app).get(path).buffer(true).expect(200);
+  const { text } = await extractText(await getDocumentProxy(new Uint8Array(pdf.body as Buffer)), { mergePages: true });
+  return text;
+};
+
+describe('a row that can’t be read any more', () => {
+  it('costs no other: left out of the list, named, told to the log once, and a sentence when it is opened', async () => {
+    const [good, bad] = [await makeJob('Good tub'), await makeJob('Bad tub')];
+    const pieces = START_PIECES.map((p) => ({ ...p, count: 300 }));
+    await open.db.update(jobs).set({ pieces }).where(eq(jobs.id, bad));
+    const seen = (await list()).map((j) => j.id);
+    expect(seen).toContain(good);
+    expect(seen).not.toContain(bad);
+    await list();
+    expect(told.filter((d) => d.id === bad)).toEqual([{ what: 'job', id: bad, name: 'Bad tub' }]);
+    expect(await damaged()).toContainEqual({ what: 'job', id: bad, name: 'Bad tub' });
+    const alone = await request(app)
+      .get(pathOf(api.readJob.path, { id: bad }))
+      .expect(500);
+    expect(alone.body).toMatchObject({ code: 'damaged' });
+    expect(alone.body.message).toContain(`Bad tub (${bad})`);
+    await detail(good);
+    await open.db.delete(jobs).where(eq(jobs.id, bad));
+  });
+
+  it('on the shelf or in the booth’s log leaves shelf, batches and runs standing', async () => {
+    const id = randomUUID();
+    await open.db
+      .insert(products)
+      .values({ id, kind: 'clear', name: 'Broken', product: { ...product, id, ratio: 'x:y' } });
+    const jobId = await makeJob();
+    await change(jobId, {
+      version: 1,
+      choice: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+    }).expect(200);
+    const event = { at: 1_764_000_000_000, kind: 'start', coatId: null, pieceId: null, text: '' } as const;
+    await request(app)
+      .post(pathOf(sprayApi.addBooth.path, { id: jobId }))
+      .send({ events: [{ ...event, id: randomUUID() }] })
+      .expect(201);
+    const stray = randomUUID();
+    await open.db.insert(boothEvents).values({ ...event, id: stray, jobId, kind: 'burned' });
+    expect((await request(app).get(shopApi.listProducts.path).expect(200)).body).toHaveLength(1);
+    expect(
+      (
+        await request(app)
+          .get(pathOf(sprayApi.readBooth.path, { id: jobId }))
+          .expect(200)
+      ).body,
+    ).toHaveLength(1);
+    expect((await list()).find((j) => j.id === jobId)?.run).toMatchObject({ done: 0 });
+    expect((await damaged()).map((d) => d.id)).toEqual(expect.arrayContaining([id, stray]));
+    await open.db.delete(products).where(eq(products.id, id));
+    await open.db.delete(boothEvents).where(eq(boothEvents.id, stray));
+  });
+});
+
+describe('the life of a job', () => {
+  it('is finished without a card, opened again, renamed, taken out and put back, nothing lost', async () => {
+    const id = await makeJob();
+    const finished = (await change(id, { version: 1, status: 'finished' }).expect(200)).body as Job;
+    expect(finished.status).toBe('finished');
+    await change(id, { version: 2, status: 'open', piece: 'Waltzer tub 9, outside' }).expect(200);
+    expect((await detail(id)).job).toMatchObject({ status: 'open', piece: 'Waltzer tub 9, outside' });
+    await change(id, { version: 3, removed: true }).expect(200);
+    expect((await list()).some((j) => j.id === id)).toBe(false);
+    const removed = (await request(app).get(api.listRemoved.path).expect(200)).body as Job[];
+    expect(removed[0]).toMatchObject({ id, piece: 'Waltzer tub 9, outside' });
+    // Still there for who has it open.
+    expect((await detail(id)).job.removedAt).not.toBeNull();
+    await change(id, { version: 4, removed: false }).expect(200);
+    expect((await list()).some((j) => j.id === id)).toBe(true);
+    expect((await change(id, { version: 5, piece: '  ' }).expect(400)).body.fields.piece).toMatch(/Say what is to be/);
+  });
+});
+
+describe('guns and products', () => {
+  it('in use are kept, with where; unknown ones are refused at their field', async () => {
+    const id = await makeJob('Gondola 4');
+    const unknown = randomUUID();
+    const wrongGun = await change(id, { version: 1, mixing: { ...START_MIXING, gunId: unknown } }).expect(400);
+    expect(wrongGun.body.fields['mixing.gunId']).toMatch(/not here any more/);
+    const wrongProduct = await change(id, {
+      version: 1,
+      mixing: { ...START_MIXING, products: { effect: unknown } },
+    }).expect(400);
+    expect(wrongProduct.body.fields['mixing.products.effect']).toMatch(/not here any more/);
+    await change(id, {
+      version: 1,
+      mixing: { ...START_MIXING, gunId: gun.id, products: { effect: product.id } },
+    }).expect(200);
+    const post = (over: object) => request(app).post(shopApi.addBatch.path).send(batchOf(id, over));
+    expect((await post({ gunId: unknown }).expect(400)).body.fields.gunId).toMatch(/not here/);
+    expect((await post({ productId: unknown }).expect(400)).body.fields.productId).toMatch(/not here/);
+    const remove = (gunId: string) =>
+      request(app)
+        .delete(pathOf(shopApi.removeGun.path, { id: gunId }))
+        .send({ version: 1 });
+    const refused = await remove(gun.id).expect(409);
+    expect(refused.body).toMatchObject({ code: 'inUse' });
+    expect(refused.body.message).toContain('sprays Gondola 4');
+    // In an open batch only.
+    const batch = (await post({ gunId: otherGun.id }).expect(201)).body as Batch;
+    expect((await remove(otherGun.id).expect(409)).body.message).toContain('a batch that is still open');
+    const out = await request(app)
+      .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+      .send({ version: batch.version, removed: true })
+      .expect(200);
+    await remove(otherGun.id).expect(200);
+    // Put back, the batch keeps what it was; the job's own gun is still there.
+    await request(app)
+      .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+      .send({ version: (out.body as Batch).version, removed: false })
+      .expect(200);
+    expect((await detail(id)).job.mixing?.gunId).toBe(gun.id);
+  });
+});
+
+describe('what was entered wrongly', () => {
+  it('is taken out and put back: a rung with what it replaced, and a batch', async () => {
+    const id = await makeJob();
+    const rung = (l: number) => ({
+      id: randomUUID(),
+      kind: 'rung',
+      rungCoats: 2,
+      source: 'typed',
+      label: '',
+      state: 'cleared',
+      doubt: null,
+      takenAt: '2026-11-20T09:00:00.000Z',
+      readings: [{ spot: '1', incidence: 45, aspecular: 45, l, a: 0, b: 0 }],
+    });
+    const [wrong, worse] = [rung(40), rung(50)];
+    for (const set of [wrong, worse])
+      await request(app).post(pathOf(api.addReadings.path, { id })).send(set).expect(201);
+    const take = (setId: string, removed: boolean) =>
+      request(app)
+        .put(pathOf(api.removeReadings.path, { id: setId }))
+        .send({ removed });
+    await take(worse.id, true).expect(200);
+    expect((await detail(id)).rungs).toEqual([]);
+    expect((await list()).find((j) => j.id === id)?.rungsRead).toBe(0);
+    await take(worse.id, false).expect(200);
+    expect((await detail(id)).rungs.map((r) => r.id)).toEqual([worse.id]);
+    await take(randomUUID(), true).expect(404);
+    const batch = (await request(app).post(shopApi.addBatch.path).send(batchOf(id)).expect(201)).body as Batch;
+    const remove = (version: number, removed: boolean) =>
+      request(app)
+        .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+        .send({ version, removed });
+    await remove(1, true).expect(200);
+    const ids = async () =>
+      ((await request(app).get(shopApi.listBatches.path).expect(200)).body as Batch[]).map((b) => b.id);
+    expect(await ids()).not.toContain(batch.id);
+    await remove(1, false).expect(409);
+    await remove(2, false).expect(200);
+    expect(await ids()).toContain(batch.id);
+  });
+});
+
+describe('the one clock', () => {
+  it('is told with every answer, also with a refusal', async () => {
+    for (const path of [api.listJobs.path, '/api/nothing']) {
+      const before = Date.now();
+      const answer = await request(app).get(path);
+      const said = Number(answer.headers[SERVER_TIME_HEADER.toLowerCase()]);
+      expect(said).toBeGreaterThanOrEqual(before);
+      expect(said).toBeLessThanOrEqual(Date.now());
+    }
+  });
+
+  it('of every paper is the painter’s, wherever the server stands', async () => {
+    const jobId = await makeJob();
+    const batch = batchOf(jobId);
+    await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
+    // Mixed 22:30 UTC on the 20th, good for two hours: the next morning in Auckland, late evening in New York.
+    const auckland = await textOf(batchPdfPath(batch.id, 'label', 'metric', 'Pacific/Auckland'));
+    expect(auckland).toContain('mixed 2026-11-21 11:30');
+    expect(auckland).toContain('use by 2026-11-21 13:30');
+    expect(await textOf(batchPdfPath(batch.id, 'sheet', 'us', 'America/New_York'))).toContain(
+      'use by 2026-11-20 19:30',
+    );
+    expect(await textOf(batchPdfPath(batch.id, 'label', 'metric', 'Nowhere/Land'))).toContain(
+      'use by 2026-11-21 00:30',
+    );
+    const day = (timeZone: string) => new Intl.DateTimeFormat('en-CA', { timeZone }).format(new Date());
+    for (const zone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago'])
+      expect(await textOf(labelPath(jobId, 'a6', 'metric', zone))).toContain(day(zone));
+    await change(jobId, {
+      version: 1,
+      choice: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+    }).expect(200);
+    const plan = {
+      school: 'wet',
+      grip: false,
+      tack: true,
+      blown: false,
+      bake: true,
+      airTowards: 0,
+      order: null,
+      edits: {},
+      beforeClearMinutes: null,
+      startAt: '2026-11-27T07:15:00.000Z',
+      surfaceC: null,
+      passes: null,
+      blend: null,
+    };
+    await change(jobId, { version: 2, plan }).expect(200);
+    const sheet = await textOf(jobSheetPath(jobId, 'metric', 'Asia/Kolkata'));
+    expect(sheet).toContain('2026-11-27, from 12:45');
+    expect(sheet).toContain('Isocyanates');
+  });
+});
+
+describe('a file that can’t be made', () => {
+  it('opened in a window says so in words; asked for by the program it stays JSON', async () => {
+    const jobId = await makeJob('Tub <b>9</b>');
+    const path = jobSheetPath(jobId, 'metric', 'UTC');
+    const page = await request(app).get(path).set('Accept', 'text/html,application/xhtml+xml,*/*;q=0.8').expect(400);
+    expect(page.headers['content-type']).toMatch(/^text\/html/);
+    expect(page.text).toContain('Pick ground and coats first; the sheet follows from them.');
+    expect((await request(app).get(path).set('Accept', '*/*').expect(400)).body).toMatchObject({ code: 'badRequest' });
+  });
+});
+
+describe('the first start', () => {
+  const scratch = () => mkdtempSync(join(tmpdir(), 'steady-gleam-first-'));
+
+  it('is whole or nothing: a fill that is cut off anywhere leaves nothing, and the next one goes through', async () => {
+    const { db, close } = await openEmbedded(migrations);
+    const count = async () =>
+      (await db.execute(
+        sql`select (select count(*) from jobs)::int + (select count(*) from products)::int as n`,
+      )) as unknown as { rows: { n: number }[] };
+    for (const allowed of [0, 1, 5]) {
+      await expect(
+        db.transaction(async (tx) => {
+          const repo = createRepo(tx as never);
+          let left = allowed;
+          const failing = {
+            ...repo,
+            createJob: (...args: Parameters<typeof repo.createJob>) => {
+              if (left-- <= 0) throw new Error('cut off');
+              return repo.createJob(...args);
+            },
+          };
+          await seedDemo(failing, createShopRepo(tx as never));
+          throw new Error('cut off at the end');
+        }),
+      ).rejects.toThrow('cut off');
+      expect((await count()).rows[0]!.n).toBe(0);
+    }
+    // An earlier program was cut off after its products: the fill goes on from there.
+    await createShopRepo(db).addProducts([STARTING_PRODUCTS[0]!]);
+    await fillWithDemo(db);
+    const repo = createRepo(db);
+    expect(await repo.countJobs()).toBe(5);
+    await fillWithDemo(db);
+    expect(await repo.countJobs()).toBe(5);
+    await close();
+  }, 60_000);
+
+  it('trips over nothing that a start cut off has left in the folder', async () => {
+    const folder = scratch();
+    mkdirSync(join(folder, 'database.making', 'base'), { recursive: true });
+    writeFileSync(join(folder, 'database.making', 'PG_VERSION'), 'half');
+    const made = await openEmbedded(migrations, folder, fillWithDemo);
+    expect(await createRepo(made.db).countJobs()).toBe(5);
+    await made.close();
+    expect(existsSync(join(folder, 'database.making'))).toBe(false);
+    const again = await openEmbedded(migrations, folder, fillWithDemo);
+    expect(await createRepo(again.db).countJobs()).toBe(5);
+    await again.close();
+    rmSync(folder, { recursive: true });
+  }, 90_000);
+});
+
+describe('a database of an earlier program', () => {
+  it('moves over: ticked control coats are counted, greys get their new names, nothing else changes', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-old-'));
+    // The program as it was before: its migrations, up to the booth.
+    const before = join(folder, 'migrations');
+    cpSync(migrations, before, { recursive: true });
+    const journal = JSON.parse(readFileSync(join(before, 'meta/_journal.json'), 'utf8')) as {
+      entries: { idx: number }[];
+    };
+    writeFileSync(
+      join(before, 'meta/_journal.json'),
+      JSON.stringify({ ...journal, entries: journal.entries.filter((e) => e.idx <= 6) }),
+    );
+    const old = await openEmbedded(before, folder);
+    const [plain, laid] = [randomUUID(), randomUUID()];
+    const layers = [
+      { id: 'a', kind: 'ground', materialId: 'value-6', coats: 2, style: 'wet', strength: 1, filmUm: 12 },
+      { id: 'b', kind: 'effect', materialId: 'cinder-candy', coats: 3, style: 'wet', strength: 1, filmUm: 10 },
+      { id: 'c', kind: 'effect', materialId: 'cinder-candy', coats: 2, style: 'control', strength: 1, filmUm: 10 },
+    ];
+    const insert = (id: string, choice: object, stacks: object | null) =>
+      old.db.execute(
+        sql`insert into jobs (id, piece, matching, family, system_id, choice, stacks) values (${id}, 'Old tub', 'tub 2', 'candy', 'cinder-candy', ${JSON.stringify(choice)}::jsonb, ${stacks === null ? null : JSON.stringify(stacks)}::jsonb)`,
+      );
+    const choice = { groundId: 'value-3', coats: 2.5, strength: 1.2, style: 'light', controlCoat: true };
+    await insert(plain, choice, null);
+    await insert(laid, { ...choice, groundId: 'value-6', controlCoat: false }, [
+      { id: 'main', name: 'whole piece', layers },
+    ]);
+    await old.close();
+    const now = await openEmbedded(migrations, folder);
+    const repo = createRepo(now.db);
+    expect((await repo.readJob(plain)).job).toMatchObject({
+      piece: 'Old tub',
+      choice: { groundId: 'grey-31', coats: 2.5, strength: 1.2, style: 'light', controlCoats: 1 },
+      stacks: null,
+      removedAt: null,
+    });
+    const { job } = await repo.readJob(laid);
+    expect(job.choice).toMatchObject({ groundId: 'grey-63', controlCoats: 0 });
+    expect(job.stacks?.[0]?.layers).toEqual(layers.map((l) => (l.id === 'a' ? { ...l, materialId: 'grey-63' } : l)));
+    await now.close();
+    rmSync(folder, { recursive: true });
+  }, 90_000);
+});
