@@ -39,6 +39,7 @@ export {
   type Piece,
   type RunState,
   type Damaged,
+  type Added,
   type StoredCard,
 } from './jobs';
 export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';

@@ -118,6 +118,16 @@ export const piecesSchema = array(pieceSchema.required())
   .min(1, 'Keep one piece.')
   .max(40, 'Forty pieces at most; count alike ones together.');
 
+/** A pour a nudge puts into a cup. */
+const addedSchema = object({
+  name: trimmed().required().max(80),
+  ratio: number().min(0).max(100).required(),
+  density: number().min(0.3).max(4).nullable().defined(),
+})
+  .noUnknown()
+  .required();
+export type Added = InferType<typeof addedSchema>;
+
 /** How a job is mixed: products by layer, gun, and the weather in the booth. */
 export const mixingSchema = object({
   /** Product of a layer, by the layer's id. */
@@ -130,6 +140,14 @@ export const mixingSchema = object({
       Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().max(80).required()])),
     ).default({}),
   ) as unknown as Schema<Record<string, string> | undefined>,
+  /** What a nudge adds to a cup, to one part of its carrier; the key is the cup's first layer. */
+  added: lazy((value: unknown) =>
+    object(
+      Object.fromEntries(
+        Object.keys((value as object | null) ?? {}).map((k) => [k, array(addedSchema).required().max(12)]),
+      ),
+    ).default({}),
+  ) as unknown as Schema<Record<string, Added[]> | undefined>,
   gunId: string().uuid().nullable().defined(),
   temperatureC: number()
     .typeError('The temperature must be a number.')

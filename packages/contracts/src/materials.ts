@@ -1,8 +1,8 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
 import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
-import { figure, trimmed } from './figures';
-import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core';
+import { figure, maybeFigure, trimmed } from './figures';
+import { FAMILY_IDS, type FinishFamily, type StrengthSource } from '@steady-gleam/core';
 
 const base = (kind: OwnMaterial['kind']) => ({
   kind: string().oneOf([kind]).required(),
@@ -26,6 +26,8 @@ const lab = (what: string) =>
     );
 
 const price = figure('The price', 0, 10000);
+/** Parts as on a sheet; empty where they are not known. */
+const parts = maybeFigure('Parts', 0.001, 10_000);
 const structures = Object.keys(FILM_NM) as FlakeStructure[];
 
 export const ownGroundSchema = object({
@@ -84,18 +86,35 @@ export const ownSystemSchema = object({
     .oneOf<FinishFamily>([...FAMILY_IDS])
     .required('Choose the finish family.'),
   carrierId: string().required('Choose the carrier.').max(60),
+  carrierParts: parts,
   pigmentId: string().nullable().defined().max(60),
-  cover: figure('The cover of a coat', 0.01, 0.95),
-  dyeId: string()
-    .nullable()
-    .defined()
-    .max(60)
+  pigmentParts: parts,
+  cover: figure('The cover of a coat', 0.001, 0.98),
+  dyes: array(
+    object({
+      dyeId: string().required('Choose the dye.').max(60),
+      parts,
+      depth: figure('The dye strength', 0.001, 30),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .required()
+    .max(6, 'Six dyes at most.')
     .test(
       'something',
       'A mix needs a pigment or a dye.',
-      (v, context) => !!v || !!(context.parent as { pigmentId?: string | null }).pigmentId,
+      (v, context) => (v ?? []).length > 0 || !!(context.parent as { pigmentId?: string | null }).pigmentId,
     ),
-  depth: figure('The dye strength', 0.01, 10),
+  strengthFrom: string().oneOf<StrengthSource>(['parts', 'typed', 'drawdown']).required(),
+  drawdown: object({
+    groundId: string().required('Choose the ground.').max(60),
+    coats: figure('The coats', 0.5, 12),
+    lab: lab('The drawdown'),
+  })
+    .noUnknown()
+    .nullable()
+    .defined(),
   filmUm: figure('The film of a coat', 1, 100, ' µm'),
   flashMinutes: figure('The flash', 1, 240, ' min'),
   pricePerLitre: price,

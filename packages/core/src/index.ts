@@ -241,6 +241,8 @@ export {
   type OwnPigment,
   type OwnDye,
   type OwnSystem,
+  type OwnMixDye,
+  type StrengthSource,
 } from './materials/ownMaterials';
 export { CARRIERS, findCarrier, type Carrier } from './materials/carriers';
 export {
@@ -251,6 +253,8 @@ export {
   type FamilyRow,
   type FinishFamily,
 } from './materials/families';
+export { coverFromParts, depthFromParts, partsForDepth, sayParts } from './materials/mixStrength';
+export { fitStrength } from './matching/fitStrength';
 export { swatchFactors, type SwatchLayer } from './swatch';
 export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
 export { SYSTEMS, findSystem, systemCoat, type EffectSystem } from './materials/systems';
@@ -301,11 +305,15 @@ export {
   type SearchSpace,
 } from './matching/search';
 export {
+  DROP_ML,
+  leanOf,
   nudge,
+  nudgePours,
   remarkToLabs,
   tonerParts,
   type Nudge,
   type NudgeInput,
+  type NudgePour,
   type NudgeStep,
   type Remark,
   type TonerDose,
@@ -330,6 +338,7 @@ export { assessLadder, filmFactor, type Assessment, type AssessOptions } from '.
 export {
   countByEye,
   EYE_VIEWS,
+  faceAgainstFlop,
   outOfOrder,
   VERDICTS,
   type EyePosterior,
@@ -338,7 +347,17 @@ export {
   type Verdict,
 } from './letdown/eye';
 export { judgeStudy, runStudy, LOOK_SD, type StudyFigures } from './letdown/study';
-export { liveState, type LiveState, type SpotEvidence, type SpotState } from './letdown/live';
+export {
+  liveAdvice,
+  liveState,
+  wordOfVerdicts,
+  type LiveAdvice,
+  type LiveState,
+  type LookWord,
+  type SpotEvidence,
+  type SpotState,
+  type SpotZone,
+} from './letdown/live';
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
 export {

@@ -27,8 +27,12 @@ export interface Assessment {
   readonly stop: StopWindow;
   /** The same with the nominal hand, to say what the card changed. */
   readonly nominal: StopWindow;
-  /** Null when no coat count passes at every angle. */
-  readonly advice: Advice | null;
+  /**
+   * Counts to aim for: the window, or where no count passes at every angle the ones nearest to it; `inside` says which.
+   */
+  readonly aim: { readonly counts: readonly [number, number]; readonly inside: boolean };
+  /** What to spray before looking, towards the aim. */
+  readonly advice: Advice;
   /** Best count between the points of the grid. */
   readonly best: number;
   /** Standard deviation of the best count, coats: from the card, or from what hands usually differ by. */
@@ -134,12 +138,14 @@ export function assessLadder(
     nextRung = stop.window ? proposeRung(calibration, rungs, ladderAt, quadratic, best) : null;
   } else if (handHeld) relative = Math.hypot(relative, HAND_HELD_SD);
 
+  const aim = { counts: stop.window ?? closestCounts(stop), inside: stop.window !== null };
   return {
     calibration,
     hand,
     stop,
     nominal,
-    advice: stop.window ? adviseCoats(stop.window, stop.closes, best, undefined, relative) : null,
+    aim,
+    advice: adviseCoats(aim.counts, !aim.inside || stop.closes, best, undefined, relative),
     best,
     bestSd: relative * best,
     nextRung,
@@ -147,6 +153,20 @@ export function assessLadder(
     counts,
     labs,
   };
+}
+
+/** How much worse than the best a count may be and still be among the closest, in tolerances, added in quadrature; ours. */
+const CLOSEST_WITHIN = 0.5;
+
+/** Where no count passes: the run of counts around the best that are hardly worse than it. */
+function closestCounts(stop: StopWindow): readonly [number, number] {
+  const at = stop.curve.findIndex((p) => p.coats === stop.best.coats);
+  const limit = Math.hypot(stop.best.badness, CLOSEST_WITHIN);
+  const near = (i: number) => (stop.curve[i]?.badness ?? Infinity) <= limit;
+  let [lo, hi] = [at, at];
+  while (near(lo - 1)) lo--;
+  while (near(hi + 1)) hi++;
+  return [stop.curve[lo]!.coats, stop.curve[hi]!.coats];
 }
 
 /** The rung whose reading would leave the least doubt of the best count: its rows of the Jacobian join the fit's. */

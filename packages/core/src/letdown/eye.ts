@@ -14,9 +14,27 @@ export interface RungVerdict {
   readonly verdict: Verdict;
 }
 
-/** Cut points of the verdicts in coats, and how much eyes scatter; ours. */
+/** Cut points of the verdicts in coats; ours. */
 const CUTS = [-1.25, -0.35, 0.35, 1.25] as const;
-export const EYE_SCATTER = { stand: 0.45, hand: 0.8 } as const;
+/**
+ * How much eyes scatter, coats: from one place to the next, and in what all looks at one rung share, since the rung itself and
+ * the eye that judges it stay the same. Ours.
+ */
+export const EYE_SCATTER = {
+  stand: { view: 0.32, rung: 0.38 },
+  hand: { view: 0.5, rung: 0.65 },
+} as const;
+
+/** Gauss-Hermite quadrature for a standard normal, seven nodes (Abramowitz and Stegun 25.10, scaled). */
+const NODES = [
+  [0, 0.457142857],
+  [1.154405394, 0.240123179],
+  [-1.154405394, 0.240123179],
+  [2.366759411, 0.030757124],
+  [-2.366759411, 0.030757124],
+  [3.750439718, 0.000548269],
+  [-3.750439718, 0.000548269],
+] as const;
 
 /** A verdict rarer than this at the count they agree on contradicts the others; ours. */
 const HARDLY_EVER = 0.001;
@@ -27,6 +45,29 @@ export function verdictChance(verdict: Verdict, n: number, best: number, scatter
   const below = (cut: number | undefined, end: number) =>
     cut === undefined ? end : normalCdf((cut - (n - best)) / scatter);
   return Math.max(1e-9, below(CUTS[k], 1) - below(CUTS[k - 1], 0));
+}
+
+/** Step and reach of the tables of chances, coats. */
+const [TABLE_STEP, TABLE_REACH] = [0.01, 12];
+const tables = new Map<string, Float64Array>();
+
+/** {@link verdictChance} from a table over the distance from the count that matches, linear between its points. */
+function tabledChance(verdict: Verdict, scatter: number): (distance: number) => number {
+  const key = `${verdict} ${scatter}`;
+  let table = tables.get(key);
+  if (!table) {
+    const points = Math.round((2 * TABLE_REACH) / TABLE_STEP) + 2;
+    table = Float64Array.from({ length: points }, (_, i) =>
+      verdictChance(verdict, i * TABLE_STEP - TABLE_REACH, 0, scatter),
+    );
+    tables.set(key, table);
+  }
+  const found = table;
+  return (distance) => {
+    const at = (Math.min(TABLE_REACH, Math.max(-TABLE_REACH, distance)) + TABLE_REACH) / TABLE_STEP;
+    const i = Math.floor(at);
+    return found[i]! + (at - i) * (found[i + 1]! - found[i]!);
+  };
 }
 
 /** What verdicts say of the count that matches. */
@@ -46,7 +87,8 @@ export interface EyePosterior {
 }
 
 /**
- * Posterior of the best count from verdicts by eye; views and rungs multiply.
+ * Posterior of the best count from verdicts by eye. Rungs multiply; looks at one rung share an error, so that a second place to
+ * stand says far less than a second rung.
  * @param prior the model's or the card's belief, mean and standard deviation in coats; flat over 0.5..8 when left out.
  */
 export function countByEye(
@@ -54,10 +96,19 @@ export function countByEye(
   { handHeld = false, prior }: { handHeld?: boolean; prior?: { readonly mean: number; readonly sd: number } } = {},
 ): EyePosterior {
   const counts = coatGrid(0.5, 8, COAT_GRID);
-  const scatter = handHeld ? EYE_SCATTER.hand : EYE_SCATTER.stand;
+  const eye = handHeld ? EYE_SCATTER.hand : EYE_SCATTER.stand;
+  const rungs = new Map<number, ((distance: number) => number)[]>();
+  for (const v of verdicts) rungs.set(v.coats, [...(rungs.get(v.coats) ?? []), tabledChance(v.verdict, eye.view)]);
   const logs = counts.map((best) => {
-    const start = prior ? -0.5 * ((best - prior.mean) / prior.sd) ** 2 : 0;
-    return verdicts.reduce((s, v) => s + Math.log(verdictChance(v.verdict, v.coats, best, scatter)), start);
+    let log = prior ? -0.5 * ((best - prior.mean) / prior.sd) ** 2 : 0;
+    for (const [coats, looks] of rungs) {
+      const chance = NODES.reduce((sum, [z, weight]) => {
+        const distance = coats + z * eye.rung - best;
+        return sum + weight * looks.reduce((p, chance) => p * chance(distance), 1);
+      }, 0);
+      log += Math.log(Math.max(1e-30, chance));
+    }
+    return log;
   });
   const top = Math.max(...logs);
   const raw = logs.map((l) => Math.exp(l - top));
@@ -82,7 +133,7 @@ export function countByEye(
     contradicts:
       twoHumps(chance) ||
       outOfOrder(verdicts).length > 0 ||
-      verdicts.some((v) => verdictChance(v.verdict, v.coats, best, scatter) < HARDLY_EVER),
+      verdicts.some((v) => verdictChance(v.verdict, v.coats, best, Math.hypot(eye.view, eye.rung)) < HARDLY_EVER),
   };
 }
 
@@ -110,4 +161,19 @@ export function outOfOrder(verdicts: readonly RungVerdict[]): { view: EyeView; f
         .map((high) => ({ view, fewer: low.coats, more: high.coats })),
     );
   });
+}
+
+/** Rungs that look too light from one side of the light and too dark from the other: no number of coats mends both. */
+export function faceAgainstFlop(
+  verdicts: readonly RungVerdict[],
+): { readonly coats: number; readonly face: Verdict; readonly flop: Verdict }[] {
+  const match = VERDICTS.indexOf('match');
+  const off = (v: Verdict) => Math.sign(VERDICTS.indexOf(v) - match);
+  return [...new Set(verdicts.map((v) => v.coats))]
+    .sort((a, b) => a - b)
+    .flatMap((coats) => {
+      const seen = (view: EyeView) => verdicts.find((v) => v.coats === coats && v.view === view)?.verdict;
+      const [face, flop] = [seen('sun face'), seen('sun flop')];
+      return face && flop && off(face) * off(flop) < 0 ? [{ coats, face, flop }] : [];
+    });
 }

@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { createRandom } from '../random';
 import { createShop } from '../shop';
 import { priorFromCards, DEFAULT_PRIOR, knownHandOf, calibrateHand } from './calibrate';
-import { countByEye, EYE_VIEWS, outOfOrder, VERDICTS, verdictChance, type RungVerdict } from './eye';
-import { liveState } from './live';
+import { countByEye, EYE_VIEWS, faceAgainstFlop, outOfOrder, VERDICTS, verdictChance, type RungVerdict } from './eye';
+import { liveAdvice, liveState, wordOfVerdicts } from './live';
 import { inventPainter, judgeStudy, runStudy } from './study';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { ladderLabs } from '../matching/ladder';
@@ -93,6 +93,35 @@ describe('verdicts by eye', () => {
     expect(once.contradicts).toBe(false);
   });
 
+  it('from one rung never narrow the count much, however many lights it was seen in', () => {
+    for (const verdict of VERDICTS) {
+      const four = countByEye(EYE_VIEWS.map((view) => ({ coats: 4, view, verdict })));
+      const one = countByEye([{ coats: 4, view: 'shade', verdict }]);
+      expect(four.interval[1] - four.interval[0]).toBeGreaterThan(1.2);
+      expect(four.sd).toBeGreaterThan(0.6 * one.sd);
+    }
+    // Three rungs in one light say more than one rung in four.
+    const three = countByEye([
+      { coats: 1, view: 'shade', verdict: 'much lighter' },
+      { coats: 2, view: 'shade', verdict: 'lighter' },
+      { coats: 3, view: 'shade', verdict: 'match' },
+    ]);
+    expect(three.sd).toBeLessThan(countByEye(EYE_VIEWS.map((view) => ({ coats: 2, view, verdict: 'lighter' }))).sd);
+  });
+
+  it('that disagree between face and flop are named, not averaged', () => {
+    const at = (face: RungVerdict['verdict'], flop: RungVerdict['verdict']): RungVerdict[] => [
+      { coats: 2, view: 'sun face', verdict: face },
+      { coats: 2, view: 'sun flop', verdict: flop },
+    ];
+    expect(faceAgainstFlop(at('darker', 'lighter'))).toEqual([{ coats: 2, face: 'darker', flop: 'lighter' }]);
+    expect(faceAgainstFlop(at('darker', 'match'))).toEqual([]);
+    expect(wordOfVerdicts(['darker', 'lighter'])).toBe('unlike');
+    expect(wordOfVerdicts(['match', 'match', 'match', 'lighter'])).toBe('matched');
+    expect(wordOfVerdicts(['match', 'match', 'darker'])).toBe('over');
+    expect(wordOfVerdicts(['lighter', 'match'])).toBe('short');
+  });
+
   it('says contradiction, does not average it away', () => {
     const verdicts: RungVerdict[] = [
       { coats: 1, view: 'shade', verdict: 'match' },
@@ -120,14 +149,24 @@ describe('on the job', () => {
           const sprayed = Math.max(0.5, Math.round(best * 1.4) / 2);
           const at = (looksLike: number) =>
             liveState(best, window, sprayed, [{ spot: 'a', sprayed, looksLike, sd: 0.05 }]);
-          const state = at(sprayed * look);
-          expect(at(sprayed * look * 1.1).spray).toBeLessThanOrEqual(state.spray);
-          expect(state.spots[0]!.film + state.spots[0]!.spray * state.session).toBeLessThanOrEqual(
-            window[1] * 1.05 + 1e-9 + Math.max(0, state.spots[0]!.film - window[1]),
+          const [spot] = at(sprayed * look).spots;
+          expect(at(sprayed * look * 1.1).spots[0]!.spray).toBeLessThanOrEqual(spot!.spray);
+          // A look is taken as it is, never pulled to what the session is believed to lay.
+          expect(spot!.film).toBeCloseTo(sprayed * look, 9);
+          // Never beyond the best count, and nothing where it matches or is over.
+          expect(spot!.film + spot!.spray * at(sprayed * look).session).toBeLessThanOrEqual(
+            Math.max(best, spot!.film) + 1e-9,
           );
-          expect(state.sessionSd).toBeLessThan(0.15);
+          if (sprayed * look >= window[0]) expect(spot!.spray).toBe(0);
+          expect(at(sprayed * look).sessionSd).toBeLessThan(0.15);
         },
       ),
+    );
+    expect(liveState(3, [2.6, 3.4], 2.5, [{ spot: 'a', sprayed: 2.5, looksLike: 3, sd: 0.05 }]).spots[0]).toMatchObject(
+      {
+        zone: 'matched',
+        spray: 0,
+      },
     );
     const look = (spot: string, looksLike: number) => ({ spot, sprayed: 2, looksLike, sd: 0.03 });
     const zones = liveState(3, [2.6, 3.3], 2, [
@@ -137,8 +176,13 @@ describe('on the job', () => {
       look('nose', 2.05),
       look('right', 3.6),
     ]).spots;
-    expect(zones.map((z) => z.zone)).toEqual(['light', 'even', 'even', 'even', 'over']);
+    expect(zones.map((z) => z.zone)).toEqual(['short', 'short', 'short', 'short', 'over']);
     expect(zones[0]!.left).toBeGreaterThan(zones[1]!.left);
     expect(zones.at(-1)!.spray).toBe(0);
+    // Coats went on since: what matched is looked at again before anything else, what was over stays over.
+    const since = liveState(3, [2.6, 3.3], 2.5, [look('match', 2.8), look('high', 3.6), look('low', 1.5)]);
+    expect(since.spots.map((s) => s.zone)).toEqual(['again', 'over', 'short']);
+    expect(liveAdvice(since)).toMatchObject({ kind: 'over' });
+    expect(liveAdvice(since).on.map((s) => s.spot)).toEqual(['low']);
   });
 });

@@ -14,7 +14,7 @@ import type { Shop } from '../shop';
 import { assessLadder } from './assess';
 import { calibrateHand, readingNoise, shiftGround, valuesOf, withLeftovers, type RungReading } from './calibrate';
 import { countByEye, EYE_VIEWS, VERDICTS, type RungVerdict } from './eye';
-import { liveState, type SpotEvidence } from './live';
+import { liveAdvice, liveState, type SpotEvidence } from './live';
 
 /** Finish kinds of the study: three families, each over grounds it is sprayed on. */
 const KINDS: readonly { systemId: string; grounds: readonly string[]; style: StyleId }[] = [
@@ -171,7 +171,7 @@ export function runStudy(
         }
         return film;
       };
-      const end = sprayByPolicy(card.best, card.bestSd, card.stop.window, card.advice?.spray ?? 0, spray, random);
+      const end = sprayByPolicy(card.best, card.bestSd, card.stop.window, card.advice.spray, spray, random);
       policy.looks += end.looks;
       if (end.film > trueStop.window[1] + 0.025) policy.over++;
       if (end.film < trueStop.window[0] - 0.025) policy.under++;
@@ -220,9 +220,9 @@ function sprayByPolicy(
       });
     }
     const state = liveState(best, window, sprayed, evidence, DEFAULT_SCATTER);
-    if (state.spray <= 0) break;
+    const next = liveAdvice(state).amount;
+    if (next <= 0) break;
     // Half a coat at a time, a mist coat where only that is safe; then look again.
-    const next = Math.min(0.5, state.spray);
     film += spray(next);
     sprayed += next;
   }

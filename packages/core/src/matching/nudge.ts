@@ -1,6 +1,7 @@
 import { labToLch, type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
+import { partsForDepth } from '../materials/mixStrength';
 import type { EffectSystem } from '../materials/systems';
 import type { FastModel } from '../optics/stack';
 import { effectCoats, factorsToLabs, type LadderRecipe, type PreparedGround } from './ladder';
@@ -55,8 +56,11 @@ export interface TonerDose {
   readonly depth: number;
 }
 
+/** A step: toners to add, or the strength of all that colours; one of both. */
 export interface NudgeStep {
   readonly doses: readonly TonerDose[];
+  /** Factor on all that colours: above 1 more colour (or coats) of its own, below 1 let down with carrier; 1 where toners do it. */
+  readonly strength: number;
   /** Predicted colour of the corrected card per angle. */
   readonly labs: readonly Lab[];
   readonly meanDe: number;
@@ -80,7 +84,24 @@ export interface NudgeInput {
   /** The sprayed card, read or described, in the target's order. */
   readonly card: readonly Lab[];
   readonly toners: readonly Dye[];
+  /**
+   * Which way the strength may go: 1 for a card that was called weaker, -1 for stronger, 0 where it was not said; null looks at
+   * toners only.
+   */
+  readonly lean?: 1 | -1 | 0 | null;
 }
+
+/** The way the strength has to go for a card that was called weaker or stronger and nothing else; 0 where it was not. */
+export function leanOf(remarks: readonly Remark[]): 1 | -1 | 0 {
+  if (remarks.length && remarks.every((r) => r.off === 'weaker')) return 1;
+  if (remarks.length && remarks.every((r) => r.off === 'stronger')) return -1;
+  return 0;
+}
+
+/** Strengths looked at on either side, as a factor; beyond them it is another mix. */
+const MOST_STRENGTH = 1.6;
+/** What is advised where the model sees no gain in the direction the painter named: a tenth of the colour; ours. */
+const BY_WORD = 1.1;
 
 /** Depth at which a toner's effect is linearised. */
 const PROBE_DEPTH = 0.02;
@@ -93,12 +114,52 @@ const ROUNDS = 4;
 const WORTH_ADDING = 0.15;
 
 /**
- * Which toners bring a sprayed card to its target: the stack is linearised in each, every one and every pair is solved by
+ * What brings a sprayed card to its target: toners, or more or less of the mix's own colour. A card that is too weak gets more
+ * of it, one that is too strong is let down; never the other way. For toners the stack is linearised in each, every one and every pair is solved by
  * least squares with no negative parts, and the nearest of them are refined with the full model (Gauss-Newton). What the
  * model gets wrong about the card is carried over unchanged.
- * @returns null when no toner helps, for instance when the card is already too strong or too dark.
+ * @returns null when nothing helps
  */
 export function nudge(input: NudgeInput): Nudge | null {
+  const { lean = 0 } = input;
+  const ownColour = lean === null ? null : strengthNudge(input, lean);
+  if (lean) return ownColour;
+  const toner = tonerNudge(input);
+  if (!ownColour || !toner) return ownColour ?? toner;
+  return ownColour.full.meanDe <= toner.full.meanDe ? ownColour : toner;
+}
+
+/** More or less of the mix's own colour, in the direction that is allowed; null when it does not help. */
+function strengthNudge(input: NudgeInput, lean: 1 | -1 | 0): Nudge | null {
+  const { model, ground, recipe, coats, target, card } = input;
+  const labsAt = (s: number): Lab[] => {
+    const coat = { ...recipe.coat, a: recipe.coat.a.map((v) => v * s), tau: recipe.coat.tau * s };
+    return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
+  };
+  const base = labsAt(1);
+  const step = (strength: number): NudgeStep => {
+    const labs = labsAt(strength).map(
+      (lab, g) => [0, 1, 2].map((k) => card[g]![k]! + lab[k]! - base[g]![k]!) as unknown as Lab,
+    );
+    const { meanDe, badness } = scoreMatch(target, labs);
+    return { doses: [], strength, labs, meanDe, badness };
+  };
+  const tried = Array.from({ length: 24 }, (_, i) => MOST_STRENGTH ** ((i + 1) / 24));
+  const allowed = [...(lean >= 0 ? tried : []), ...(lean <= 0 ? tried.map((s) => 1 / s) : [])].map(step);
+  const before = scoreMatch(target, card);
+  const best = allowed.reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
+  const helps = best.meanDe <= before.meanDe * (1 - WORTH_ADDING);
+  if (!helps && !lean) return null;
+  // The painter named the direction: where the model sees little in it, a little of it.
+  const full = helps ? best : step(BY_WORD ** lean);
+  return {
+    before: { meanDe: before.meanDe, badness: before.badness },
+    half: step(1 + (full.strength - 1) / 2),
+    full,
+  };
+}
+
+function tonerNudge(input: NudgeInput): Nudge | null {
   const { model, ground, recipe, coats, target, card, toners } = input;
   const labsWith = (doses: readonly TonerDose[]): Lab[] => {
     const a = Float64Array.from(recipe.coat.a);
@@ -190,7 +251,7 @@ export function nudge(input: NudgeInput): Nudge | null {
     const doses = dosesOf(chosen).map((d) => ({ ...d, depth: d.depth * share }));
     const labs = predicted(doses);
     const { meanDe, badness } = scoreMatch(target, labs);
-    return { doses, labs, meanDe, badness };
+    return { doses, strength: 1, labs, meanDe, badness };
   };
   const before = scoreMatch(target, card);
   const full = step(1);
@@ -221,15 +282,53 @@ function solve(columns: readonly Float64Array[], wanted: Float64Array): number[]
   return x > 0 && y > 0 ? [x, y] : null;
 }
 
-/** Depth one part of toner in a hundred parts of carrier gives to 10 um of dry film; invented for the demo. */
-const TONER_DEPTH = 0.06;
+/** Something added to a cup. */
+export interface NudgePour {
+  readonly name: string;
+  /** To one part of the carrier; to one part of the whole mix where its parts are not known. */
+  readonly ratio: number;
+  /** g/ml; null where it is not known. */
+  readonly density: number | null;
+}
+
+/** Density of a toner that stands in no mix of the library, g/ml: usual; ours. */
+const TONER_DENSITY = 0.97;
+/** A drop from a pipette, ml; common practice (no source). */
+export const DROP_ML = 0.05;
+
+/** What a step adds to the cup: toners, the mix's own colours, or carrier to let it down. */
+export function nudgePours(system: EffectSystem, step: NudgeStep, dyes: readonly Dye[]): NudgePour[] {
+  const [carrier, ...colours] = system.parts;
+  if (step.doses.length)
+    return step.doses.map((d) => ({
+      name: dyes.find((m) => m.id === d.dyeId)?.name.toLowerCase() ?? 'toner',
+      ratio: tonerParts(system, d) / 100,
+      density: system.parts.find((p) => p.dyeId === d.dyeId)?.density ?? TONER_DENSITY,
+    }));
+  if (!carrier) {
+    // Only the whole is known: more of its colours by the painter's own formula, or carrier.
+    return step.strength > 1
+      ? [{ name: 'its colours, by your formula', ratio: step.strength - 1, density: null }]
+      : [{ name: 'its carrier', ratio: 1 / step.strength - 1, density: null }];
+  }
+  if (step.strength > 1)
+    return colours.map((p) => ({
+      name: p.name,
+      ratio: (p.parts * (step.strength - 1)) / carrier.parts,
+      density: p.density ?? null,
+    }));
+  const all = system.parts.reduce((sum, p) => sum + p.parts, 0);
+  return [
+    { name: carrier.name, ratio: (all * (1 / step.strength - 1)) / carrier.parts, density: carrier.density ?? null },
+  ];
+}
 
 /** Parts of a toner to a hundred parts of the mix's carrier for a depth in one nominal coat. */
 export function tonerParts(system: EffectSystem, dose: TonerDose): number {
   const known = system.dyes.find((d) => d.dyeId === dose.dyeId);
-  const carrier = system.parts[0]?.parts ?? 1;
-  const inCup = known ? system.parts.at(-1)!.parts : 0;
+  const carrier = system.parts[0]?.parts;
+  const inCup = system.parts.find((p) => p.dyeId === dose.dyeId)?.parts;
   // A dye that is already in the mix is counted in the mix's own parts.
-  if (known && inCup > 0 && system.parts.length > 1) return ((dose.depth / known.depth) * inCup * 100) / carrier;
-  return dose.depth / (TONER_DEPTH * (system.filmUm / 10));
+  if (known && inCup && carrier) return ((dose.depth / known.depth) * inCup * 100) / carrier;
+  return 100 * partsForDepth(dose.depth, system.filmUm);
 }

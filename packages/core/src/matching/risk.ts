@@ -53,16 +53,22 @@ export function chancesAt(
 }
 
 export interface Advice {
-  /** Half coats to spray before looking. */
+  /** Coats to spray before looking: half coats, a quarter where even half of one would be too much; 0 for none. */
   readonly spray: number;
   readonly chances: readonly Chances[];
   /** Coats probably left after that, to the best count. */
   readonly left: number;
 }
 
+/** Counts a first stop may have: a mist coat, then half coats. */
+const firstStops = (most: number): number[] => [
+  0.25,
+  ...Array.from({ length: Math.max(0, Math.floor(most * 2 + 1e-9)) }, (_, i) => (i + 1) / 2),
+];
+
 /**
- * "Spray k, then look": the largest half-coat count whose chance of ending over the window is at most 5 %, and never
- * beyond the half coat that first reaches the best count.
+ * "Spray k, then look": the largest count whose chance of ending over the window is at most 5 %, never beyond the best count:
+ * what is missing can be added after the look, what is too much can't be taken back.
  */
 export function adviseCoats(
   window: readonly [number, number],
@@ -71,13 +77,11 @@ export function adviseCoats(
   scatter: Scatter = DEFAULT_SCATTER,
   doubt = 0,
 ): Advice {
-  const cap = Math.max(0.5, Math.ceil(best * 2 - 0.2) / 2);
-  const chances: Chances[] = [];
-  let spray = 0;
-  for (let n = 0.5; n <= cap + 1.01; n += 0.5) {
-    const c = chancesAt(n, window, closes, scatter, doubt);
-    chances.push(c);
-    if (n <= cap && c.over <= ACCEPTED_OVER) spray = n;
-  }
+  const at = (n: number) => chancesAt(n, window, closes, scatter, doubt);
+  const stops = firstStops(best).filter((n) => n <= best + 1e-9 && at(n).over <= ACCEPTED_OVER);
+  const spray = stops.at(-1) ?? 0;
+  const chances = firstStops(Math.ceil(best * 2) / 2 + 1)
+    .filter((n) => n >= 0.5 || n === spray)
+    .map(at);
   return { spray, chances, left: Math.max(0, best - spray) };
 }

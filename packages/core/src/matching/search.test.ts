@@ -10,7 +10,7 @@ import { createShop } from '../shop';
 import { ladderLabs } from './ladder';
 import { targetUnder, lookUnder } from './light';
 import { assembleMap, computeMapRows, mapCounts, packRows, unpackRows } from './matchMap';
-import { nudge, remarkToLabs, tonerParts } from './nudge';
+import { leanOf, nudge, nudgePours, remarkToLabs, tonerParts } from './nudge';
 import { paretoRecipes, rateExactly, createSearch, type SearchInput } from './search';
 import { STYLES } from './styles';
 import { defaultTolerance, scoreMatch, type TargetAngle } from './target';
@@ -125,7 +125,51 @@ describe('tint nudge', () => {
     const main = DYES.find((d) => d.id === answer.full.doses[0]!.dyeId)!;
     expect(main.depth[24]! + main.depth[26]!).toBeGreaterThan(main.depth[10]!);
     const tooDark = remarkToLabs(target, [{ view: 'all over', off: 'darker', amount: 'far' }]);
-    expect(nudge({ model, ground, recipe, coats: 3, target, card: tooDark, toners: DYES })).toBeNull();
+    expect(nudge({ model, ground, recipe, coats: 3, target, card: tooDark, toners: DYES, lean: null })).toBeNull();
+  });
+
+  it('goes the way the word says: weaker gets more colour, stronger is let down, at any mix and ground', () => {
+    for (const [groundId, systemId, coats] of [
+      ['aqua-pastel', 'lagoon-pearl', 3],
+      ['silver-fine', 'cinder-candy', 3],
+      ['gold', 'smoke-tea-clear', 2],
+      ['white', 'moonmilk-pearl', 2],
+    ] as const) {
+      const over = shop.ground(findGround(groundId));
+      const laid = { coat: shop.coat(findSystem(systemId), 1), style: STYLES.wet };
+      const target = toTarget(ladderLabs(model, over, laid, [coats])[0]!);
+      for (const [off, sign] of [
+        ['weaker', 1],
+        ['stronger', -1],
+      ] as const)
+        for (const amount of ['a touch', 'clearly', 'far'] as const) {
+          const remarks = [{ view: 'all over', off, amount } as const];
+          const found = nudge({
+            model,
+            ground: over,
+            recipe: laid,
+            coats,
+            target,
+            card: remarkToLabs(target, remarks),
+            toners: DYES,
+            lean: leanOf(remarks),
+          })!;
+          expect(found.full.doses).toEqual([]);
+          expect(Math.sign(found.full.strength - 1)).toBe(sign);
+          expect(Math.abs(found.half.strength - 1)).toBeCloseTo(Math.abs(found.full.strength - 1) / 2, 9);
+          const pours = nudgePours(findSystem(systemId), found.half, DYES);
+          expect(pours.every((p) => p.ratio > 0)).toBe(true);
+          const carrier = findSystem(systemId).parts[0]!.name;
+          expect(pours.some((p) => p.name === carrier)).toBe(sign < 0);
+        }
+    }
+    expect(leanOf([])).toBe(0);
+    expect(
+      leanOf([
+        { view: 'face', off: 'weaker', amount: 'far' },
+        { view: 'face', off: 'redder', amount: 'far' },
+      ]),
+    ).toBe(0);
   });
 
   it('counts a dye of the mix in the mix’s own parts', () => {

@@ -55,14 +55,31 @@ export interface OwnDye extends Own<'dye'> {
   readonly coats: number;
 }
 
-/** A mix: what is in the cup. */
+/** A dye in a mix of the shop's own. */
+export interface OwnMixDye {
+  readonly dyeId: string;
+  /** Parts as on the sheet; null where they are not known. */
+  readonly parts: number | null;
+  /** Depth of a nominal coat, in units of the dye's spectrum. */
+  readonly depth: number;
+}
+
+/** Where the strengths of a mix come from: worked out from its parts, typed, or fitted to a reading. */
+export type StrengthSource = 'parts' | 'typed' | 'drawdown';
+
+/** A mix: what is in the cup. Parts are those of the painter's own formula; none is ever made up. */
 export interface OwnSystem extends Own<'system'> {
   readonly family: EffectSystem['family'];
   readonly carrierId: string;
+  readonly carrierParts: number | null;
   readonly pigmentId: string | null;
+  readonly pigmentParts: number | null;
+  /** Cover of a nominal coat, 0..1; of no account without a pigment. */
   readonly cover: number;
-  readonly dyeId: string | null;
-  readonly depth: number;
+  readonly dyes: readonly OwnMixDye[];
+  readonly strengthFrom: StrengthSource;
+  /** The reading the strengths were fitted to: lamp at 45 degrees, seen from the normal. */
+  readonly drawdown: { readonly groundId: string; readonly coats: number; readonly lab: Lab } | null;
   readonly filmUm: number;
   readonly flashMinutes: number;
   readonly pricePerLitre: number;
@@ -140,20 +157,34 @@ function toGround(own: OwnGround): GroundMaterial {
   return { ...solid, flakes: { pigmentId, cover, ...(tintId ? { tint: [tintId, tintDepth] as const } : {}) } };
 }
 
-function toSystem(own: OwnSystem, pigments: readonly EffectPigment[], dyes: readonly Dye[]): EffectSystem {
-  const pigment = pigments.find((p) => p.id === own.pigmentId);
-  const dye = dyes.find((d) => d.id === own.dyeId);
+function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | 'carriers'>): EffectSystem {
+  const carrier = library.carriers.find((c) => c.id === own.carrierId);
+  const pigment = library.pigments.find((p) => p.id === own.pigmentId);
+  const known =
+    own.carrierParts !== null &&
+    (own.pigmentId === null || own.pigmentParts !== null) &&
+    own.dyes.every((d) => d.parts !== null);
   return {
     id: own.id,
     name: own.name,
     family: own.family,
     carrierId: own.carrierId,
-    parts: [
-      { name: 'as mixed', parts: 1 },
-      ...(pigment ? [{ name: pigment.name.toLowerCase(), parts: 1 }] : []),
-      ...(dye ? [{ name: dye.name.toLowerCase(), parts: 1 }] : []),
-    ],
-    dyes: own.dyeId ? [{ dyeId: own.dyeId, depth: own.depth }] : [],
+    parts: known
+      ? [
+          {
+            name: (carrier?.name ?? 'carrier').toLowerCase(),
+            parts: own.carrierParts!,
+            ...(carrier ? { density: carrier.densityGPerMl } : {}),
+          },
+          ...(pigment ? [{ name: pigment.name.toLowerCase(), parts: own.pigmentParts! }] : []),
+          ...own.dyes.map((d) => ({
+            name: (library.dyes.find((m) => m.id === d.dyeId)?.name ?? 'dye').toLowerCase(),
+            parts: d.parts!,
+            dyeId: d.dyeId,
+          })),
+        ]
+      : [],
+    dyes: own.dyes.map(({ dyeId, depth }) => ({ dyeId, depth })),
     ...(own.pigmentId ? { flake: { pigmentId: own.pigmentId, cover: own.cover } } : {}),
     filmUm: own.filmUm,
     flashMinutes: own.flashMinutes,
@@ -167,19 +198,24 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
     own.filter((m): m is Extract<OwnMaterial, { kind: K }> => m.kind === kind);
   const pigments = [...reference.pigments, ...of('pigment').map(pigmentFromThickness)];
   const dyes = [...reference.dyes, ...of('dye').map((d) => dyeFromDrawdowns(film, d))];
+  const carriers = [...reference.carriers, ...of('carrier')];
   return {
     grounds: [...reference.grounds, ...of('ground').map(toGround)],
     pigments,
     dyes,
-    carriers: [...reference.carriers, ...of('carrier')],
-    systems: [...reference.systems, ...of('system').map((s) => toSystem(s, pigments, dyes))],
+    carriers,
+    systems: [...reference.systems, ...of('system').map((s) => toSystem(s, { pigments, dyes, carriers }))],
   };
 }
 
 /** What of a shop's own materials leans on one of them: names of mixes and metallic grounds. */
 export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string[] {
   const parts = (m: OwnMaterial): (string | null)[] =>
-    m.kind === 'system' ? [m.pigmentId, m.dyeId, m.carrierId] : m.kind === 'ground' ? [m.pigmentId, m.tintId] : [];
+    m.kind === 'system'
+      ? [m.pigmentId, m.carrierId, ...m.dyes.map((d) => d.dyeId)]
+      : m.kind === 'ground'
+        ? [m.pigmentId, m.tintId]
+        : [];
   return own.filter((m) => parts(m).includes(id)).map((m) => m.name);
 }
 

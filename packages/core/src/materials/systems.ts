@@ -10,12 +10,14 @@ export interface EffectSystem {
   readonly name: string;
   readonly family: FinishFamily;
   readonly carrierId: string;
-  /** Parts at strength 1, as they are written on the sheet. */
+  /** Parts at strength 1, as they are written on the sheet, the carrier first; none where they are not known. */
   readonly parts: readonly {
     readonly name: string;
     readonly parts: number;
     /** g/ml, where it is known. */
     readonly density?: number;
+    /** Dye this part is the concentrate of. */
+    readonly dyeId?: string;
   }[];
   readonly dyes: readonly { readonly dyeId: string; readonly depth: number }[];
   readonly flake?: { readonly pigmentId: string; readonly cover: number };
@@ -35,7 +37,7 @@ export const SYSTEMS: readonly EffectSystem[] = [
     parts: [
       { name: 'binder', parts: 6, density: 0.94 },
       { name: 'blue pearl, fine', parts: 1, density: 1.12 },
-      { name: 'lagoon blue', parts: 0.5, density: 0.97 },
+      { name: 'lagoon blue', parts: 0.5, density: 0.97, dyeId: 'lagoon-blue' },
     ],
     dyes: [{ dyeId: 'lagoon-blue', depth: 0.3 }],
     flake: { pigmentId: 'blue-pearl-fine', cover: 0.3 },
@@ -65,7 +67,7 @@ export const SYSTEMS: readonly EffectSystem[] = [
     carrierId: 'intercoat',
     parts: [
       { name: 'intercoat clear', parts: 8, density: 0.93 },
-      { name: 'cinder red', parts: 1, density: 0.96 },
+      { name: 'cinder red', parts: 1, density: 0.96, dyeId: 'cinder-red' },
     ],
     dyes: [{ dyeId: 'cinder-red', depth: 0.9 }],
     filmUm: 10,
@@ -79,7 +81,7 @@ export const SYSTEMS: readonly EffectSystem[] = [
     carrierId: 'two-pack-clear',
     parts: [
       { name: 'two-pack clear', parts: 20, density: 1.0 },
-      { name: 'peat brown', parts: 1, density: 0.98 },
+      { name: 'peat brown', parts: 1, density: 0.98, dyeId: 'peat-brown' },
     ],
     dyes: [{ dyeId: 'peat-brown', depth: 1.1 }],
     filmUm: 23,

@@ -47,8 +47,10 @@ export function createMaterialsRepo(db: Db, tell: TellDamage = UNTOLD): Material
         throw new ApiError('badRequest', { tintId: 'This dye is not here any more.' });
       return;
     }
-    if (!has('dye', REFERENCE_LIBRARY.dyes, material.dyeId))
-      throw new ApiError('badRequest', { dyeId: 'This dye is not here any more.' });
+    material.dyes.forEach(({ dyeId }, i) => {
+      if (!has('dye', REFERENCE_LIBRARY.dyes, dyeId))
+        throw new ApiError('badRequest', { [`dyes[${i}].dyeId`]: 'This dye is not here any more.' });
+    });
     if (!has('carrier', REFERENCE_LIBRARY.carriers, material.carrierId))
       throw new ApiError('badRequest', { carrierId: 'This carrier is not here any more.' });
   };

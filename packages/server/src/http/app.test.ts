@@ -447,8 +447,11 @@ describe('materials', () => {
       carrierId: 'intercoat',
       pigmentId: null,
       cover: 0.3,
-      dyeId: 'reed-green',
-      depth: 1,
+      dyes: [{ dyeId: 'reed-green', parts: null, depth: 1 }],
+      carrierParts: null,
+      pigmentParts: null,
+      strengthFrom: 'typed',
+      drawdown: null,
       filmUm: 10,
       flashMinutes: 12,
       pricePerLitre: 70,
@@ -461,9 +464,9 @@ describe('materials', () => {
       (
         await request(app)
           .put(path(mix.id))
-          .send({ version: 0, material: { ...mix, dyeId: randomUUID() } })
+          .send({ version: 0, material: { ...mix, dyes: [{ dyeId: randomUUID(), parts: 1, depth: 1 }] } })
           .expect(400)
-      ).body.fields.dyeId,
+      ).body.fields['dyes[0].dyeId'],
     ).toContain('not here');
     await request(app).put(path(mix.id)).send({ version: 0, material: mix }).expect(200);
     await request(app).post(api.createJob.path).send(job).expect(201);

@@ -1,12 +1,15 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { FAMILIES, findSystem } from '@steady-gleam/core';
-import { Link, Outlet, useParams } from 'react-router';
+import { FAMILIES } from '@steady-gleam/core';
+import { useState } from 'react';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { FilmSection } from '../shared/FilmSection';
-import { choiceOf } from '../shared/jobModel';
+import { JobMenu } from '../shared/JobMenu';
+import { choiceOf, openPoints, sayMix } from '../shared/jobModel';
+import { UndoBar, type Done } from '../shared/UndoBar';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
-import { useJobDetail } from '../shared/useJob';
+import { useJobDetail, useJobSummary } from '../shared/useJob';
 import { HEADER } from './layout';
 
 /** Header of a job: what it is, and its film section; the place below. */
@@ -15,6 +18,9 @@ export function JobLayout() {
   const { tones } = useTheme();
   const { library } = useLibrary();
   const { data, error, isPending, refetch } = useJobDetail(id);
+  const summary = useJobSummary(id);
+  const navigate = useNavigate();
+  const [undoable, setUndoable] = useState<Done | null>(null);
   if (isPending) return <Notice title="Opening the job …" />;
   if (error || !data) {
     const gone = error instanceof ApiFailure && error.code === 'notFound';
@@ -54,14 +60,28 @@ export function JobLayout() {
           <Typography
             variant="body2"
             noWrap
-            title={`${findSystem(job.systemId, library.systems).name}, ${FAMILIES[job.family].name}, matching ${job.matching}`}
+            title={`${sayMix(job, library)}, ${FAMILIES[job.family].name}, matching ${job.matching}`}
             sx={{ color: 'text.secondary' }}
           >
             matching {job.matching}
           </Typography>
         </Box>
         <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} />
+        <JobMenu
+          job={job}
+          open={summary ? openPoints(summary) : []}
+          onDone={(said, undo) => {
+            setUndoable({ jobId: job.id, said, undo });
+            if (undo.removed === false) void navigate('/');
+          }}
+        />
       </Box>
+      {job.removedAt ? (
+        <Typography role="status" sx={{ px: 2.75, py: 1, borderBottom: `1px solid ${tones.hairline}` }}>
+          This job was taken out of the list. Under “Jobs” it can be put back.
+        </Typography>
+      ) : null}
+      <UndoBar done={undoable} onGone={() => setUndoable(null)} />
       <Outlet context={data} />
     </Box>
   );

@@ -5,6 +5,7 @@ import {
   FAMILIES,
   type FinishFamily,
   type Lab,
+  type Library,
   type RungReading,
   type TargetAngle,
 } from '@steady-gleam/core';
@@ -112,6 +113,20 @@ function stepOf(
   return job.plan
     ? { place: 'booth', stands: `${mixed}, planned`, action: 'Into the booth' }
     : { place: 'plan', stands: mixed, action: 'Plan the spraying' };
+}
+
+/** What is in the cup, by its name; a mix that can't be read any more is said to be missing. */
+export function sayMix(job: Pick<Job, 'systemId'>, library: Pick<Library, 'systems'>): string {
+  return library.systems.find((s) => s.id === job.systemId)?.name ?? 'a mix that is not here any more';
+}
+
+/** What is still open on a job, a clause each, for the question before it is finished. */
+export function openPoints(job: Pick<JobSummary, 'choice' | 'rungsRead' | 'run'>): string[] {
+  const points: string[] = [];
+  if (!job.choice) points.push('no ground and count are picked');
+  else if (job.rungsRead === 0) points.push('no rung of a card is read');
+  if (job.run && job.run.done < job.run.total) points.push(`${job.run.done} of ${job.run.total} sprays are on`);
+  return points;
 }
 
 const angles = (n: number) => (n === 1 ? 'one angle' : `${n} angles`);

@@ -1,4 +1,12 @@
-import { api, letdownApi, photoPath, type JobDetail, type Photo, type VerdictEvent } from '@steady-gleam/contracts';
+import {
+  api,
+  letdownApi,
+  photoPath,
+  type JobDetail,
+  type JobSummary,
+  type Photo,
+  type VerdictEvent,
+} from '@steady-gleam/contracts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useOutletContext } from 'react-router';
 import type { InferType } from 'yup';
@@ -8,6 +16,12 @@ export const jobKey = (id: string) => ['jobs', id] as const;
 
 export function useJobDetail(id: string) {
   return useQuery({ queryKey: jobKey(id), queryFn: () => call(api.readJob, { params: { id } }) });
+}
+
+/** The job as the list of jobs tells it: where its run stands, what was read. Null until the list is there. */
+export function useJobSummary(id: string): JobSummary | null {
+  const { data } = useQuery({ queryKey: ['jobs'], queryFn: () => call(api.listJobs) });
+  return data?.find((j) => j.id === id) ?? null;
 }
 
 /** The job of the place being shown; JobLayout loads it. */

@@ -1,8 +1,10 @@
 import {
   findPigment,
+  fitStrength,
   flatSpectrum,
   prepareCoat,
   type OwnMaterial,
+  type OwnSystem,
   assessLadder,
   computeMapRows,
   contrastRatio,
@@ -133,8 +135,21 @@ export interface Compute {
   ): Promise<RatedRecipe[] | null>;
   /** Ends the search with this ticket at the next ground. */
   stopSearch(ticket: number): void;
-  /** Toners that bring a sprayed card to the target. */
-  nudge(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], card: readonly Lab[]): Nudge | null;
+  /** What brings a sprayed card to the target. @param lean see the core's nudge */
+  nudge(
+    mix: Mix,
+    groundId: string,
+    coats: number,
+    target: readonly TargetAngle[],
+    card: readonly Lab[],
+    lean: 1 | -1 | 0 | null,
+  ): Nudge | null;
+  /** Strength of a mix from the reading of a drawdown: the factor on the cover and depths given. */
+  fitMix(
+    pigment: { readonly pigmentId: string; readonly cover: number } | null,
+    dyes: readonly { readonly dyeId: string; readonly depth: number }[],
+    drawdown: NonNullable<OwnSystem['drawdown']>,
+  ): { readonly factor: number; readonly off: number };
   assess(
     mix: Mix,
     groundId: string,
@@ -329,8 +344,9 @@ export function createCompute(): Compute {
       );
     },
     stopSearch: (ticket) => void stopped.add(ticket),
-    nudge: (mix, groundId, coats, target, card) =>
+    nudge: (mix, groundId, coats, target, card, lean) =>
       nudge({
+        lean,
         model: shop.model(target),
         ground: shop.ground(findGround(groundId, shop.library.grounds)),
         recipe: recipeOf(mix),
@@ -339,6 +355,23 @@ export function createCompute(): Compute {
         card,
         toners: shop.library.dyes,
       }),
+    fitMix: (pigment, dyes, drawdown) => {
+      const p = pigment && findPigment(pigment.pigmentId, shop.library.pigments);
+      const dye = new Float64Array(31);
+      for (const d of dyes)
+        shop.library.dyes.find((m) => m.id === d.dyeId)?.depth.forEach((v, i) => (dye[i]! += v * d.depth));
+      const coat = prepareCoat(shop.film, {
+        dye,
+        ...(p ? { flakes: { cover: pigment.cover, tilt: p.tilt, edge: p.edge, optics: p.optics } } : {}),
+      });
+      return fitStrength(
+        shop.model([{ incidence: 45, aspecular: 45 }]),
+        shop.ground(findGround(drawdown.groundId, shop.library.grounds)),
+        coat,
+        drawdown.coats,
+        drawdown.lab,
+      );
+    },
     assess: (mix, groundId, target, rungs, last, handHeld, earlier) =>
       assessLadder(
         shop.model(target),

@@ -10,19 +10,20 @@ import { Bench } from '../../shared/Bench';
 import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
-import { putHand, useChangeJob, useJob } from '../../shared/useJob';
+import { putHand, useJob } from '../../shared/useJob';
 import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
 import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
-import { sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
+import { sayEye, sayFaceAgainstFlop, sayOutOfOrder, sayPlans } from './eyeModel';
 import { EyeLadder } from './EyeLadder';
 import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
 import { PatchGauge } from './PatchGauge';
 import { RungPanel } from './RungPanel';
 import { useCardCount } from './useCardCount';
+import { FinishButton } from '../../shared/FinishButton';
 
 const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
 
@@ -36,7 +37,6 @@ export function CardPage() {
   const { data: mixed = [] } = useBatches();
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
-  const change = useChangeJob(job.id);
   const [selected, setSelected] = useState<number | null>(null);
   const [planning, setPlanning] = useState(false);
   const [figures, setFigures] = useState(false);
@@ -76,6 +76,7 @@ export function CardPage() {
   const calibration = withTarget ? (assessment?.calibration ?? null) : null;
   const misread = calibration ? sayMisread(calibration.misread) : null;
   const disorder = sayOutOfOrder(said);
+  const against = sayFaceAgainstFlop(said);
   const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
   const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
   const nextRung = planned.find((n) => !judged(n)) ?? null;
@@ -134,6 +135,7 @@ export function CardPage() {
         {eye ? <EyePicture posterior={eye.posterior} /> : null}
         {misread ? warning(misread) : null}
         {disorder ? warning(disorder) : null}
+        {against ? warning(against) : null}
         {(withTarget ? (assessment?.disorder ?? []) : []).map((d) =>
           warning(
             `${countCoats(d.more)} read ${d.said} than ${countCoats(d.fewer)}, though more coats go the other way here. Were the rungs swapped, or one misread?`,
@@ -160,13 +162,7 @@ export function CardPage() {
                   Go to the job
                 </Button>
               ) : null}
-              <Button
-                variant="outlined"
-                disabled={change.isPending}
-                onClick={() => change.mutate({ version: job.version, status: 'finished' })}
-              >
-                Mark this job finished
-              </Button>
+              <FinishButton job={job} />
             </>
           )}
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
@@ -265,7 +261,8 @@ export function CardPage() {
         <CardPlanForm
           job={job}
           card={card}
-          bracket={withTarget && assessment?.stop.window ? assessment.best : null}
+          hasTarget={withTarget}
+          bracket={withTarget && assessment ? assessment.best : null}
           {...(card ? { onDone: () => setPlanning(false) } : {})}
         />
       )}

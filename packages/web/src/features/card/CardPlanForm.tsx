@@ -1,5 +1,14 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Alert, Box, Button, FormControlLabel, Switch, ToggleButton, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  FormControlLabel,
+  Switch,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
 import { cardSchema, type Card, type Job, type StoredCard } from '@steady-gleam/contracts';
 import type { Measure } from '@steady-gleam/core';
 import { useState } from 'react';
@@ -10,7 +19,7 @@ import { useLibrary } from '../../shared/library';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard } from '../../shared/useJob';
 import { newId } from '../../shared/newId';
-import { FAMILIES } from '@steady-gleam/core';
+import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
 const numberOrNull = (v: unknown): number | null =>
@@ -23,6 +32,9 @@ export function bracketRungs(best: number): number[] {
   const below = Math.max(0.5, middle - step);
   return [...new Set([Math.max(0.5, below - step), below, middle, middle + step])].sort((a, b) => a - b);
 }
+
+/** Ways an effect coat is laid on a card. */
+const LAID: readonly StyleId[] = ['wet', 'medium', 'light'];
 
 const OFFERED = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6];
 
@@ -57,12 +69,15 @@ export function CardPlanForm({
   job,
   card,
   bracket,
+  hasTarget,
   onDone,
 }: {
   job: Job;
   card: StoredCard | null;
   /** Count the model expects, so that the rungs can go past it on both sides; null when it expects nothing. */
   bracket: number | null;
+  /** The target was read: ground and style were picked on the map. Else they are asked for here. */
+  hasTarget: boolean;
   onDone?: () => void;
 }) {
   const { library } = useLibrary();
@@ -147,8 +162,8 @@ export function CardPlanForm({
           Let the model choose: around {bracket.toFixed(1)}
         </Button>
       )}
-      {job.choice ? null : (
-        <Box sx={{ mt: 2, maxWidth: 340 }}>
+      {hasTarget ? null : (
+        <Box sx={{ mt: 2, maxWidth: 380 }}>
           <Field
             label="Ground on the card"
             value={groundId}
@@ -163,6 +178,26 @@ export function CardPlanForm({
               </option>
             ))}
           </Field>
+          <Typography variant="h3" component="div" sx={{ mt: 1.5, mb: 0.5 }} id="laid-label">
+            Effect coats are laid
+          </Typography>
+          <ToggleButtonGroup
+            exclusive
+            value={choiceOf(job).style}
+            aria-labelledby="laid-label"
+            onChange={(_, style: StyleId | null) =>
+              style && change.mutate({ version: job.version, choice: { ...choiceOf(job), style } })
+            }
+          >
+            {LAID.map((s) => (
+              <ToggleButton key={s} value={s}>
+                {STYLES[s].name}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
+            Wet and light coats lay flakes and film differently: card and job are laid alike.
+          </Typography>
         </Box>
       )}
       <Typography variant="h2" sx={{ mt: 1.5, mb: 0.75 }}>

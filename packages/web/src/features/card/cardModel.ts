@@ -22,11 +22,14 @@ export function sayHand(hand: Hand, free: readonly HandMember[]): string {
 /** The sentence that answers the let-down card. */
 export function sayCard(a: Assessment): { answer: string; why: string } {
   const { stop, nominal, advice, calibration } = a;
-  const best = stop.best.coats;
-  if (!stop.window || !advice) {
+  const best = a.best;
+  if (!stop.window) {
+    const [from, to] = a.aim.counts;
+    const closest =
+      from < to ? `${from.toFixed(1)} to ${to.toFixed(1)} come closest` : `${best.toFixed(1)} comes closest`;
     return {
-      answer: `No coat count passes at every angle; nearest is ${best.toFixed(1)}.`,
-      why: `It stays ${stop.best.meanDe.toFixed(1)} dE00 off. Another ground or strength on the match map would open a window.`,
+      answer: `No count passes at every angle; closest is ${best.toFixed(1)}. ${advice.spray > 0 ? `Spray ${sayCoats(advice.spray)}, then look.` : 'Let the mix down first.'}`,
+      why: `${calibration ? `Your card is read: ${closest}` : `Not your hand yet: ${closest}, nominal`}, ${stop.best.meanDe.toFixed(1)} dE00 off over all angles. What would open a window: another ground or strength on the match map, a nudge of the mix, or a blend in place of edge to edge.`,
     };
   }
   const [lo, hi] = stop.window;
@@ -43,7 +46,7 @@ export function sayCard(a: Assessment): { answer: string; why: string } {
     };
   }
   const said = sayHand(calibration.hand, calibration.free);
-  const moved = best - nominal.best.coats;
+  const moved = stop.best.coats - nominal.best.coats;
   const change =
     Math.abs(moved) < 0.1
       ? 'so the count stays where nominal put it'

@@ -2,6 +2,7 @@ import type { VerdictEvent } from '@steady-gleam/contracts';
 import {
   adviseCoats,
   countByEye,
+  faceAgainstFlop,
   outOfOrder,
   type Advice,
   type Assessment,
@@ -33,9 +34,9 @@ export function adviseByEye(
   handHeld: boolean,
 ): EyeAdvice | null {
   if (!verdicts.length) return null;
-  const prior = assessment?.stop.window ? { mean: assessment.best, sd: Math.max(0.05, assessment.bestSd) } : undefined;
+  const prior = assessment ? { mean: assessment.best, sd: Math.max(0.05, assessment.bestSd) } : undefined;
   const posterior = countByEye(verdicts, { handHeld, ...(prior ? { prior } : {}) });
-  const own = assessment?.stop.window;
+  const own = assessment?.aim.counts;
   const window: readonly [number, number] = own
     ? [own[0] + posterior.best - assessment.best, own[1] + posterior.best - assessment.best]
     : [Math.max(0.1, posterior.best - EYE_WINDOW), posterior.best + EYE_WINDOW];
@@ -61,6 +62,15 @@ export function sayEye({ posterior, advice }: EyeAdvice): { answer: string; why:
   };
 }
 
+/** Rungs whose face and flop disagree, in words: said, never averaged. */
+export function sayFaceAgainstFlop(verdicts: readonly RungVerdict[]): string | null {
+  const found = faceAgainstFlop(verdicts);
+  if (!found.length) return null;
+  const { face, flop } = found[0]!;
+  const rungs = found.map((f) => countCoats(f.coats)).join(' and ');
+  return `With ${rungs} the face is ${face} and the flop ${flop}: no count mends both. Lay it another way (wetter or drier, a control coat), or take another pearl or ground.`;
+}
+
 /** Rungs that were called the wrong way round, in words. */
 export function sayOutOfOrder(verdicts: readonly RungVerdict[]): string | null {
   const [first] = outOfOrder(verdicts);
@@ -77,5 +87,5 @@ export function sayPlans(advice: Advice): string | null {
   const safest = safe
     ? `Safest: ${sayCoats(safe.coats)}, then look; ${percent(safe.over)} end over.`
     : 'Even half a coat is not safe.';
-  return `${safest} Fastest: ${sayCoats(likely.coats)} in one go; ${percent(likely.inside)} end inside, ${percent(likely.over)} over.`;
+  return `${safest} In one go: ${sayCoats(likely.coats)}; ${percent(likely.inside)} end inside, ${percent(likely.over)} over.`;
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ReadingSet, VerdictEvent } from '@steady-gleam/contracts';
-import { liveState, type Assessment, type RungVerdict } from '@steady-gleam/core';
-import { outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
+import { EYE_VIEWS, liveAdvice, liveState, VERDICTS, type Assessment, type RungVerdict } from '@steady-gleam/core';
+import fc from 'fast-check';
+import { nearestRung, outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
 import { evidenceOf, sayLive, saySpot } from '../spray/sprayModel';
 import { bracketRungs } from './CardPlanForm';
 import { cardCoats } from './CardCoats';
@@ -78,6 +79,10 @@ describe('chips', () => {
     }));
     expect(sayTriangle(ranked[0]!, card, target, 2)).toContain('trust the card');
     expect(sayTriangle(ranked[0]!, [], target, 2)).toBeNull();
+    // The rung nearest to the object stands for the card, not the last one entered.
+    const rung = (coats: number, shift: number) => set('', shift, { kind: 'rung', rungCoats: coats });
+    expect(nearestRung([rung(2, 0.4), rung(3, -2), rung(4, -6)], target)?.rungCoats).toBe(2);
+    expect(nearestRung([], target)).toBeNull();
   });
 
   it('name a spot that stands apart, and none where all agree', () => {
@@ -98,7 +103,7 @@ describe('by eye', () => {
     const alone = adviseByEye(three, null, false)!;
     expect(alone.posterior.best).toBeCloseTo(3, 0);
     expect(sayEye(alone).answer).toMatch(/^By eye, (2\.9|3\.[01]) coats\. Spray 2(½)?, then look\.$/);
-    const assessment = { best: 2.4, bestSd: 0.15, stop: { window: [2.2, 2.7] } } as unknown as Assessment;
+    const assessment = { best: 2.4, bestSd: 0.15, aim: { counts: [2.2, 2.7], inside: true } } as unknown as Assessment;
     const joined = adviseByEye(three, assessment, false)!;
     expect(joined.posterior.best).toBeGreaterThan(2.4);
     expect(joined.posterior.best).toBeLessThan(alone.posterior.best);
@@ -127,7 +132,7 @@ describe('by eye', () => {
     const chance = (coats: number, inside: number, over: number) => ({ coats, under: 1 - inside - over, inside, over });
     expect(
       sayPlans({ spray: 2, left: 0.5, chances: [chance(2, 0.1, 0), chance(2.5, 0.7, 0.1), chance(3, 0.2, 0.8)] }),
-    ).toBe('Safest: 2, then look; 0 % end over. Fastest: 2½ in one go; 70 % end inside, 10 % over.');
+    ).toBe('Safest: 2, then look; 0 % end over. In one go: 2½; 70 % end inside, 10 % over.');
   });
 
   it('brackets a count with rungs on both sides', () => {
@@ -154,24 +159,101 @@ describe('on the job', () => {
   const state = (sprayed: number, events: readonly VerdictEvent[]) =>
     liveState(3, [2.6, 3.4], sprayed, evidenceOf([], events, null, [], 3));
 
+  const four = (coats: number, v: VerdictEvent['verdict'], spot = 'all over') =>
+    EYE_VIEWS.map((view) => ({ ...look(coats, v, spot), id: `${view}${coats}${spot}`, view }));
+  const said = (sprayed: number, events: readonly VerdictEvent[]) => sayLive(state(sprayed, events), sprayed, 2, 3);
+
   it('goes on while it is lighter, stops where it matches, and does not promise what paint can’t do', () => {
-    const lighter = state(2, [look(2, 'much lighter')]);
-    expect(sayLive(lighter, 2, 2, 3).answer).toMatch(/more, then look/);
-    const there = state(3, [look(3, 'match')]);
-    expect(sayLive(there, 3, 2, 3).answer).toContain('Stop');
+    expect(said(2, [look(2, 'much lighter')]).answer).toBe('Half a coat more, then look.');
+    // A match in four lights, all over, with a coat less than the card said: it is there.
+    expect(said(2, four(2, 'match')).answer).toBe('Stop. It is there.');
+    expect(saySpot(state(2, four(2, 'match')).spots[0]!)).toContain('matches: like 3.0 coats; leave it');
+    // Darker in all lights is over, not “leave it”.
+    expect(said(2, four(2, 'darker')).answer).toBe('Stop. It is over the window.');
     const over = state(5, [look(5, 'much darker')]);
     expect(sayLive(over, 5, 2, 3).answer).toBe('Stop. It is over the window.');
     expect(saySpot(over.spots[0]!)).toContain('Nothing sprayed on takes that back');
-    expect(sayLive(state(0, []), 0, 2, 3).answer).toBe('Spray 2, then look.');
-    // One place far too dark is said to be over, and the others go on without it.
-    const mixed = state(2, [look(2, 'lighter', 'left'), look(2, 'lighter', 'top'), look(2, 'much darker', 'tail')]);
-    expect(mixed.spots.map((s) => [s.spot, s.zone === 'over'])).toEqual([
-      ['left', false],
-      ['top', false],
-      ['tail', true],
-    ]);
-    expect(sayLive(mixed, 2, 2, 3).why + sayLive(mixed, 2, 2, 3).answer).toMatch(/Keep off tail|light places only/);
+    expect(said(0, []).answer).toBe('Spray 2, then look.');
+    expect(said(1, []).answer).toBe('Spray 1 more, then look.');
+    expect(said(2, []).answer).toBe('Look before the next coat.');
+    // One place far too dark comes first, and the others go on without it.
+    const mixed = [look(2, 'much lighter', 'left'), look(2, 'much lighter', 'top'), look(2, 'much darker', 'tail')];
+    expect(said(2, mixed).answer).toBe('Tail is over: stop there. A faded half coat on left and top only, then look.');
+    expect(said(2, [look(2, 'match', 'nose'), look(2, 'much lighter', 'left')]).answer).toBe(
+      'A faded half coat on left only, then look.',
+    );
+    expect(said(3, [look(2, 'match')]).answer).toBe('Look at nose again before the next coat.');
     const patch = { ...look(2, null), patch: 1.5 };
     expect(state(2, [patch]).spots[0]!.film).toBeLessThan(1.8);
+  });
+
+  it('a reading equal to the answer asks for nothing more', () => {
+    const ladder = {
+      counts: [0, 1, 2, 3, 4],
+      labs: [0, 1, 2, 3, 4].map((n) => target.map(() => [60 - 4 * n, 20, 10])),
+    };
+    const reading = set('nose', 0, {
+      kind: 'spot',
+      rungCoats: 2.5,
+      readings: target.map((t) => ({ spot: '1', incidence: 45, aspecular: t.aspecular, l: 60 - 4 * 3, a: 20, b: 10 })),
+    });
+    const live = liveState(3, [2.6, 3.4], 2.5, evidenceOf([reading], [], ladder as unknown as Assessment, target, 3));
+    expect(sayLive(live, 2.5, 2, 3).answer).toBe('Stop. It is there.');
+    expect(live.spots[0]!.spray).toBe(0);
+  });
+
+  // The law: no sentence advises a coat on a place that its own line calls matched, over or unlike.
+  it('never advises a coat on a spot that matched or is over, in ten thousand logs', () => {
+    const spots = ['all over', 'nose', 'left'];
+    const one = fc.record({
+      spot: fc.constantFrom(...spots),
+      coats: fc.constantFrom(1, 1.5, 2, 2.5, 3, 4),
+      view: fc.constantFrom(...EYE_VIEWS),
+      verdict: fc.constantFrom(...VERDICTS),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(one, { minLength: 1, maxLength: 7 }),
+        fc.double({ min: 0.6, max: 5, noNaN: true }),
+        fc.constantFrom(0, 0.5, 1),
+        (log, best, since) => {
+          // As they are in force: the newest of a spot, count and view.
+          const events = [
+            ...new Map(
+              log.map((e, i) => [
+                `${e.spot}/${e.coats}/${e.view}`,
+                {
+                  ...look(e.coats, e.verdict, e.spot),
+                  view: e.view,
+                  takenAt: new Date(1_764_000_000_000 + i * 1000).toISOString(),
+                },
+              ]),
+            ).values(),
+          ];
+          const sprayed = Math.max(...events.map((e) => e.coats)) + since;
+          const window = [best * 0.88, best * 1.12] as const;
+          const live = liveState(best, window, sprayed, evidenceOf([], events, null, [], best));
+          const advice = liveAdvice(live);
+          const { answer } = sayLive(live, sprayed, 1, best);
+          for (const s of live.spots) {
+            const newest = events.filter((e) => e.spot === s.spot).sort((a, b) => a.takenAt.localeCompare(b.takenAt));
+            const now = newest.filter((e) => e.coats === newest.at(-1)!.coats).map((e) => e.verdict);
+            const forbidden = now.some((v) => v === 'darker' || v === 'much darker') || now.every((v) => v === 'match');
+            if (forbidden || s.zone !== 'short') {
+              expect(s.spray).toBe(0);
+              expect(advice.on).not.toContain(s);
+              expect(saySpot(s)).not.toMatch(/more/);
+              // A coat all over would land there too.
+              expect(answer).not.toMatch(/^(Half a coat|A mist coat) more/);
+              if (/faded/.test(answer)) expect(/on (.*) only/.exec(answer)![1]).not.toContain(s.spot);
+            }
+            expect(s.film + advice.amount * live.session).toBeLessThanOrEqual(
+              advice.on.includes(s) ? best + 1e-9 : Infinity,
+            );
+          }
+        },
+      ),
+      { numRuns: 10_000 },
+    );
   });
 });

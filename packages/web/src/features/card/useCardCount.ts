@@ -16,7 +16,10 @@ export interface CardCount {
   readonly error: string | null;
   readonly eye: EyeAdvice | null;
   readonly best: number | null;
-  readonly window: readonly [number, number] | null;
+  /** Counts to aim for: those that pass, or the ones that come closest. */
+  readonly aim: readonly [number, number] | null;
+  /** Some count passes at every angle. */
+  readonly inside: boolean;
   readonly advice: Advice | null;
 }
 
@@ -47,8 +50,9 @@ export function useCardCount({ job, target: set, card, rungs, verdicts, earlier 
     assessment,
     error,
     eye,
-    best: eye?.posterior.best ?? (assessment?.stop.window ? assessment.best : null),
-    window: eye?.window ?? assessment?.stop.window ?? null,
+    best: eye?.posterior.best ?? assessment?.best ?? null,
+    aim: eye?.window ?? assessment?.aim.counts ?? null,
+    inside: assessment?.aim.inside ?? true,
     advice: eye?.advice ?? assessment?.advice ?? null,
   };
 }

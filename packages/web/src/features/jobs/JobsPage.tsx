@@ -1,12 +1,16 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { api, type JobSummary } from '@steady-gleam/contracts';
-import { FAMILIES, findSystem } from '@steady-gleam/core';
-import { useQuery } from '@tanstack/react-query';
+import { FAMILIES } from '@steady-gleam/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { FilmSection } from '../../shared/FilmSection';
-import { choiceOf, nextStep } from '../../shared/jobModel';
+import { HereNotes } from '../../shared/HereNotes';
+import { JobMenu } from '../../shared/JobMenu';
+import { choiceOf, nextStep, openPoints, sayMix } from '../../shared/jobModel';
+import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { timeSaid } from '../../shared/timeOfDay';
@@ -27,6 +31,7 @@ export function JobsPage() {
     refetchInterval: 30_000,
   });
   const now = useNow(10_000);
+  const [undoable, setUndoable] = useState<Done | null>(null);
   if (isPending) return <Notice title="Opening the jobs …" />;
   if (error) {
     return (
@@ -64,6 +69,7 @@ export function JobsPage() {
           New job
         </Button>
       </Box>
+      <HereNotes sx={{ mb: 1 }} />
       <Box
         component="ul"
         sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${tones.hairline}` }}
@@ -73,11 +79,17 @@ export function JobsPage() {
           const step = stepOf(job);
           const done = job.status === 'finished';
           return (
-            <Box component="li" key={job.id} sx={{ borderBottom: `1px solid ${tones.hairline}` }}>
+            <Box
+              component="li"
+              key={job.id}
+              sx={{ borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 1 }}
+            >
               <Box
                 component={Link}
                 to={`/jobs/${job.id}/${step.place}`}
                 sx={{
+                  flex: 1,
+                  minWidth: 0,
                   display: 'grid',
                   // A tablet has room for all four, in less of each.
                   gridTemplateColumns: {
@@ -105,8 +117,8 @@ export function JobsPage() {
                 <Box sx={{ minWidth: 0 }}>
                   <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} compact />
                   <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
-                    {findSystem(job.systemId, library.systems).name} · {FAMILIES[job.family].name.toLowerCase()}
-                    {job.choice ? '' : ' · nothing picked yet'}
+                    {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
+                    {job.choice ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
                   </Typography>
                 </Box>
                 <Typography variant="body2">
@@ -130,10 +142,77 @@ export function JobsPage() {
                   )}
                 </Typography>
               </Box>
+              <JobMenu
+                job={job}
+                open={openPoints(job)}
+                onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
+              />
             </Box>
           );
         })}
       </Box>
+      <Aside />
+      <UndoBar done={undoable} onGone={() => setUndoable(null)} />
+    </Box>
+  );
+}
+
+/** Below the list: jobs that were taken out, and what can't be read any more. */
+function Aside() {
+  const { tones } = useTheme();
+  const client = useQueryClient();
+  const [shown, setShown] = useState(false);
+  const { data: removed = [] } = useQuery({
+    queryKey: ['jobs', 'removed'],
+    queryFn: () => call(api.listRemoved),
+  });
+  const { data: damaged = [] } = useQuery({ queryKey: ['damaged'], queryFn: () => call(api.listDamaged) });
+  const back = useMutation({
+    mutationFn: ({ id, version }: { id: string; version: number }) =>
+      call(api.changeJob, { params: { id }, body: { version, removed: false } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      {damaged.length ? (
+        <Box role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25, mb: 1 }}>
+          {damaged.length === 1 ? 'One entry' : `${damaged.length} entries`} can’t be read any more and{' '}
+          {damaged.length === 1 ? 'is' : 'are'} left out; nothing of {damaged.length === 1 ? 'it' : 'them'} was changed.
+          <Box component="ul" aria-label="Damaged" sx={{ m: 0, pl: 2.5 }}>
+            {damaged.slice(0, 20).map((d) => (
+              <li key={d.id}>
+                {d.what} {d.name}, {d.id}
+              </li>
+            ))}
+          </Box>
+        </Box>
+      ) : null}
+      {removed.length ? (
+        <>
+          <Button variant="text" color="inherit" aria-expanded={shown} onClick={() => setShown(!shown)} sx={{ px: 1 }}>
+            Taken out: {removed.length}
+          </Button>
+          {shown ? (
+            <Box component="ul" aria-label="Taken out" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+              {removed.map((job) => (
+                <Box component="li" key={job.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 1 }}>
+                  <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>
+                    {job.piece}, matching {job.matching}
+                  </Typography>
+                  <Button variant="outlined" disabled={back.isPending} onClick={() => back.mutate(job)}>
+                    Put back
+                  </Button>
+                </Box>
+              ))}
+            </Box>
+          ) : null}
+          {back.error ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {back.error.message}
+            </Typography>
+          ) : null}
+        </>
+      ) : null}
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
-import { FAMILIES } from '@steady-gleam/core';
+import { FAMILIES, REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -110,13 +110,16 @@ export function NewJobPage() {
                   >
                     {s.name}
                     <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
-                      {s.parts.map((p) => `${p.parts} ${p.name}`).join(' : ')}
+                      {sayParts(s)}
                     </Box>
                   </ToggleButton>
                 ))}
             </ToggleButtonGroup>
             <FormHelperText error={!!errors.systemId}>
-              {errors.systemId?.message ?? 'Parts by volume. Demo mixes, invented.'}
+              {errors.systemId?.message ??
+                (REFERENCE_LIBRARY.systems.some((s) => s.id === field.value)
+                  ? 'Parts by volume. A demo mix, invented.'
+                  : 'Parts by volume. A mix of your own.')}
             </FormHelperText>
           </>
         )}

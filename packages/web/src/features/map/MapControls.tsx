@@ -1,5 +1,12 @@
 import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { STYLES, type EffectSystem, type Illuminant, type StyleId, type TargetAngle } from '@steady-gleam/core';
+import {
+  sayParts,
+  STYLES,
+  type EffectSystem,
+  type Illuminant,
+  type StyleId,
+  type TargetAngle,
+} from '@steady-gleam/core';
 import { memo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import type { Mix } from '../../worker/compute';
@@ -33,10 +40,6 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
     onMix(next);
     keep(next);
   };
-  const colour = system.parts
-    .slice(1)
-    .map((p) => `${Number((p.parts * mix.strength).toFixed(2))} ${p.name}`)
-    .join(' : ');
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: { xs: 1.5, lg: 3 }, mt: 1.25 }}>
@@ -45,7 +48,7 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
             Strength {mix.strength.toFixed(2)}×
           </Typography>
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {system.parts[0]!.parts} {system.parts[0]!.name} : {colour}
+            {sayParts(system, mix.strength)}
           </Typography>
         </Box>
         <Slider

@@ -89,6 +89,8 @@ export function MapPage() {
         map!.best.coats,
         target,
         cellOf(map!, map!.best.groundId, map!.best.coats).labs,
+        // Strengths and counts are what the map itself looks through.
+        null,
       ),
   );
 

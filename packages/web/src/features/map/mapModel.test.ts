@@ -88,12 +88,18 @@ describe('what the screens say', () => {
       hand: { film: 1.18, flake: 1, spread: 0.9 },
       stop: stop(2.5, [2.3, 2.8]),
       nominal: stop(3.1, [2.9, 3.4]),
+      best: 2.5,
+      aim: { counts: [2.3, 2.8], inside: true },
       advice: { spray: 2, chances: [], left: 0.5 },
     } as unknown as Assessment;
     expect(sayCard(assessment).answer).toBe('Your card says 2.5. Spray 2, then look.');
     expect(sayCard(assessment).why).toContain(
       'You lay 18 % more than a nominal coat; the pearl lies flatter than usual, so it takes 0.6 fewer',
     );
-    expect(sayCard({ ...assessment, stop: stop(2.5, null), advice: null }).answer).toContain('No coat count passes');
+    // Read, but nothing passes: the closest counts and what would open a window, never “spray the card first”.
+    const none = sayCard({ ...assessment, stop: stop(2.5, null), aim: { counts: [2.2, 2.9], inside: false } });
+    expect(none.answer).toBe('No count passes at every angle; closest is 2.5. Spray 2, then look.');
+    expect(none.why).toContain('Your card is read: 2.2 to 2.9 come closest');
+    expect(none.why).toContain('What would open a window');
   });
 });

@@ -82,7 +82,7 @@ export function sayMissing(
     const dye = library.dyes.find((m) => m.id === d.dyeId)!;
     return `${tonerParts(system, d).toFixed(1)} parts of ${dye.name.toLowerCase()}`;
   });
-  return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]!.name}: about dE00 ${help.full.meanDe.toFixed(1)} then.`;
+  return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]?.name ?? 'its carrier'}: about dE00 ${help.full.meanDe.toFixed(1)} then.`;
 }
 
 /** Colours further from the target than this many units do not set the exposure. */

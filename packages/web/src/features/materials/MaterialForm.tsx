@@ -10,6 +10,8 @@ import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import { fieldsOf, SCHEMA_OF, toCandidate, type FormField, type FormValues, type MaterialKind } from './materialForms';
 import { newId } from '../../shared/newId';
+import { computeRemote } from '../../worker/useCompute';
+import { mixCandidate } from './mixForm';
 
 interface MaterialFormProps {
   readonly kind: MaterialKind;
@@ -19,6 +21,13 @@ interface MaterialFormProps {
   readonly onDone: () => void;
 }
 
+/** The field a path of the schema stands for: `dyes[1].depth` is `dyes.1.depth`, the axes of a reading are one field. */
+const fieldOf = (path: string): string =>
+  path
+    .replace(/\[\d\]$/, '')
+    .replace(/\[(\d+)\]\./g, '.$1.')
+    .replace(/^dyes$/, 'dyes.0.dyeId');
+
 /** One material of the shop's own: entered, checked against its bounds, kept. */
 export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps) {
   const { library } = useLibrary();
@@ -26,7 +35,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
   const [id] = useState(() => stored?.material.id ?? newId());
   const [values, setValues] = useState<FormValues>(start);
   const [errors, setErrors] = useState<Record<string, string>>({});
-  const fields = fieldsOf(kind, library);
+  const fields = fieldsOf(kind, library, values);
   const refresh = () => client.invalidateQueries({ queryKey: materialsKey });
   const put = useMutation({
     mutationFn: (material: OwnMaterial) =>
@@ -35,7 +44,13 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       await refresh();
       onDone();
     },
-    onError: (error) => error instanceof ApiFailure && setErrors(error.fields),
+    onError: (error) =>
+      error instanceof ApiFailure &&
+      setErrors(
+        Object.fromEntries(
+          Object.entries(error.fields).map(([path, m]) => [fieldOf(path.replace(/^material\./, '')), m]),
+        ),
+      ),
   });
   const remove = useMutation({
     mutationFn: () => call(materialsApi.remove, { params: { id }, body: { version: stored!.version } }),
@@ -45,10 +60,16 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
     },
   });
 
-  const save = (event: FormEvent) => {
+  const save = async (event: FormEvent) => {
     event.preventDefault();
+    let candidate = null;
+    if (kind === 'system') {
+      const found = await mixCandidate(id, values, library, (...given) => computeRemote().fitMix(...given));
+      if (!found.ok) return setErrors(found.errors);
+      candidate = found.candidate;
+    }
     try {
-      const material = SCHEMA_OF[kind].validateSync(toCandidate(kind, id, values, fields), {
+      const material = SCHEMA_OF[kind].validateSync(candidate ?? toCandidate(kind, id, values, fields), {
         abortEarly: false,
       }) as unknown as OwnMaterial;
       setErrors({});
@@ -56,8 +77,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       const found: Record<string, string> = {};
-      for (const e of error.inner.length ? error.inner : [error])
-        found[(e.path ?? '').replace(/\[\d\]$/, '')] ??= e.message;
+      for (const e of error.inner.length ? error.inner : [error]) found[fieldOf(e.path ?? '')] ??= e.message;
       setErrors(found);
     }
   };
@@ -129,7 +149,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
     <Box
       component="form"
       noValidate
-      onSubmit={save}
+      onSubmit={(e) => void save(e)}
       aria-label="Material"
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
     >

@@ -5,7 +5,10 @@ import {
   ownPigmentSchema,
   ownSystemSchema,
 } from '@steady-gleam/contracts';
-import { thicknessOf, type Library, type Measure, type OwnMaterial } from '@steady-gleam/core';
+import { FAMILIES, FAMILY_IDS, thicknessOf, type Library, type Measure, type OwnMaterial } from '@steady-gleam/core';
+
+import { numberIn } from '../../shared/numberIn';
+import { mixCopy, mixFields, mixValues } from './mixForm';
 
 export type MaterialKind = OwnMaterial['kind'];
 
@@ -28,7 +31,7 @@ const named = (m: { readonly id: string; readonly name: string }) => ({ value: m
 const NONE = { value: '', name: 'none' };
 
 /** Fields of each kind of material, in the order they are filled in. */
-export function fieldsOf(kind: MaterialKind, library: Library): readonly FormField[] {
+export function fieldsOf(kind: MaterialKind, library: Library, values: FormValues): readonly FormField[] {
   const price: FormField = { name: 'pricePerLitre', label: 'Price of a litre, ready to spray', type: 'number' };
   const name: FormField = { name: 'name', label: 'Name', type: 'text' };
   switch (kind) {
@@ -98,42 +101,11 @@ export function fieldsOf(kind: MaterialKind, library: Library): readonly FormFie
         { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
       ];
     case 'system':
-      return [
-        name,
-        {
-          name: 'family',
-          label: 'Finish family',
-          type: 'choice',
-          choices: [
-            { value: 'pearl', name: 'Three-stage pearl' },
-            { value: 'candy', name: 'Candy over metallic' },
-            { value: 'tinted-clear', name: 'Tinted clear' },
-          ],
-        },
-        {
-          name: 'carrierId',
-          label: 'Carrier',
-          type: 'choice',
-          choices: library.carriers.map(named),
-        },
-        {
-          name: 'pigmentId',
-          label: 'Effect pigment',
-          type: 'choice',
-          choices: [NONE, ...library.pigments.map(named)],
-        },
-        { name: 'cover', label: 'Cover of a full coat, 0 to 0.95', type: 'number' },
-        {
-          name: 'dyeId',
-          label: 'Dye',
-          type: 'choice',
-          choices: [NONE, ...library.dyes.map(named)],
-        },
-        { name: 'depth', label: 'Dye strength of a full coat', type: 'number' },
-        { name: 'filmUm', label: 'Film of a full coat', type: 'number', measure: 'film' },
-        { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
-        price,
-      ];
+      return mixFields(
+        library,
+        FAMILY_IDS.map((f) => ({ value: f, name: FAMILIES[f].name })),
+        values,
+      );
   }
 }
 
@@ -153,18 +125,19 @@ export function toCandidate(
   fields: readonly FormField[],
 ): Record<string, unknown> {
   const read = (text: string | undefined): unknown =>
-    text === undefined || text.trim() === '' ? undefined : Number.isNaN(Number(text)) ? text : Number(text);
+    text === undefined || text.trim() === '' ? undefined : Number.isNaN(numberIn(text)) ? text : numberIn(text);
   const out: Record<string, unknown> = { kind, id };
   for (const f of fields) {
     if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}.${i}`]));
     else if (f.type === 'number') out[f.name] = read(values[f.name]);
-    else if (['pigmentId', 'dyeId', 'tintId'].includes(f.name)) out[f.name] = values[f.name] || null;
+    else if (['pigmentId', 'tintId'].includes(f.name)) out[f.name] = values[f.name] || null;
     else out[f.name] = values[f.name] ?? '';
   }
   return out;
 }
 
 export function toValues(material: OwnMaterial): FormValues {
+  if (material.kind === 'system') return mixValues(material);
   const out: FormValues = {};
   for (const [key, value] of Object.entries(material)) {
     if (Array.isArray(value)) value.forEach((v, i) => (out[`${key}.${i}`] = String(v)));
@@ -181,10 +154,12 @@ export const EMPTY: Record<MaterialKind, FormValues> = {
   system: {
     family: 'pearl',
     carrierId: 'binder',
+    carrierParts: '',
     pigmentId: 'white-pearl-fine',
-    cover: '0.3',
-    dyeId: '',
-    depth: '1',
+    pigmentParts: '',
+    strengthFrom: 'parts',
+    'drawdown.groundId': 'white',
+    'drawdown.coats': '2',
     filmUm: '9',
     flashMinutes: '10',
     pricePerLitre: '80',
@@ -236,21 +211,6 @@ export function copyOf(kind: MaterialKind, id: string, library: Library): FormVa
         }
       : null;
   }
-  if (kind === 'system') {
-    const s = library.systems.find((m) => m.id === id);
-    if (!s || s.dyes.length > 1) return null;
-    return {
-      name: `${s.name}, ours`,
-      family: s.family,
-      carrierId: s.carrierId,
-      pigmentId: s.flake?.pigmentId ?? '',
-      cover: String(s.flake?.cover ?? 0.3),
-      dyeId: s.dyes[0]?.dyeId ?? '',
-      depth: String(s.dyes[0]?.depth ?? 1),
-      filmUm: String(s.filmUm),
-      flashMinutes: String(s.flashMinutes),
-      pricePerLitre: String(s.pricePerLitre),
-    };
-  }
+  if (kind === 'system') return mixCopy(id, library);
   return null;
 }

@@ -58,6 +58,8 @@ export interface BatchPanelProps {
   readonly hand: string | null;
   /** Cups of this layer that were mixed for the job, newest first. */
   readonly mixed: readonly Batch[];
+  /** Takes out what a nudge put in. */
+  readonly onDropNudge: () => void;
   readonly notes: BatchNotes;
   readonly onNotes: (more: Partial<BatchNotes>) => void;
   readonly tabs: ReactNode;
@@ -280,6 +282,19 @@ export function BatchPanel(props: BatchPanelProps) {
           A density is missing, so this is by volume only. It can be entered with the product.
         </Typography>
       )}
+      {pours.pours.some((p) => p.nudge) ? (
+        <Typography role="status" sx={{ mt: 1, borderLeft: `4px solid ${tones.pick}`, pl: 1.25 }}>
+          A nudge is in it: {pours.pours.flatMap((p) => (p.nudge ? [p.name] : [])).join(', ')}.{' '}
+          <Button
+            variant="text"
+            color="inherit"
+            onClick={props.onDropNudge}
+            sx={{ px: 0.5, textDecoration: 'underline' }}
+          >
+            Take the nudge out
+          </Button>
+        </Typography>
+      ) : null}
       {pours.warnings.map((w) => (
         <Typography key={w} role="status" sx={{ mt: 1, borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
           {units.sentence(w)}

@@ -144,6 +144,7 @@ export function MixPage() {
       temperatureC: mixing.temperatureC,
       areaM2: area,
       sameHardener,
+      added: mixing.added?.[g.id] ?? [],
     });
   const worked = (g: MixGroup) => {
     const product = productOf(g, library, shelf, mixing);
@@ -336,6 +337,10 @@ export function MixPage() {
       lands={lands}
       hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}
+      onDropNudge={() => {
+        const { [group.id]: _, ...others } = mixing.added ?? {};
+        setMixing({ added: others });
+      }}
       notes={state}
       onNotes={(more) => setState((old) => ({ ...old, ...more }))}
       tabs={tabs}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import {
   areaOf,
+  createShop,
   findGround,
   findSystem,
   layersOf,
@@ -9,6 +10,7 @@ import {
   REFERENCE_LIBRARY as library,
   STARTING_GUNS,
   STARTING_PRODUCTS,
+  type OwnMaterial,
 } from '@steady-gleam/core';
 import { START_MIXING, START_PIECES } from '@steady-gleam/contracts';
 import { metricText, shownText, unitsOf } from '../../shared/units';
@@ -36,6 +38,7 @@ const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: objec
     temperatureC: 21,
     areaM2: 3,
     sameHardener: null,
+    added: [],
     ...more,
   });
 
@@ -49,6 +52,60 @@ describe('what a job is mixed from', () => {
       ['clear', 'clear', 2],
     ]);
     expect(groups[2]!.filmUm).toBeCloseTo(10 * (3 + 0.35), 9);
+  });
+
+  it('pours no part that nobody entered: the whole by the painter’s formula, reduced as the sheet says', () => {
+    const own: OwnMaterial = {
+      kind: 'system',
+      id: 'own',
+      name: 'Our candy',
+      family: 'candy',
+      carrierId: 'intercoat',
+      carrierParts: null,
+      pigmentId: null,
+      pigmentParts: null,
+      cover: 0.3,
+      dyes: [{ dyeId: 'cinder-red', parts: null, depth: 1 }],
+      strengthFrom: 'typed',
+      drawdown: null,
+      filmUm: 10,
+      flashMinutes: 12,
+      pricePerLitre: 60,
+    };
+    const mine = createShop([own]).library;
+    const stack = layersOf(findGround('gold'), findSystem('own', mine.systems), {
+      groundId: 'gold',
+      coats: 2,
+      strength: 1,
+      style: 'wet',
+      controlCoats: 0,
+    });
+    const group = groupsOf(stack, mine).find((g) => g.materialId === 'own')!;
+    expect(
+      pours(group, {}, { library: mine, product: productOf(group, mine, STARTING_PRODUCTS, START_MIXING) }).pours.map(
+        (p) => [p.name, p.parts],
+      ),
+    ).toEqual([
+      ['Our candy, by your formula', 1],
+      ['Breakwater reducer, medium', 0.5],
+    ]);
+  });
+
+  it('pours what a nudge adds with the rest, in one where it is in the cup anyway', () => {
+    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    const added = [
+      { name: 'cinder red', ratio: 0.05, density: 0.96 },
+      { name: 'plum violet', ratio: 0.01, density: 0.97 },
+    ];
+    expect(
+      pours(candy, {}, { added })
+        .pours.slice(0, 3)
+        .map((p) => [p.name, Number(p.parts.toFixed(6)), !!p.nudge]),
+    ).toEqual([
+      ['intercoat clear', 8, false],
+      ['cinder red', 1.6, true],
+      ['plum violet', 0.08, true],
+    ]);
   });
 
   it('pours the mix at its strength, reduced as the product’s sheet says', () => {

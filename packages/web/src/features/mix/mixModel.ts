@@ -1,4 +1,4 @@
-import type { Batch, Mixing, NewBatch } from '@steady-gleam/contracts';
+import type { Added, Batch, Mixing, NewBatch } from '@steady-gleam/contracts';
 import {
   adviseAdditive,
   additiveSuits,
@@ -19,6 +19,7 @@ import {
   vocOfMix,
   type AdditiveAdvice,
   type AdditiveRole,
+  type EffectSystem,
   type Gun,
   type Library,
   type MixedPart,
@@ -96,6 +97,8 @@ export interface Pour {
   readonly exemptShare: number;
   readonly pricePerLitre: number | null;
   readonly advice?: AdditiveAdvice | undefined;
+  /** Added by a nudge. */
+  readonly nudge?: boolean;
 }
 
 /** What the painter set for a group; texts, so that nothing typed is lost. */
@@ -123,6 +126,18 @@ export interface PoursInput {
   readonly areaM2: number;
   /** Hardener that a clear below or above it is mixed with, by name. */
   readonly sameHardener: string | null;
+  /** What a nudge adds, to one part of the carrier. */
+  readonly added: readonly Added[];
+}
+
+/** The parts of a mix at a strength; one pour of the whole where the painter's formula is not in the program: none is made up. */
+function pouredOf(
+  system: EffectSystem,
+  strength: number,
+): readonly { readonly name: string; readonly parts: number; readonly density?: number | undefined }[] {
+  if (system.parts.length) return system.parts.map((p, i) => ({ ...p, parts: i ? p.parts * strength : p.parts }));
+  const colours = Math.abs(strength - 1) < 1e-9 ? '' : ` with ${strength.toFixed(2)} of its colours`;
+  return [{ name: `${system.name}, by your formula${colours}`, parts: 1 }];
 }
 
 export interface Pours {
@@ -148,11 +163,11 @@ export function poursOf(q: PoursInput): Pours {
   const system = group.kind === 'effect' && group.materialId ? findSystem(group.materialId, library.systems) : null;
   const ground = group.kind === 'ground' ? library.grounds.find((g) => g.id === group.materialId) : null;
   const base: Pour[] = system
-    ? system.parts.map((p, i) => ({
+    ? pouredOf(system, group.strength).map((p, i) => ({
         ...tin,
         name: p.name,
         role: i ? ('colour' as const) : ('product' as const),
-        parts: i ? p.parts * group.strength : p.parts,
+        parts: p.parts,
         density: p.density,
         pricePerLitre: system.pricePerLitre,
       }))
@@ -160,6 +175,22 @@ export function poursOf(q: PoursInput): Pours {
       ? settings.shade.map((s) => ({ ...tin, name: s.name, role: 'product' as const, parts: s.parts }))
       : [{ ...tin, name: ground?.name ?? product?.name ?? group.name, role: 'product' as const, parts: 1 }];
   if (ground) base[0] = { ...base[0]!, pricePerLitre: ground.pricePerLitre };
+  const carrier = base[0]!.parts;
+  for (const a of q.added) {
+    const known = base.findIndex((p) => p.name === a.name);
+    // What is in the cup anyway is poured in one.
+    if (known >= 0) base[known] = { ...base[known]!, parts: base[known]!.parts + a.ratio * carrier, nudge: true };
+    else
+      base.push({
+        ...tin,
+        name: a.name,
+        role: 'colour',
+        parts: a.ratio * carrier,
+        density: a.density ?? undefined,
+        pricePerLitre: system?.pricePerLitre ?? tin.pricePerLitre,
+        nudge: true,
+      });
+  }
   const text = settings.ratio.trim() || product?.ratio || '1';
   const read = parseRatio(text);
   if (!read.ok) return { pours: base, ratioFault: read.message, warnings: [] };

@@ -1,9 +1,24 @@
 import { Box, Button, NativeSelect, Typography, useTheme } from '@mui/material';
-import type { ReadingSet } from '@steady-gleam/contracts';
-import { remarkToLabs, type EffectSystem, type Lab, type Remark, type TargetAngle } from '@steady-gleam/core';
+import { START_MIXING, type Job, type ReadingSet } from '@steady-gleam/contracts';
+import {
+  cupOf,
+  leanOf,
+  nudgePours,
+  remarkToLabs,
+  type EffectSystem,
+  type Lab,
+  type Remark,
+  type TargetAngle,
+} from '@steady-gleam/core';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { rungReadingsOf, sayCoats } from '../../shared/jobModel';
+import { useStacks } from '../../shared/FilmSection';
+import { choiceOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
+import { MeasureField } from '../../shared/MeasureField';
+import { numberIn } from '../../shared/numberIn';
+import { useUnits } from '../../shared/units';
+import { useChangeJob } from '../../shared/useJob';
+import { useBatches } from '../../shared/useShop';
 import { useLibrary } from '../../shared/library';
 import type { Mix } from '../../worker/compute';
 import { useCompute } from '../../worker/useCompute';
@@ -22,7 +37,11 @@ const OFFS: readonly Remark['off'][] = [
   'weaker',
 ];
 
+/** Carrier in a cup when none stands there, ml. */
+const USUAL_CUP_ML = 500;
+
 interface NudgePanelProps {
+  readonly job: Job;
   readonly mix: Mix;
   readonly groundId: string;
   readonly coats: number;
@@ -32,12 +51,19 @@ interface NudgePanelProps {
 }
 
 /** A sprayed card that is off, said in words or read: which toner, how much, half first. */
-export function NudgePanel({ mix, groundId, coats, target, rungs, system }: NudgePanelProps) {
+export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }: NudgePanelProps) {
   const { tones } = useTheme();
   const { library } = useLibrary();
   const [remark, setRemark] = useState<Remark>({ view: 'face', off: 'redder', amount: 'a touch' });
   const [said, setSaid] = useState<readonly Remark[]>([]);
   const [rung, setRung] = useState<number | null>(null);
+  const [carrier, setCarrier] = useState('');
+  const units = useUnits();
+  const { data: batches = [] } = useBatches();
+  const change = useChangeJob(job.id);
+  const layers = useStacks(job, choiceOf(job)).flatMap((s) => s.layers);
+  const effect = layers.find((l) => l.kind === 'effect' && l.materialId === job.systemId);
+  const cupId = effect ? cupOf(effect, layers) : null;
   const read = rungReadingsOf(rungs, target).filter((r) => r.labs.every((lab) => lab !== null));
   const fromRung = read.find((r) => r.coats === rung);
   const card: readonly Lab[] | null = fromRung
@@ -46,10 +72,28 @@ export function NudgePanel({ mix, groundId, coats, target, rungs, system }: Nudg
       ? remarkToLabs(target, said)
       : null;
   const count = fromRung?.coats ?? coats;
-  const { value, stale } = useCompute(card ? JSON.stringify([mix, groundId, count, target, card]) : null, (c) =>
-    c.nudge(mix, groundId, count, target, card!).then((nudge) => ({ nudge })),
+  const lean = fromRung ? 0 : leanOf(said);
+  const { value, stale } = useCompute(card ? JSON.stringify([mix, groundId, count, target, card, lean]) : null, (c) =>
+    c.nudge(mix, groundId, count, target, card!, lean).then((nudge) => ({ nudge })),
   );
-  const advice = card && value && !stale ? sayNudge(value.nudge, system, library) : null;
+  // The cup that stands there, or one that is typed.
+  const cup = batches.find((b) => b.jobId === job.id && b.layerId === cupId && b.endedAt === null);
+  const standing = cup?.parts.find((p) => p.role === 'product')?.ml ?? null;
+  const typedMl = numberIn(carrier);
+  const carrierMl = carrier.trim() ? typedMl : (standing ?? USUAL_CUP_ML);
+  const good = carrierMl > 0 && carrierMl <= 20_000;
+  const carrierName = system.parts[0]?.name ?? 'mix';
+  const advice = card && value && !stale && good ? sayNudge(value.nudge, system, library, carrierMl, count) : null;
+  const mixing = job.mixing ?? START_MIXING;
+  const put = () => {
+    if (!value?.nudge || !cupId) return;
+    const added = nudgePours(system, value.nudge.half, library.dyes);
+    const before = mixing.added?.[cupId] ?? [];
+    change.mutate({
+      version: job.version,
+      mixing: { ...mixing, added: { ...mixing.added, [cupId]: [...before, ...added] } },
+    });
+  };
   const select = <T extends string>(label: string, value: T, all: readonly T[], set: (v: T) => void) => (
     <NativeSelect
       value={value}
@@ -135,10 +179,41 @@ export function NudgePanel({ mix, groundId, coats, target, rungs, system }: Nudg
           ))}
         </Box>
       )}
+      {card ? (
+        <MeasureField
+          measure="volume"
+          label={`In the cup, ${carrierName}`}
+          value={carrier}
+          onValue={setCarrier}
+          error={good ? undefined : 'More than zero, at most 20000 ml.'}
+          hint={
+            carrier.trim()
+              ? ''
+              : standing === null
+                ? `empty: ${units.say('volume', USUAL_CUP_ML)}; no cup stands there`
+                : `empty: ${units.say('volume', standing)}, the cup that stands there`
+          }
+        />
+      ) : null}
       {advice ? (
         <Box aria-live="polite" data-testid="nudge">
           <Typography variant="h2">{advice.answer}</Typography>
           <Typography sx={{ mt: 0.5 }}>{advice.why}</Typography>
+          {value?.nudge && cupId ? (
+            <Button variant="outlined" disabled={change.isPending} onClick={put} sx={{ mt: 1 }}>
+              Put this half into the mix
+            </Button>
+          ) : null}
+          {change.isSuccess ? (
+            <Typography role="status" sx={{ mt: 0.5 }}>
+              The mix room pours it with the rest; it can be taken out there.
+            </Typography>
+          ) : null}
+          {change.error ? (
+            <Typography role="alert" sx={{ color: 'error.main', mt: 0.5 }}>
+              {change.error.message}
+            </Typography>
+          ) : null}
         </Box>
       ) : null}
       {advice && value?.nudge ? (
@@ -151,8 +226,8 @@ export function NudgePanel({ mix, groundId, coats, target, rungs, system }: Nudg
         />
       ) : null}
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 'auto' }}>
-        Parts by volume. Strengths of toners outside the mix are invented for the demo: weigh by your own, and spray a
-        card before the piece.
+        Strengths of toners outside the mix are usual ones: weigh by your own, and spray a card before the piece. A drop
+        is a twentieth of a millilitre.
       </Typography>
     </>
   );

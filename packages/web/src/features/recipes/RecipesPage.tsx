@@ -60,6 +60,7 @@ export function RecipesPage() {
       side={
         <NudgePanel
           key={job.id}
+          job={job}
           mix={mix}
           groundId={choiceOf(job).groundId}
           coats={choiceOf(job).coats}

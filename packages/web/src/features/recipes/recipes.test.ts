@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { findSystem, REFERENCE_LIBRARY, type Nudge, type RatedRecipe } from '@steady-gleam/core';
 import { sayMissing } from '../map/mapModel';
-import { sayNudge, saySearch, searched } from './recipesModel';
+import { recommended, sayNudge, saySearch, searched } from './recipesModel';
 
 const recipe = (more: Partial<RatedRecipe>): RatedRecipe => ({
   groundId: 'aqua-pastel',
@@ -19,6 +19,7 @@ const library = REFERENCE_LIBRARY;
 const system = findSystem('lagoon-pearl');
 const step = (depth: number, meanDe: number) => ({
   doses: [{ dyeId: 'lagoon-blue', depth }],
+  strength: 1,
   labs: [[50, 0, 0] as const],
   meanDe,
   badness: meanDe,
@@ -26,25 +27,44 @@ const step = (depth: number, meanDe: number) => ({
 const nudge: Nudge = { before: { meanDe: 2.4, badness: 2 }, half: step(0.018, 1.3), full: step(0.036, 0.4) };
 
 describe('what a search says', () => {
-  it('names the best, and the safest when it is another', () => {
-    const best = recipe({});
-    const safe = recipe({ strength: 0.625, coats: 5, controlCoats: 1, meanDe: 0.7, risk: 0.02 });
-    expect(saySearch([best, safe], library).answer).toBe('Aqua pastel at 1×, 3 coats.');
-    expect(saySearch([best, safe], library).why).toContain(
-      'Safest is Aqua pastel at 0.625×, 5 coats and a control coat: 98 in 100',
+  it('names the safest of those no eye can tell apart, and what the nearest one risks', () => {
+    const best = recipe({ coats: 1.5, meanDe: 0.4, risk: 0.36 });
+    const safe = recipe({ coats: 3, meanDe: 0.5, risk: 0.23 });
+    const far = recipe({ strength: 0.625, coats: 5, controlCoats: 1, meanDe: 1.2, risk: 0.02 });
+    // 1.5 coats at 64 in 100 against an equal match of 3 at 77.
+    expect(recommended([best, safe, far])).toBe(safe);
+    expect(saySearch([best, safe, far], library).answer).toBe('Aqua pastel at 1×, 3 coats.');
+    expect(saySearch([best, safe, far], library).why).toContain('77 in 100 such jobs end inside');
+    expect(saySearch([best, safe, far], library).why).toContain('only 64 in 100 end inside');
+    expect(saySearch([best], library).why).toContain(
+      '64 in 100 such jobs end inside the window. Nothing matches better',
     );
-    expect(saySearch([best], library).why).toContain('the safest: 90 in 100');
     expect(saySearch([recipe({ window: null, meanDe: 6.2, risk: 1 })], library).answer).toContain(
       'No recipe reaches it',
     );
     expect(searched(15)).toBe(5070);
   });
 
-  it('advises half of a toner first, in parts of the mix, and says when none helps', () => {
-    // 0.018 of the 0.3 that half a part in six gives: 0.018 / 0.3 * 0.5 * 100 / 6.
-    expect(sayNudge(nudge, system, library).answer).toBe('Add 0.50 parts of lagoon blue to 100 of binder, then look.');
-    expect(sayNudge(nudge, system, library).why).toContain('2.4 now, 1.3 after the first half, 0.4');
-    expect(sayNudge(null, system, library).why).toContain('only take light away');
+  it('advises half of a toner first, in grams and drops for the cup that stands there', () => {
+    // 0.018 of the 0.3 that half a part in six gives: 0.018 / 0.3 * 0.5 / 6 = 0.005 of the carrier; 300 ml at 0.97 g/ml.
+    expect(sayNudge(nudge, system, library, 300, 3).answer).toBe('Add 1.5 g (30 drops) of lagoon blue, then look.');
+    expect(sayNudge(nudge, system, library, 300, 3).why).toContain('2.4 now, 1.3 after the first half, 0.4');
+    expect(sayNudge(null, system, library, 300, 3).why).toContain('only take light away');
+  });
+
+  it('answers weaker with more of its colour and stronger with carrier, never the other way', () => {
+    const strong = (strength: number) => ({ ...step(0, 1), doses: [], strength });
+    const more = sayNudge({ ...nudge, half: strong(1.1), full: strong(1.2) }, system, library, 600, 3);
+    // 600 ml binder: 100 ml pearl and 50 ml blue stand in it; a tenth more of each.
+    expect(more.answer).toBe(
+      'It wants more colour: add 11.2 g of blue pearl, fine and 4.9 g (100 drops) of lagoon blue, or lay 0.6 coats more in all.',
+    );
+    const less = sayNudge({ ...nudge, half: strong(0.9), full: strong(0.8) }, system, library, 600, 3);
+    expect(less.answer).toMatch(/^It is too strong: let it down with 78\.3 g of binder, or lay 0\.6 coats fewer\.$/);
+    const unknown = { ...system, parts: [] };
+    expect(sayNudge({ ...nudge, half: strong(1.1), full: strong(1.2) }, unknown, library, 500, 3).answer).toContain(
+      '50.0 ml of its colours, by your formula',
+    );
   });
 
   it('says what an unreachable target lacks and what would give it', () => {

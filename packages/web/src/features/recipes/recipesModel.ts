@@ -1,12 +1,13 @@
 import {
   andControl,
+  DROP_ML,
+  nudgePours,
   findGround,
-  tonerParts,
   USUAL_SEARCH,
   type EffectSystem,
   type Library,
   type Nudge,
-  type NudgeStep,
+  type NudgePour,
   type RatedRecipe,
 } from '@steady-gleam/core';
 import { countCoats } from '../../shared/jobModel';
@@ -21,6 +22,19 @@ export function sayRecipe(r: RatedRecipe, library: Library): string {
   return `${findGround(r.groundId, library.grounds).name} at ${Number(r.strength.toFixed(3))}×, ${countCoats(r.coats)}${andControl(r.controlCoats)}`;
 }
 
+/** Matches this near to each other look alike, CIEDE2000; ours. */
+const ALIKE = 0.3;
+
+/** Of the recipes whose match no eye can tell from the best one's, the safest; then the one with the fewest coats. */
+export function recommended(found: readonly RatedRecipe[]): RatedRecipe {
+  const best = found[0]!;
+  const alike = found.filter((r) => r.window !== null && r.meanDe <= best.meanDe + ALIKE);
+  return alike.reduce(
+    (a, b) => (b.risk < a.risk - 1e-9 || (b.risk <= a.risk + 1e-9 && b.coats < a.coats) ? b : a),
+    best,
+  );
+}
+
 /** What a search found, in one sentence and its reason. */
 export function saySearch(found: readonly RatedRecipe[], library: Library): { answer: string; why: string } {
   const best = found[0];
@@ -30,36 +44,58 @@ export function saySearch(found: readonly RatedRecipe[], library: Library): { an
       answer: `No recipe reaches it. Closest: ${sayRecipe(best, library)}.`,
       why: `It stays ${best.meanDe.toFixed(1)} dE00 off over all angles, at any ground, strength and count. Another mix, or a ground of its own colour, is needed.`,
     };
-  const safest = found.reduce((a, b) => (b.risk < a.risk ? b : a));
-  const chance = `${Math.round((1 - safest.risk) * 100)} in 100`;
+  const pick = recommended(found);
+  const chance = (r: RatedRecipe) => `${Math.round((1 - r.risk) * 100)} in 100`;
+  const nearest =
+    pick === best
+      ? 'Nothing matches better'
+      : `${sayRecipe(best, library)} reads ${(pick.meanDe - best.meanDe).toFixed(1)} nearer, less than an eye can tell, and only ${chance(best)} end inside`;
   return {
-    answer: `${sayRecipe(best, library)}.`,
-    why:
-      safest === best
-        ? `It matches best and is the safest: ${chance} such jobs end inside the window. ${found.length === 1 ? 'No other beats it in anything.' : 'The others below need fewer coats.'}`
-        : `Safest is ${sayRecipe(safest, library)}: ${chance} such jobs end inside the window. Each line below is best in something: match, safety or coats.`,
+    answer: `${sayRecipe(pick, library)}.`,
+    why: `${chance(pick)} such jobs end inside the window. ${nearest}. Each line below is best in something: match, safety or coats.`,
   };
 }
 
-/** Toners of a step as they are weighed in. */
-export function sayDoses(step: NudgeStep, system: EffectSystem, library: Library): string {
-  return step.doses
-    .map((d) => {
-      const parts = tonerParts(system, d);
-      const name = library.dyes.find((m) => m.id === d.dyeId)?.name.toLowerCase() ?? 'toner';
-      return `${parts < 0.95 ? parts.toFixed(2) : parts.toFixed(1)} parts of ${name}`;
-    })
-    .join(' and ');
+/** What a step adds to a cup: "4.2 g (88 drops) of lagoon blue"; ml where a density is not known. */
+export function sayPours(pours: readonly NudgePour[], carrierMl: number): string {
+  const said = pours.map((p) => {
+    const ml = p.ratio * carrierMl;
+    const drops = Math.round(ml / DROP_ML);
+    const amount = p.density === null ? `${ml.toFixed(1)} ml` : `${(ml * p.density).toFixed(1)} g`;
+    // Fewer than three drops are none, more than a hundred are not counted.
+    return `${amount}${drops >= 3 && drops <= 100 ? ` (${drops} drops)` : ''} of ${p.name}`;
+  });
+  return said.length > 1 ? `${said.slice(0, -1).join(', ')} and ${said.at(-1)}` : (said[0] ?? '');
 }
 
-export function sayNudge(nudge: Nudge | null, system: EffectSystem, library: Library): { answer: string; why: string } {
+/**
+ * What to do about a card that is off, in one sentence and its reason.
+ * @param carrierMl carrier in the cup that stands there, or the cup meant. @param coats effect coats of the card
+ */
+export function sayNudge(
+  nudge: Nudge | null,
+  system: EffectSystem,
+  library: Library,
+  carrierMl: number,
+  coats: number,
+): { answer: string; why: string } {
   if (!nudge)
     return {
-      answer: 'No toner helps here.',
-      why: 'A dye can only take light away. Spray lighter, fewer coats, or let the mix down with carrier, and make another card.',
+      answer: 'Neither toner nor strength helps here.',
+      why: 'A dye can only take light away. Try another ground, style or mix on the map, and make another card.',
     };
-  return {
-    answer: `Add ${sayDoses(nudge.half, system, library)} to 100 of ${system.parts[0]!.name}, then look.`,
-    why: `That is half. Predicted: dE00 ${nudge.before.meanDe.toFixed(1)} now, ${nudge.half.meanDe.toFixed(1)} after the first half, ${nudge.full.meanDe.toFixed(1)} after as much again.`,
-  };
+  const { before, half, full } = nudge;
+  const pours = sayPours(nudgePours(system, half, library.dyes), carrierMl);
+  const steps = `That is half. Predicted: dE00 ${before.meanDe.toFixed(1)} now, ${half.meanDe.toFixed(1)} after the first half, ${full.meanDe.toFixed(1)} after as much again.`;
+  if (full.strength > 1)
+    return {
+      answer: `It wants more colour: add ${pours}, or lay ${((full.strength - 1) * coats).toFixed(1)} coats more in all.`,
+      why: `${steps} One way or the other, not both.`,
+    };
+  if (full.strength < 1)
+    return {
+      answer: `It is too strong: let it down with ${pours}, or lay ${((1 - full.strength) * coats).toFixed(1)} coats fewer.`,
+      why: `${steps} What is on a piece already can’t be taken back.`,
+    };
+  return { answer: `Add ${pours}, then look.`, why: steps };
 }

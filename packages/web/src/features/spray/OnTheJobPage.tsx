@@ -20,12 +20,13 @@ import { evidenceOf, sayLive, saySpot } from './sprayModel';
 import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
 import { FAMILIES } from '@steady-gleam/core';
+import { FinishButton } from '../../shared/FinishButton';
 
 /** On the object itself: after every coat look, spot by spot, and hear what is left and what can't be taken back. */
 export function OnTheJobPage() {
   const detail = useJob();
   const { job, card, spots, verdicts } = detail;
-  const { target, assessment, error, best, window, advice } = useCardCount(detail);
+  const { target, assessment, error, best, aim, inside, advice } = useCardCount(detail);
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
   const say = useAddVerdict(job.id);
@@ -38,7 +39,8 @@ export function OnTheJobPage() {
   const [spot, setSpot] = useState('');
   const [by, setBy] = useState<'eye' | 'readings'>('eye');
   if (error) return <Notice title="The card could not be worked out." text={error} />;
-  if (!card || best === null || !window || !advice) {
+  const finish = <FinishButton job={job} />;
+  if (!card || best === null || !aim || !advice) {
     return (
       <Notice
         title={target.length && job.choice && !assessment ? 'Reading the card …' : 'Spray the card first.'}
@@ -47,12 +49,14 @@ export function OnTheJobPage() {
         <Button component={Link} to={`/jobs/${job.id}/card`} variant="contained">
           Open the card
         </Button>
+        {finish}
       </Notice>
     );
   }
   const evidence = evidenceOf(spots, verdicts, assessment, target, best);
+  const window = aim;
   const state = liveState(best, window, sprayed, evidence);
-  const said = sayLive(state, sprayed, advice.spray, best);
+  const said = sayLive(state, sprayed, advice.spray, best, inside);
   const name = spot.trim() || 'all over';
   const shownFilm = Number(
     Math.min(
@@ -144,7 +148,8 @@ export function OnTheJobPage() {
               onSave={(s) => add.mutateAsync(s)}
             />
           )}
-          <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
+          <Box sx={{ mt: 'auto', display: 'flex', flexDirection: 'column' }}>{finish}</Box>
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             Effect coats in solvent or two-pack carrier: air-fed respirator and exhaust, no ignition source, as the
             product’s sheet and your local rules say.
           </Typography>
@@ -187,7 +192,7 @@ export function OnTheJobPage() {
       >
         {(state.spots.length
           ? state.spots
-          : [{ spot: 'all over', film: sprayed * state.session, sd: state.sessionSd, zone: 'even' as const }]
+          : [{ spot: 'all over', film: sprayed * state.session, sd: state.sessionSd, zone: 'again' as const }]
         ).map((s) => (
           <Box
             key={s.spot}
@@ -213,7 +218,7 @@ export function OnTheJobPage() {
                   inset: '0 auto 0 0',
                   width: x(s.film),
                   background: s.zone === 'over' ? tones.danger : tones.ink,
-                  opacity: s.zone === 'light' ? 0.6 : 1,
+                  opacity: s.zone === 'short' ? 0.6 : 1,
                 }}
               />
               <Box
@@ -241,8 +246,8 @@ export function OnTheJobPage() {
           </Box>
         </Box>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          film in coats of the card; framed: {window[0].toFixed(1)} to {window[1].toFixed(1)}, where it matches; pale:
-          how sure it is
+          film in coats of the card; framed: {window[0].toFixed(1)} to {window[1].toFixed(1)},{' '}
+          {inside ? 'where it matches' : 'where it comes closest: no count passes at every angle'}; pale: how sure it is
         </Typography>
       </Box>
       {target.length && assessment ? (

@@ -4,10 +4,12 @@ import {
   countByEye,
   de2000,
   interpolateLabs,
+  liveAdvice,
   type Assessment,
   type LiveState,
   type SpotEvidence,
   type SpotState,
+  wordOfVerdicts,
   type TargetAngle,
 } from '@steady-gleam/core';
 import { sayCoats } from '../../shared/jobModel';
@@ -52,84 +54,147 @@ export function evidenceOf(
         at: s.takenAt,
       }))
     : [];
-  const groups = new Map<string, VerdictEvent[]>();
+  const groups: VerdictEvent[][] = [];
   for (const v of verdicts.filter((e) => e.place === 'job' && e.verdict)) {
-    const key = `${v.spot}/${v.coats}`;
-    groups.set(key, [...(groups.get(key) ?? []), v]);
+    const group = groups.find(([first]) => first!.spot === v.spot && first!.coats === v.coats);
+    if (group) group.push(v);
+    else groups.push([v]);
   }
   // A verdict says how many coats of the card the place is off the target; its own count lies that far from the best.
-  const seen = [...groups.values()].map((events) => {
+  const seen = groups.map((events) => {
+    const word = wordOfVerdicts(events.map((e) => e.verdict!));
     const p = countByEye(events.map((e) => ({ coats: best, view: e.view, verdict: e.verdict! })));
-    const film = Math.max(0.1, best + (best - p.best));
+    // A match is the best count by its own word, not pulled towards anything.
+    const film = word === 'matched' ? best : Math.max(0.1, best + (best - p.best));
     return {
       spot: events[0]!.spot,
       sprayed: events[0]!.coats,
       looksLike: film,
-      sd: p.sd / Math.max(0.5, best),
-      at: events[0]!.takenAt,
+      sd: p.sd / Math.max(0.5, film),
+      word,
+      at: events
+        .map((e) => e.takenAt)
+        .sort()
+        .at(-1)!,
     };
   });
   // A patch that looks like a rung's is a reading of the tinted film itself.
   const patched = verdicts
     .filter((v) => v.place === 'job' && v.patch !== null)
     .map((v) => ({ spot: v.spot, sprayed: v.coats, looksLike: v.patch!, sd: PATCH_SD, at: v.takenAt }));
-  return [...read, ...seen, ...patched]
-    .sort((a, b) => a.at.localeCompare(b.at))
-    .map(({ spot, sprayed, looksLike: like, sd }) => ({ spot, sprayed, looksLike: like, sd }));
+  const all: (SpotEvidence & { readonly at: string })[] = [...read, ...seen, ...patched];
+  return all.sort((a, b) => a.at.localeCompare(b.at)).map(({ at: _, ...evidence }) => evidence);
 }
 
 const ZONES: Record<SpotState['zone'], string> = {
-  light: 'light',
-  even: 'as the rest',
-  dark: 'dark',
-  over: 'over the window',
+  short: 'short',
+  matched: 'matches',
+  over: 'over',
+  unlike: 'too light from one side, too dark from another',
+  again: 'not looked at since the last coat',
 };
 
 /** A spot in a line: where it stands and what may still be done there. */
 export function saySpot(s: SpotState): string {
   const stands = `${ZONES[s.zone]}: like ${s.film.toFixed(1)} coats`;
-  if (s.zone === 'over')
-    return `${stands}. Nothing sprayed on takes that back: re-ground to a break, or richen what lies beside it.`;
-  if (s.spray <= 0) return `${stands}; leave it.`;
-  return s.zone === 'light'
-    ? `${stands}; a faded coat there, up to ${sayCoats(s.spray)} more.`
-    : `${stands}; up to ${sayCoats(s.spray)} more.`;
+  switch (s.zone) {
+    case 'over':
+      return `${stands}. Nothing sprayed on takes that back: re-ground to a break, or richen what lies beside it.`;
+    case 'unlike':
+      return `${stands}. No coat mends both: look at how the flakes lie before anything goes on.`;
+    case 'again':
+      return `${stands}. Look there before anything else.`;
+    case 'matched':
+      return `${stands}; leave it.`;
+    case 'short':
+      return s.spray > 0
+        ? `${stands}; up to ${sayCoats(s.spray)} more.`
+        : `${stands}; less is missing than a mist coat lays. A quarter coat of the mix let down 1:1 is half of that.`;
+  }
 }
 
-/** What to do now, in one sentence and its reason. */
+const names = (spots: readonly SpotState[]): string =>
+  spots.length > 1
+    ? `${spots
+        .slice(0, -1)
+        .map((s) => s.spot)
+        .join(', ')} and ${spots.at(-1)!.spot}`
+    : (spots[0]?.spot ?? '');
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+const sayAmount = (coats: number): string => (coats >= 0.5 ? 'half coat' : 'mist coat');
+
+/**
+ * What to do now, in one sentence and its reason; from the worst spot first.
+ * @param first coats to spray before the first look. @param inside whether the card has a window, or only counts that come closest
+ */
 export function sayLive(
   state: LiveState,
   sprayed: number,
   first: number,
   best: number,
+  inside = true,
 ): { answer: string; why: string } {
-  if (sprayed <= 0)
-    return first > 0
-      ? {
-          answer: `Spray ${sayCoats(first)}, then look.`,
-          why: `The card says ${best.toFixed(1)}. One coat is always needed, so it can go on before you are sure.`,
-        }
-      : { answer: 'Even half a coat may be too much.', why: 'Thin the mix or lay it lighter, and spray another card.' };
+  const card = inside
+    ? `The card says ${best.toFixed(1)}.`
+    : `No count passes at every angle; ${best.toFixed(1)} comes closest.`;
+  if (!state.spots.length) {
+    if (first <= 0)
+      return { answer: 'Even a mist coat may be too much.', why: 'Let the mix down, and spray another card.' };
+    if (sprayed <= 0)
+      return {
+        answer: `Spray ${sayCoats(first)}, then look.`,
+        why: `${card} One coat is always needed, so it can go on before you are sure.`,
+      };
+    const more = first - sprayed;
+    return more >= 0.25
+      ? { answer: `Spray ${sayCoats(more)} more, then look.`, why: `${card} Look after ${sayCoats(first)}.` }
+      : { answer: 'Look before the next coat.', why: `${card} What is on decides what follows, not the count.` };
+  }
   const hand = `You are laying ${Math.abs(Math.round((state.session - 1) * 100))} % ${state.session >= 1 ? 'more' : 'less'} than on the card, give or take ${Math.round(state.sessionSd * 100)} %.`;
+  const { kind, amount, on, keepOff } = liveAdvice(state);
   const over = state.spots.filter((s) => s.zone === 'over');
-  if (over.length === state.spots.length && over.length)
-    return {
-      answer: 'Stop. It is over the window.',
-      why: 'Nothing sprayed on makes it lighter: re-ground to a break, or richen the neighbours if they are yours.',
-    };
-  if (state.spray <= 0)
-    return state.left > 0.2
-      ? {
-          answer: 'Stop here, or mist the light places only.',
-          why: `${hand} ${state.left.toFixed(1)} would be left, but another mist coat over all has more than one chance in twenty of going over.`,
-        }
-      : {
-          answer: 'Stop. It is there.',
-          why: `${hand} Check it in a second light before clear; a coat too many can’t be taken back.`,
-        };
-  const next = Math.min(0.5, state.spray);
-  return {
-    answer: `${next >= 0.5 ? 'Half a coat' : 'A mist coat'} more, then look.`,
-    why: `${hand} About ${Math.max(0, state.left).toFixed(1)} is left to the best count.${over.length ? ` Keep off ${over.map((s) => s.spot).join(' and ')}: over the window already.` : ''}`,
-  };
+  const missing = on.length ? `About ${Math.max(...on.map((s) => s.left)).toFixed(1)} is missing there.` : '';
+  const lay = `${sayAmount(amount)} on ${names(on)} only, then look`;
+  switch (kind) {
+    case 'over':
+      return over.length === state.spots.length
+        ? {
+            answer: 'Stop. It is over the window.',
+            why: 'Nothing sprayed on takes that back: re-ground to a break, or richen the neighbours if they are yours.',
+          }
+        : {
+            answer: `${capital(names(over))} ${over.length > 1 ? 'are' : 'is'} over: stop there.${on.length ? ` A faded ${lay}.` : ''}`,
+            why: `Nothing sprayed on takes ${names(over)} back: re-ground to a break, or richen what lies beside it. ${missing}`.trim(),
+          };
+    case 'look':
+      return {
+        answer: `Look at ${names(state.spots.filter((s) => s.zone === 'again'))} again before the next coat.`,
+        why: `Coats went on since. ${hand}`,
+      };
+    case 'coat':
+      return {
+        answer: `${amount >= 0.5 ? 'Half a coat' : 'A mist coat'} more, then look.`,
+        why: `${hand} ${missing.replace(' there', '')} Never beyond the best count: what is too much can’t be taken back.`,
+      };
+    case 'faded':
+      return {
+        answer: `A faded ${lay}.`,
+        why: `${missing} Keep off ${names(keepOff)}: point the gun away from ${keepOff.length > 1 ? 'them' : 'it'}.`,
+      };
+    case 'unlike':
+      return {
+        answer: 'Stop and look at how it lies.',
+        why: `${capital(names(state.spots.filter((s) => s.zone === 'unlike')))}: too light from one side and too dark from another, which no coat mends. A control coat from further away lifts the face and darkens the flop; try it on the card first.`,
+      };
+    case 'rest':
+      return {
+        answer: 'Stop here: less is missing than can be laid.',
+        why: `${hand} Another mist coat would go beyond the best count or risk it. If it has to be nearer, let the mix down 1:1 and mist that.`,
+      };
+    case 'there':
+      return {
+        answer: 'Stop. It is there.',
+        why: `${hand} Check it in a second light before clear; a coat too many can’t be taken back.`,
+      };
+  }
 }

@@ -7,7 +7,7 @@ import { Field } from '../../shared/Field';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';
-import { rankChips, sayTriangle } from './chipsModel';
+import { nearestRung, rankChips, sayTriangle } from './chipsModel';
 
 interface ChipsPanelProps {
   readonly detail: JobDetail;
@@ -23,11 +23,12 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
   const [name, setName] = useState('');
   const ranked = rankChips(chips, target);
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
-  const lastRung = rungs.at(-1);
+  const rung = nearestRung(
+    rungs.filter((r) => r.state === 'cleared'),
+    target,
+  );
   const triangle =
-    ranked[0] && lastRung
-      ? sayTriangle(ranked[0], averageReadings(lastRung.readings), target, lastRung.rungCoats ?? 0)
-      : null;
+    ranked[0] && rung ? sayTriangle(ranked[0], averageReadings(rung.readings), target, rung.rungCoats ?? 0) : null;
   return (
     <Box component="section" aria-label="Variant chips" sx={{ mt: 3, maxWidth: 720 }}>
       <Typography variant="h2">Variant chips</Typography>

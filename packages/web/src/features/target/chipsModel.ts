@@ -36,6 +36,20 @@ export function rankChips(chips: readonly ReadingSet[], target: readonly TargetA
     .sort((a, b) => a.meanDe - b.meanDe);
 }
 
+/** The rung nearest to the object over the angles both were read at; null where none shares an angle. */
+export function nearestRung(rungs: readonly ReadingSet[], target: readonly TargetAngle[]): ReadingSet | null {
+  const off = (set: ReadingSet): number => {
+    const averaged = averageReadings(set.readings);
+    const read = target.flatMap((t) => {
+      const lab = at(averaged, t);
+      return lab ? [de2000(t.lab, lab)] : [];
+    });
+    return read.length ? rms(read) : Infinity;
+  };
+  const ranked = rungs.map((set) => ({ set, off: off(set) })).filter((r) => r.off < Infinity);
+  return ranked.length ? ranked.reduce((a, b) => (b.off < a.off ? b : a)).set : null;
+}
+
 /** The triangle chip, card, object in a sentence: what the chip says and what the spray really gave. */
 export function sayTriangle(
   chip: RankedChip,

@@ -1,0 +1,32 @@
+import { Button } from '@mui/material';
+import type { Job } from '@steady-gleam/contracts';
+import { useState } from 'react';
+import { FinishDialog } from './JobMenu';
+import { openPoints } from './jobModel';
+import { UndoBar, type Done } from './UndoBar';
+import { useJobSummary } from './useJob';
+
+/** Finishes a job from the place it is seen at: asked first, and undone for a while after. */
+export function FinishButton({ job }: { job: Job }) {
+  const summary = useJobSummary(job.id);
+  const [asking, setAsking] = useState(false);
+  const [undoable, setUndoable] = useState<Done | null>(null);
+  return (
+    <>
+      {job.status === 'finished' ? null : (
+        <Button variant="outlined" onClick={() => setAsking(true)}>
+          Finish this job
+        </Button>
+      )}
+      {asking ? (
+        <FinishDialog
+          job={job}
+          open={summary ? openPoints(summary) : []}
+          onClose={() => setAsking(false)}
+          onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
+        />
+      ) : null}
+      <UndoBar done={undoable} onGone={() => setUndoable(null)} />
+    </>
+  );
+}

@@ -1,0 +1,231 @@
+import MoreVertIcon from '@mui/icons-material/MoreVert';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  IconButton,
+  Menu,
+  MenuItem,
+  Typography,
+} from '@mui/material';
+import { changeJobSchema, type Job } from '@steady-gleam/contracts';
+import { useState } from 'react';
+import { ValidationError } from 'yup';
+import { ApiFailure } from './apiClient';
+import { Field } from './Field';
+import { useChangeJob } from './useJob';
+
+type Asked = 'rename' | 'finish' | 'remove';
+
+interface JobMenuProps {
+  readonly job: Pick<Job, 'id' | 'piece' | 'matching' | 'status' | 'version'>;
+  /** What is still open on it, a clause each; said before it is finished. */
+  readonly open: readonly string[];
+  /** Something was done that can be undone. */
+  readonly onDone: (said: string, undo: { readonly status?: Job['status']; readonly removed?: boolean }) => void;
+}
+
+/** What can be done with a job as a whole: rename it, finish it or open it again, take it out of the list. */
+export function JobMenu({ job, open, onDone }: JobMenuProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const change = useChangeJob(job.id);
+  const ask = (what: Asked) => {
+    setAnchor(null);
+    change.reset();
+    setAsked(what);
+  };
+  const reopen = () => {
+    setAnchor(null);
+    change.mutate(
+      { version: job.version, status: 'open' },
+      { onSuccess: () => onDone(`${job.piece} is open again.`, { status: 'finished' }) },
+    );
+  };
+  return (
+    <>
+      <IconButton
+        aria-label={`More for ${job.piece}`}
+        aria-haspopup="menu"
+        onClick={(e) => setAnchor(e.currentTarget)}
+        sx={{ width: 44, height: 44, borderRadius: '2px', color: 'text.primary' }}
+      >
+        <MoreVertIcon />
+      </IconButton>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={() => ask('rename')}>Rename</MenuItem>
+        {job.status === 'finished' ? (
+          <MenuItem onClick={reopen}>Open it again</MenuItem>
+        ) : (
+          <MenuItem onClick={() => ask('finish')}>Finish this job</MenuItem>
+        )}
+        <MenuItem onClick={() => ask('remove')}>Take it out</MenuItem>
+      </Menu>
+      {asked === 'rename' ? <RenameDialog job={job} onClose={() => setAsked(null)} /> : null}
+      {asked === 'finish' ? (
+        <FinishDialog job={job} open={open} onClose={() => setAsked(null)} onDone={onDone} />
+      ) : null}
+      {asked === 'remove' ? (
+        <Question
+          title={`Take ${job.piece} out of the list?`}
+          text="Nothing of it is lost: it stands below the list under “Taken out” and can be put back."
+          act="Take it out"
+          busy={change.isPending}
+          fault={change.error?.message ?? null}
+          onClose={() => setAsked(null)}
+          onAct={() =>
+            change.mutate(
+              { version: job.version, removed: true },
+              {
+                onSuccess: () => {
+                  setAsked(null);
+                  onDone(`${job.piece} was taken out.`, { removed: false });
+                },
+              },
+            )
+          }
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** Asks before a job is finished, and says what is still open on it. */
+export function FinishDialog({
+  job,
+  open,
+  onClose,
+  onDone,
+}: Pick<JobMenuProps, 'job' | 'open' | 'onDone'> & { onClose: () => void }) {
+  const change = useChangeJob(job.id);
+  return (
+    <Question
+      title={`Finish ${job.piece}?`}
+      text={
+        open.length
+          ? `Still open: ${open.join('; ')}. It can be opened again at any time.`
+          : 'Nothing is open. It can be opened again at any time.'
+      }
+      act="Finish it"
+      busy={change.isPending}
+      fault={change.error?.message ?? null}
+      onClose={onClose}
+      onAct={() =>
+        change.mutate(
+          { version: job.version, status: 'finished' },
+          {
+            onSuccess: () => {
+              onClose();
+              onDone(`${job.piece} is finished.`, { status: 'open' });
+            },
+          },
+        )
+      }
+    />
+  );
+}
+
+function Question({
+  title,
+  text,
+  act,
+  busy,
+  fault,
+  onClose,
+  onAct,
+}: {
+  title: string;
+  text: string;
+  act: string;
+  busy: boolean;
+  fault: string | null;
+  onClose: () => void;
+  onAct: () => void;
+}) {
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="question">
+      <DialogTitle id="question" sx={{ typography: 'h1' }}>
+        {title}
+      </DialogTitle>
+      <DialogContent>
+        <Typography>{text}</Typography>
+        {fault ? (
+          <Typography role="alert" sx={{ color: 'error.main', mt: 1 }}>
+            {fault}
+          </Typography>
+        ) : null}
+      </DialogContent>
+      <DialogActions>
+        <Button variant="outlined" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button variant="contained" onClick={onAct} disabled={busy}>
+          {act}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
+  const change = useChangeJob(job.id);
+  const [typed, setTyped] = useState({ piece: job.piece, matching: job.matching });
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const save = () => {
+    try {
+      const body = changeJobSchema.validateSync({ version: job.version, ...typed }, { abortEarly: false });
+      setFaults({});
+      change.mutate(body, {
+        onSuccess: onClose,
+        onError: (e) => setFaults(e instanceof ApiFailure ? { '': e.message, ...e.fields } : { '': e.message }),
+      });
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
+    }
+  };
+  const field = (name: keyof typeof typed, label: string) => (
+    <Field
+      label={label}
+      value={typed[name]}
+      error={faults[name]}
+      onChange={(e) => setTyped({ ...typed, [name]: e.target.value })}
+    />
+  );
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="rename" fullWidth maxWidth="xs">
+      <Box
+        component="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          save();
+        }}
+      >
+        <DialogTitle id="rename" sx={{ typography: 'h1' }}>
+          Rename
+        </DialogTitle>
+        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
+          {field('piece', 'Piece')}
+          {field('matching', 'Has to match')}
+          {faults[''] ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {faults['']}
+            </Typography>
+          ) : null}
+        </DialogContent>
+        <DialogActions>
+          <Button variant="outlined" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" variant="contained" disabled={change.isPending}>
+            Keep the name
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  );
+}
