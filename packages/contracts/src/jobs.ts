@@ -120,7 +120,7 @@ export const piecesSchema = array(pieceSchema.required())
 
 /** A pour a nudge puts into a cup. */
 const addedSchema = object({
-  name: trimmed().required().max(80),
+  name: trimmed().required('Say what is added.').max(80, 'Keep the name under 80 letters.'),
   ratio: number().min(0).max(100).required(),
   density: number().min(0.3).max(4).nullable().defined(),
 })
@@ -140,6 +140,27 @@ export const mixingSchema = object({
       Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().max(80).required()])),
     ).default({}),
   ) as unknown as Schema<Record<string, string> | undefined>,
+  /** How the flake of the job is mixed, covered and buried; null where it has none or nothing was said. */
+  flake: object({
+    pigmentId: string().max(60).required(),
+    /** By weight, by size in um. */
+    parts: array(
+      object({ sizeUm: number().min(20).max(2000).required(), parts: number().min(0).max(1000).required() })
+        .noUnknown()
+        .required(),
+    )
+      .required()
+      .max(8),
+    cover: number().min(0.05).max(0.99).nullable().defined(),
+    filmUm: number().min(5).max(150).required(),
+    sandUm: number().min(0).max(200).required(),
+    keepUm: number().min(10).max(200).required(),
+    /** Clears that bury it before it is sanded flat. */
+    buryCoats: number().min(0).max(40).required(),
+  })
+    .noUnknown()
+    .nullable()
+    .default(null),
   /** What a nudge adds to a cup, to one part of its carrier; the key is the cup's first layer. */
   added: lazy((value: unknown) =>
     object(
@@ -164,7 +185,7 @@ export const mixingSchema = object({
 export type Mixing = InferType<typeof mixingSchema>;
 
 /** Before the painter said anything: a mild booth, and two square metres. */
-export const START_MIXING: Mixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
+export const START_MIXING: Mixing = { products: {}, flake: null, gunId: null, temperatureC: 20, humidity: 0.5 };
 export const START_PIECES: readonly Piece[] = [
   {
     id: 'piece-1',

@@ -48,7 +48,13 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
           y: 1,
         },
       ],
-      mixing: { ...START_MIXING, products: { 'effect-1': id }, gunId: id },
+      mixing: {
+        ...START_MIXING,
+        products: { 'effect-1': id },
+        reducers: { 'effect-1': 'slow' },
+        added: { 'effect-1': [{ name: 'plum violet', ratio: 0.01, density: 0.97 }] },
+        gunId: id,
+      },
     },
   ],
   plan: [

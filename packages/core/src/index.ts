@@ -105,6 +105,8 @@ export {
   paintFlakes,
   scatterFlakes,
   wantedCover,
+  groundShows,
+  type CoverAdvice,
   MOST_FLAKE_PER_LITRE,
   STICK_FILM_UM,
   type BuryPlan,
@@ -112,6 +114,7 @@ export {
   type FlakeSize,
   type LyingFlake,
 } from './mixing/flake';
+export { flakeLayerOf, withFlakeDose, type FlakeLayer } from './mixing/flakeLayer';
 export { learnTransfer, leftoverAsGround, needOf, TRANSFER_SD, type Need, type Used } from './mixing/needs';
 export {
   additiveSuits,
@@ -151,6 +154,7 @@ export {
   type Measure,
   type UnitSystem,
   sayRange,
+  sayWithin,
 } from './units/units';
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './formats/productsCsv';
 export { STARTING_GUNS, type Gun } from './application/guns';
@@ -361,6 +365,7 @@ export {
 
 export { averageReadings, READING_LIMITS, type Reading, type AveragedAngle } from './formats/readings';
 export {
+  angleInName,
   geometryIn,
   importReadings,
   toCgats,
@@ -372,4 +377,5 @@ export {
 } from './formats/importReadings';
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './formats/readingsCsv';
 export { mapToCsv } from './formats/mapCsv';
+export { decimalIn } from './formats/decimal';
 export { demoReadings, type DemoTruth } from './demo/demoReadings';

@@ -136,10 +136,27 @@ describe('a blend', () => {
     );
   });
 
+  it('reports no halo between coats of one ground, which are one colour', () => {
+    const coat = (id: string, name: string, reachCm: number): BlendLayer => ({
+      ...layers[0]!,
+      kind: 'ground',
+      id,
+      name,
+      reachCm,
+    });
+    expect(halosOf([coat('a', 'ground', 60), coat('b', 'ground', 29)])).toEqual([]);
+    expect(halosOf([coat('a', 'Gold', 60), coat('b', 'Copper', 29)])).toHaveLength(1);
+  });
+
   it('always reports a layer that reaches past one above it, and nothing else', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 120 }), { minLength: 2, maxLength: 6 }), (reaches) => {
-        const stack = reaches.map((reachCm, i): BlendLayer => ({ ...layers[0]!, id: String(i), reachCm }));
+        const stack = reaches.map((reachCm, i): BlendLayer => ({
+          ...layers[0]!,
+          id: String(i),
+          name: `layer ${i}`,
+          reachCm,
+        }));
         const meant = reaches.flatMap((r, i) => reaches.slice(i + 1).map((u, j) => [i, i + 1 + j, r - u] as const));
         expect(halosOf(stack).map((h) => [Number(h.lower.id), Number(h.upper.id), h.byCm])).toEqual(
           meant.filter(([, , by]) => by > 0),

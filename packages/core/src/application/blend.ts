@@ -48,7 +48,12 @@ export function halosOf(
   const found: { lower: BlendLayer; upper: BlendLayer; byCm: number }[] = [];
   layers.forEach((lower, i) => {
     for (const upper of layers.slice(i + 1))
-      if (lower.reachCm > upper.reachCm) found.push({ lower, upper, byCm: lower.reachCm - upper.reachCm });
+      // Coats of one ground are one colour: the edge of the lower one shows nothing.
+      if (
+        lower.reachCm > upper.reachCm &&
+        !(lower.kind === 'ground' && upper.kind === 'ground' && lower.name === upper.name)
+      )
+        found.push({ lower, upper, byCm: lower.reachCm - upper.reachCm });
   });
   return found;
 }

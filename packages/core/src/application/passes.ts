@@ -27,6 +27,8 @@ export interface PassSetup {
   readonly distanceSd: number;
   readonly aimSdCm: number;
   readonly seed: number;
+  /** Whether the coats may be laid as twice as many, half as wet; left out: they may. */
+  readonly split?: boolean;
 }
 
 /** Film on a panel in nominal full coats, row by row from the top left. */
@@ -156,12 +158,18 @@ export function passChanges(s: PassSetup): PassChange[] {
   const walked = s.panels.length > 1 && !s.walk ? { ...s, walk: true } : s;
   if (walked !== s) setups.push(walked);
   const many = s.coats.length > 1;
-  if (many && s.shift === 0) setups.push({ ...walked, shift: 0.5 });
+  // Crossed coats lie on other lines anyway: shifting them is no remedy that is still open.
+  if (many && s.shift === 0 && !s.cross) setups.push({ ...walked, shift: 0.5 });
   for (const overlap of [0.66, 0.75, 0.8])
-    if (overlap > s.overlap + 0.02) setups.push({ ...walked, overlap, ...(many ? { shift: 0.5 } : {}) });
+    if (overlap > s.overlap + 0.02) setups.push({ ...walked, overlap, ...(many && !s.cross ? { shift: 0.5 } : {}) });
   const overlap = Math.max(0.75, s.overlap);
   if (many && !s.cross) setups.push({ ...walked, cross: true, overlap });
-  if (s.coats.length < 8)
-    setups.push({ ...walked, overlap, shift: 0.5, coats: s.coats.flatMap((c) => [c / 2, c / 2]) });
+  if (s.coats.length < 8 && s.split !== false)
+    setups.push({
+      ...walked,
+      overlap,
+      ...(s.cross ? {} : { shift: 0.5 }),
+      coats: s.coats.flatMap((c) => [c / 2, c / 2]),
+    });
   return setups.map((setup) => ({ name: sayChange(s, setup), setup }));
 }

@@ -1,4 +1,5 @@
-import { labToXyz, xyzToLab, type Lab } from './lab';
+import { labToXyz, reflectanceToLab, xyzToLab, type Lab } from './lab';
+import { spectrumFromLab } from './spectrumFromLab';
 import { whitePoint, D65_10, type Viewing, type Xyz } from './tristimulus';
 
 type Matrix = readonly [Xyz, Xyz, Xyz];
@@ -101,7 +102,8 @@ export const PHOTO_DOUBT = 4;
 
 /**
  * CIELAB of an area of a photo that also shows a grey of known lightness: in linear light every channel is scaled so that the
- * grey is neutral and as light as it is, which takes out the light's colour and the exposure.
+ * grey is neutral and as light as it is, which takes out the light's colour and the exposure. A camera answers for the 2 degree
+ * observer; the smoothest spectrum with that colour is looked at by the 10 degree one, as all readings are.
  * @param grey mean linear channels of the grey. @param sample the same of the sample. @param greyL L* of the grey card.
  * @returns null when the grey is clipped or too dark to be a reference.
  */
@@ -109,5 +111,8 @@ export function photoLab(grey: Xyz, sample: Xyz, greyL: number): Lab | null {
   if (grey.some((v) => v > 0.97 || v < 0.01)) return null;
   const y = labToXyz([greyL, 0, 0], [1, 1, 1])[1];
   const xyz = apply(LINEAR_SRGB_TO_XYZ, [0, 1, 2].map((k) => (sample[k]! / grey[k]!) * y) as unknown as Xyz);
-  return xyzToLab(xyz, SRGB_WHITE);
+  const twoDegrees = xyzToLab(xyz, SRGB_WHITE);
+  const { spectrum, status } = spectrumFromLab(twoDegrees, { illuminant: 'D65', observer: '2' });
+  // Brighter than white near the mirror, or beyond what reflects: no spectrum has it, and the figures stand as they are.
+  return status === 'converged' ? reflectanceToLab(spectrum, D65_10) : twoDegrees;
 }

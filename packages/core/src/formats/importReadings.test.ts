@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { geometryIn, importReadings, toCgats, toColourXml, toReadingsCsv } from './importReadings';
+import { angleInName, geometryIn, importReadings, toCgats, toColourXml, toReadingsCsv } from './importReadings';
+import type { MatchMap } from '../matching/matchMap';
+import { mapToCsv } from './mapCsv';
 import type { Reading } from './readings';
 
 const reading = fc.record({
@@ -87,9 +89,8 @@ describe('CGATS text', () => {
     expect(problemsOf(cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', ['"a 45as15" 50 1'])).join()).toContain(
       '8: This line has 3 values',
     );
-    expect(problemsOf(cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', ['"a 45as15" 50,3 1 2'])).join()).toContain(
-      '8: Write 50.3',
-    );
+    const comma = importReadings(cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', ['"a 45as15" 50,3 1 -2,5']));
+    expect(comma.ok === true && comma.readings[0]).toMatchObject({ l: 50.3, b: -2.5 });
     expect(problemsOf(cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', ['"a 45as15" 250 1 2'])).join()).toContain(
       'between 0 and 200',
     );
@@ -97,6 +98,135 @@ describe('CGATS text', () => {
     expect(
       problemsOf('CGATS.17\nBEGIN_DATA_FORMAT\nLAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 2 3').join(),
     ).toContain('never closed');
+  });
+});
+
+/** Names that painters give to samples and panels; none of them names an angle. */
+const ORDINARY = [
+  '27/11 left door',
+  'canvas 3',
+  '11/27',
+  '27-11-2026',
+  '12:30 after lunch',
+  'panel 4/2',
+  'door 4',
+  'gas 15',
+  'atlas15',
+  'Kansas 45',
+  '3/4 of the tub',
+  'left as 15',
+  'same as 45',
+  'as 15',
+  'brass 25',
+  'glass-110',
+  'mass 45:15',
+  'No. 45/0 b',
+  'v1.2as15',
+  'bias-15',
+  'rung 2, 15 min',
+  'tub 7 (45)',
+  '45',
+  '15°C booth',
+  'R45:2 mix',
+  'lot 45/15',
+  'Las 2',
+  'ASA 25',
+  'Dallas25',
+  '2:1 + 10 %',
+  '45deg',
+  'lid 110 mm',
+  'bus as45b',
+  'gondola 12/13',
+  'Texas-15',
+  'alas 45',
+  'asphalt 15',
+  'as',
+  '1as',
+  'spot 1as999',
+];
+
+describe('sample names', () => {
+  it('are forty', () => expect(new Set(ORDINARY).size).toBe(40));
+
+  it.each(ORDINARY)('“%s” names no angle: it is kept whole, and the angle is asked for', (name) => {
+    expect(angleInName(name)).toBeNull();
+    const file = cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', [`"${name}" 50 1 2`]);
+    expect(importReadings(file)).toEqual({ ok: 'ask', question: { ask: 'angle' } });
+    const told = importReadings(file, { aspecular: 45 });
+    expect(told.ok === true && told.readings[0]).toMatchObject({ spot: name, aspecular: 45, incidence: 45 });
+  });
+
+  it.each([
+    ['nose 45as15', 'nose', 45, 15],
+    ['45as-15 tail', 'tail', 45, -15],
+    ['door_45as110', 'door', 45, 110],
+    ['lid as25', 'lid', 45, 25],
+    ['15as45', '1', 15, 45],
+  ] as const)('“%s” names its angle', (name, spot, incidence, aspecular) => {
+    const read = importReadings(cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', [`"${name}" 50 1 2`]));
+    expect(read.ok === true && read.readings[0]).toMatchObject({ spot, incidence, aspecular });
+  });
+});
+
+describe('a large or mangled file', () => {
+  const within = (ms: number, text: string) => {
+    const began = Date.now();
+    const found = importReadings(text);
+    expect(Date.now() - began).toBeLessThan(ms);
+    return found;
+  };
+
+  it('is read in time that grows with its size, and says in a sentence what it is not', () => {
+    const good = cgats('SAMPLE_NAME LAB_L LAB_A LAB_B', ['"nose 45as15" 50 1 2']);
+    // Blank lines at its end once took 12 s for 60 kB.
+    expect(within(2000, `${good}${'\n'.repeat(900_000)}`).ok).toBe(true);
+    expect(within(2000, `spot,aspecular,L,a,b\n1,45,50,1,2\n${' \n'.repeat(450_000)}`).ok).toBe(true);
+    for (const text of [
+      '\n'.repeat(990_000),
+      ' '.repeat(990_000),
+      `"${'a '.repeat(490_000)}`,
+      `CGATS.17\nBEGIN_DATA_FORMAT\n${'LAB_L '.repeat(160_000)}`,
+      '<a>'.repeat(320_000),
+      `<a>${'<b c="'.repeat(150_000)}`,
+      `<!${' '.repeat(980_000)}`,
+      '1;'.repeat(490_000),
+    ]) {
+      const found = within(8000, text);
+      expect(found.ok === false && found.problems[0]!.message).toMatch(/^[A-Z].*\.?/);
+    }
+  }, 60_000);
+
+  it('with a hundred thousand wavelengths does not end the program', () => {
+    const values = Array.from({ length: 150_000 }, () => '0.5').join(' ');
+    const text = `<CxF><Resources><ObjectCollection><Object Name="x 45as45"><ColorValues><ReflectanceSpectrum StartWL="400">${values}</ReflectanceSpectrum></ColorValues></Object></ObjectCollection></Resources></CxF>`;
+    expect(importReadings(text).ok).toBe(true);
+  });
+});
+
+describe('what goes out to spreadsheets', () => {
+  it('holds figures as figures and no name that would be computed', () => {
+    const readings: Reading[] = ['=1+1', '+cmd', '-2', '@x', 'a,b', 'say "x"'].map((spot, i) => ({
+      spot,
+      incidence: 45,
+      aspecular: -15,
+      l: 50 + i,
+      a: -8.8712,
+      b: -0.5,
+    }));
+    const text = toReadingsCsv(readings);
+    for (const line of text.split('\n').slice(1))
+      for (const cell of line.split(',')) expect(cell).not.toMatch(/^"?[=+@]|^"?-(?![\d.])/);
+    expect(text).toContain(',-15,50,-8.871,-0.5');
+    const back = importReadings(text);
+    expect(back.ok === true && back.readings.map((r) => r.spot)).toEqual(readings.map((r) => r.spot));
+  });
+
+  it('a match map keeps its negative figures as figures', () => {
+    const target = [{ incidence: 45, aspecular: 15, lab: [50, -8, -30] as const, tolerance: 1.5 }];
+    const score = { badness: 0.8, meanDe: 1.2, differences: [1.2] };
+    const cell = { coats: 2, labs: [[50, -8.87, -30.5] as const], score };
+    const map = { counts: [2], rows: [{ groundId: 'white', cells: [cell] }] } as unknown as MatchMap;
+    expect(mapToCsv(map, target).split(/\r?\n/)[1]).toBe('Bright white,2,1.2,0.8,yes,50,-8.87,-30.5,1.2');
   });
 });
 

@@ -1,6 +1,8 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import Papa from 'papaparse';
 import { reflectanceToLab, type Lab } from '../colour/lab';
 import { interpolateTable } from '../colour/spectrum';
+import { decimalIn } from './decimal';
 import { READING_LIMITS as LIMITS, type Reading } from './readings';
 import { CSV_MAX_LENGTH, parseReadingsCsv, type CsvProblem } from './readingsCsv';
 
@@ -35,12 +37,44 @@ interface RawSample {
 
 const fail = (line: number | null, message: string): ImportResult => ({ ok: false, problems: [{ line, message }] });
 
-/** A geometry in a text: "45as15", "as-15", "45:0" (lamp, view from the normal). */
+/** "45as15" or "as-15" as a word of its own: the notation of multi-angle instruments, and nothing else that ends in "as". */
+const AS = /(?<![\p{L}\p{N}.,:/+-])(?:(\d{1,2})as|as)(-?\d{1,3})(?![\p{L}\p{N}.,:/])/u;
+
+/** A lamp and a view a reading can have; null for any other pair of figures. */
+function believable(incidence: number, aspecular: number): { incidence: number; aspecular: number } | null {
+  const fits =
+    incidence >= 0 &&
+    incidence <= LIMITS.incidenceMax &&
+    aspecular >= LIMITS.aspecularMin &&
+    aspecular <= LIMITS.aspecularMax;
+  return fits ? { incidence, aspecular } : null;
+}
+
+/**
+ * The angle in a sample's name, where it is clearly one: "45as15", "nose as-15". Dates, fractions, counts and words that end in
+ * "as" are none: what is not clear is asked for.
+ */
+export function angleInName(name: string): { incidence: number; aspecular: number } | null {
+  const found = AS.exec(name);
+  return found ? believable(Number(found[1] ?? 45), Number(found[2])) : null;
+}
+
+/** A geometry in a field made for it: "45as15", "as-15", or lamp and view from the normal, "45:0". */
 export function geometryIn(text: string): { incidence: number; aspecular: number } | null {
-  const aspecular = /(?:(\d{1,2})\s*)?as\s*(-?\d{1,3})/i.exec(text);
-  if (aspecular) return { incidence: Number(aspecular[1] ?? 45), aspecular: Number(aspecular[2]) };
-  const pair = /\b(\d{1,2})\s*[:/]\s*(-?\d{1,2})\b/.exec(text);
-  return pair ? { incidence: Number(pair[1]), aspecular: Number(pair[1]) - Number(pair[2]) } : null;
+  const named = angleInName(text.trim());
+  if (named) return named;
+  const pair = /^(\d{1,2})\s?[:/]\s?(-?\d{1,2})$/.exec(text.trim());
+  return pair ? believable(Number(pair[1]), Number(pair[1]) - Number(pair[2])) : null;
+}
+
+/** Longest name of a sample that is looked at. */
+const NAME_LENGTH = 200;
+
+/** A sample's name without the angle that was read out of it. */
+function plainName(name: string): string {
+  const short = name.slice(0, NAME_LENGTH);
+  const plain = angleInName(short) ? short.replace(AS, '') : short;
+  return plain.replace(/[\s_-]+$/, '').trim() || '1';
 }
 
 /** Samples as readings: spectra become CIELAB under D65/10, missing angles and scales are asked for, bounds are checked. */
@@ -49,7 +83,7 @@ function toReadings(samples: readonly RawSample[], format: 'CGATS' | 'XML', hint
   if (samples.some((s) => !s.geometry) && hints.aspecular === undefined)
     return { ok: 'ask', question: { ask: 'angle' } };
   const spectral = samples.flatMap((s) => (s.lab ? [] : (s.spectrum ?? []).map((p) => p[1])));
-  const largest = spectral.length ? Math.max(...spectral) : 0;
+  const largest = spectral.reduce((a, b) => Math.max(a, b), 0);
   // A metallic may reach three times white near the mirror; a percent scale seldom stays under five.
   const percent = hints.percent ?? (largest > 5 ? true : largest <= 1.5 ? false : null);
   if (percent === null) return { ok: 'ask', question: { ask: 'percent', largest } };
@@ -69,11 +103,7 @@ function toReadings(samples: readonly RawSample[], format: 'CGATS' | 'XML', hint
       });
     if (aspecular < LIMITS.aspecularMin || aspecular > LIMITS.aspecularMax)
       problems.push({ line: s.line, message: `${who} has the angle ${aspecular}°, which no view can have.` });
-    const plain =
-      s.name
-        .replace(/(?:\d{1,2}\s*)?as\s*-?\d{1,3}/i, '')
-        .replace(/[\s_-]+$/, '')
-        .trim() || '1';
+    const plain = plainName(s.name);
     const key = `${plain}/${incidence}/${aspecular}`;
     const times = (counted.get(key) ?? 0) + 1;
     counted.set(key, times);
@@ -156,13 +186,10 @@ export function parseCgats(text: string, hints: ImportHints = {}): ImportResult 
     }
     const number = (c: number): number => {
       const raw = cells[c]!;
-      if (/^-?\d+,\d+$/.test(raw)) {
-        problems.push({ line, message: `Write ${raw.replace(',', '.')}: decimal points, not commas.` });
-        return NaN;
-      }
-      if (Number.isNaN(Number(raw)))
+      const value = decimalIn(raw);
+      if (Number.isNaN(value))
         problems.push({ line, message: `“${raw.slice(0, 20)}” in ${fields[c]} is not a number.` });
-      return Number(raw);
+      return value;
     };
     const own =
       angle >= 0
@@ -171,7 +198,7 @@ export function parseCgats(text: string, hints: ImportHints = {}): ImportResult 
     samples.push({
       line,
       name: name >= 0 ? cells[name]! : '',
-      geometry: own ?? overall ?? (name >= 0 ? geometryIn(cells[name]!) : null),
+      geometry: own ?? overall ?? (name >= 0 ? angleInName(cells[name]!) : null),
       lab: lab.every((c) => c >= 0) ? (lab.map(number) as unknown as Lab) : null,
       spectrum: waves.length ? waves.map(([nm, c]) => [nm, number(c)] as const) : null,
     });
@@ -240,7 +267,7 @@ export function parseColourXml(text: string, hints: ImportHints = {}): ImportRes
   const samples = objectsOf(root).flatMap((object): RawSample[] => {
     const name = String(object['@Name'] ?? object['@Id'] ?? '');
     return list(object['ColorValues']).flatMap((values) => {
-      const geometryOf = (v: Node) => specs.get(String(v['@ColorSpecification'])) ?? geometryIn(name);
+      const geometryOf = (v: Node) => specs.get(String(v['@ColorSpecification'])) ?? angleInName(name);
       const spectra = list(values['ReflectanceSpectrum']).map((v): RawSample => {
         const start = Number(v['@StartWL'] ?? 400);
         const numbers = String(v['#text'] ?? '')
@@ -274,9 +301,17 @@ export function parseColourXml(text: string, hints: ImportHints = {}): ImportRes
 export function importReadings(text: string, hints: ImportHints = {}): ImportResult {
   if (text.length > CSV_MAX_LENGTH)
     return fail(null, 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.');
-  const plain = text.replace(/^\uFEFF/, '');
+  try {
+    return readAny(text.replace(/^\uFEFF/, ''), hints);
+  } catch {
+    // A file may be nested or mangled beyond what a reader takes: then nothing is taken from it, and that is said.
+    return fail(null, 'This file could not be read: it is not built like a file of readings. Export it again, as CSV.');
+  }
+}
+
+function readAny(plain: string, hints: ImportHints): ImportResult {
   if (plain.trimStart().startsWith('<')) return parseColourXml(plain, hints);
-  if (/^\s*BEGIN_DATA_FORMAT\s*$/im.test(plain)) return parseCgats(plain, hints);
+  if (plain.split('\n').some((l) => l.trim().toUpperCase() === 'BEGIN_DATA_FORMAT')) return parseCgats(plain, hints);
   const csv = parseReadingsCsv(plain, hints.columns);
   if (csv.ok) return { ok: true, readings: csv.readings, format: 'CSV' };
   if (csv.header && !hints.columns)
@@ -334,12 +369,8 @@ export function toColourXml(readings: readonly Reading[]): string {
   ].join('\n');
 }
 
-/** Readings as the CSV that {@link parseReadingsCsv} takes. */
+/** Readings as the CSV that {@link parseReadingsCsv} takes. Names that a spreadsheet would compute are escaped. */
 export function toReadingsCsv(readings: readonly Reading[]): string {
-  const quote = (s: string) => (/[",\n;]|^[=+@-]/.test(s) ? `"${s.replace(/"/g, '""')}"` : s);
-  return [
-    'spot,incidence,aspecular,L,a,b',
-    ...readings.map((r) => [quote(r.spot), r.incidence, r.aspecular, fixed(r.l), fixed(r.a), fixed(r.b)].join(',')),
-    '',
-  ].join('\n');
+  const rows = readings.map((r) => [r.spot, r.incidence, r.aspecular, ...[r.l, r.a, r.b].map((v) => Number(fixed(v)))]);
+  return `${Papa.unparse([['spot', 'incidence', 'aspecular', 'L', 'a', 'b'], ...rows], { escapeFormulae: true, newline: '\n' })}\n`;
 }

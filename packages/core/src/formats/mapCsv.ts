@@ -3,6 +3,9 @@ import { findGround, type GroundMaterial } from '../materials/grounds';
 import type { MatchMap } from '../matching/matchMap';
 import type { TargetAngle } from '../matching/target';
 
+/** Figures stay figures, so that a negative one is not taken for a formula. */
+const rounded = (v: number, digits: number): number => Number(v.toFixed(digits));
+
 /** A match map as CSV: one line a cell, with its score and its Lab and difference per angle. Differences are CIEDE2000. */
 export function mapToCsv(map: MatchMap, target: readonly TargetAngle[], grounds?: readonly GroundMaterial[]): string {
   const perAngle = target.flatMap(({ aspecular }) => ['L', 'a', 'b', 'dE00'].map((name) => `${name} ${aspecular}`));
@@ -10,10 +13,10 @@ export function mapToCsv(map: MatchMap, target: readonly TargetAngle[], grounds?
     row.cells.map((cell) => [
       findGround(row.groundId, grounds).name,
       cell.coats,
-      cell.score.meanDe.toFixed(3),
-      cell.score.badness.toFixed(3),
+      rounded(cell.score.meanDe, 3),
+      rounded(cell.score.badness, 3),
       cell.score.badness <= 1 ? 'yes' : 'no',
-      ...cell.labs.flatMap((lab, g) => [...lab, cell.score.differences[g]!].map((v) => v.toFixed(2))),
+      ...cell.labs.flatMap((lab, g) => [...lab, cell.score.differences[g]!].map((v) => rounded(v, 2))),
     ]),
   );
   return Papa.unparse([['ground', 'coats', 'rms dE00', 'worst over tolerance', 'passes', ...perAngle], ...rows], {

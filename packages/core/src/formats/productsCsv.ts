@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { Additive, Product } from '../mixing/products';
 import { csvRows, CSV_MAX_LENGTH } from './csvRows';
+import { decimalIn } from './decimal';
 import type { CsvProblem } from './readingsCsv';
 
 /** Columns of a product file. A row is a product, or a hardener or reducer of the product above it. */
@@ -105,7 +106,7 @@ export function parseProductsCsv(text: string): ProductsCsvResult {
     const figure = (name: (typeof COLUMNS)[number]): number | null => {
       const raw = text_(name);
       if (raw === '') return null;
-      const value = Number(raw.replace(',', '.'));
+      const value = decimalIn(raw);
       if (!Number.isFinite(value)) problems.push({ line, message: `${name}: “${raw.slice(0, 20)}” is not a number.` });
       return value;
     };

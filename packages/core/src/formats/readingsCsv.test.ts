@@ -33,13 +33,15 @@ describe('readings from CSV', () => {
     expect(problems('L,a,b\n1,2,3')[0]).toContain('missing: aspecular');
     expect(problems('aspecular,L,a,b')[0]).toContain('no readings');
     const said = problems(
-      'aspecular,L,a,b\n15,-3,0,0\n25,abc,0,0\n45,201,0,0\n45,50,0,\n75,"12,5",0,0\n110,20,0,0\n110,21,0,0',
+      'aspecular,L,a,b\n15,-3,0,0\n25,abc,0,0\n45,201,0,0\n45,50,0,\n75,"1,212.5",0,0\n110,20,0,0\n110,21,0,0',
     );
     expect(said[0]).toBe('2: L* is -3; it must lie between 0 and 200.');
     expect(said[1]).toContain('3: L* must be a number');
     expect(said[2]).toBe('4: L* is 201; it must lie between 0 and 200.');
     expect(said[3]).toBe('5: b* is missing.');
-    expect(said.join()).toContain('6: Write L* with a decimal point: 12.5.');
+    expect(said.join()).toContain('6: L* must be a number');
+    const comma = parseReadingsCsv('aspecular;L;a;b\n15;76,2;-21,8;-36,1');
+    expect(comma.ok && comma.readings[0]).toMatchObject({ l: 76.2, a: -21.8, b: -36.1 });
     expect(said.join()).toContain('8: Spot 1 at 110° was already given on line 7.');
   });
 

@@ -1,4 +1,5 @@
 import { csvRows, CSV_MAX_LENGTH } from './csvRows';
+import { decimalIn } from './decimal';
 import { READING_LIMITS as LIMITS, type Reading } from './readings';
 
 export { CSV_MAX_LENGTH } from './csvRows';
@@ -68,13 +69,13 @@ export function parseReadingsCsv(text: string, columns?: Readonly<Record<string,
   const readings: Reading[] = [];
   const seen = new Map<string, number>();
   for (const { line, cells } of rows.slice(1)) {
-    const text_ = (key: string): string => (column(key) < 0 ? '' : (cells[column(key)] ?? '').trim());
+    // A leading apostrophe keeps spreadsheets from computing the cell.
+    const text_ = (key: string): string =>
+      column(key) < 0 ? '' : (cells[column(key)] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
     const number = (key: string, label: string, lo: number, hi: number): number => {
       const raw = text_(key);
-      const value = raw === '' ? NaN : Number(raw);
-      if (/^-?\d+,\d+$/.test(raw))
-        problems.push({ line, message: `Write ${label} with a decimal point: ${raw.replace(',', '.')}.` });
-      else if (Number.isNaN(value))
+      const value = decimalIn(raw);
+      if (Number.isNaN(value))
         problems.push({
           line,
           message: raw === '' ? `${label} is missing.` : `${label} must be a number; it says “${raw.slice(0, 20)}”.`,

@@ -47,6 +47,9 @@ export function verdictChance(verdict: Verdict, n: number, best: number, scatter
   return Math.max(1e-9, below(CUTS[k], 1) - below(CUTS[k - 1], 0));
 }
 
+/** Counts that are looked at. */
+const COUNTS: readonly number[] = coatGrid(0.5, 8, COAT_GRID);
+
 /** Step and reach of the tables of chances, coats. */
 const [TABLE_STEP, TABLE_REACH] = [0.01, 12];
 const tables = new Map<string, Float64Array>();
@@ -95,7 +98,7 @@ export function countByEye(
   verdicts: readonly RungVerdict[],
   { handHeld = false, prior }: { handHeld?: boolean; prior?: { readonly mean: number; readonly sd: number } } = {},
 ): EyePosterior {
-  const counts = coatGrid(0.5, 8, COAT_GRID);
+  const counts = COUNTS;
   const eye = handHeld ? EYE_SCATTER.hand : EYE_SCATTER.stand;
   const rungs = new Map<number, ((distance: number) => number)[]>();
   for (const v of verdicts) rungs.set(v.coats, [...(rungs.get(v.coats) ?? []), tabledChance(v.verdict, eye.view)]);

@@ -22,10 +22,34 @@ export function flakeAreaPerGram(mix: readonly FlakeSize[]): number {
   return mix.reduce((s, f) => s + f.parts / parts / (f.density * f.thicknessUm), 0);
 }
 
-/** Cover that is wanted over a ground: full over black, partial over silver or the flake's own colour. Common practice (no source); the figures are ours. */
-export function wantedCover(ground: GroundMaterial): { readonly cover: number; readonly full: boolean } {
-  if (ground.flakes) return { cover: 0.7, full: false };
-  return ground.lab[0] < 25 ? { cover: 0.97, full: true } : { cover: 0.9, full: false };
+/** Ground and flake that look less different than this, CIEDE2000, pass for one colour; ours. */
+const ALIKE = 18;
+/** Cover from which what lies between the flakes is no longer seen; ours. */
+const FULL_COVER = 0.95;
+
+/** What a cover of flakes over a ground comes to. */
+export interface CoverAdvice {
+  readonly cover: number;
+  /** The ground must not be seen between the flakes. */
+  readonly full: boolean;
+  /** Why. */
+  readonly why: 'silver' | 'alike' | 'black' | 'unlike';
+}
+
+/**
+ * Cover that is wanted over a ground: partial over silver or the flake's own colour, full over black and over any other colour.
+ * Common practice (no source); the figures are ours.
+ * @param difference of ground and flake as they look, CIEDE2000
+ */
+export function wantedCover(ground: GroundMaterial, difference: number): CoverAdvice {
+  if (ground.flakes && !ground.flakes.tint) return { cover: 0.7, full: false, why: 'silver' };
+  if (difference <= ALIKE) return { cover: 0.7, full: false, why: 'alike' };
+  return { cover: 0.97, full: true, why: ground.lab[0] < 25 && !ground.flakes ? 'black' : 'unlike' };
+}
+
+/** Whether the ground would show between flakes that should hide it, at a cover that was advised or typed. */
+export function groundShows(advice: CoverAdvice, cover: number): boolean {
+  return advice.full && cover < FULL_COVER;
 }
 
 export interface FlakeDose {

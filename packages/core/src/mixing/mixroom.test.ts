@@ -4,7 +4,11 @@ import { createFilm } from '../optics/film';
 import { findGround } from '../materials/grounds';
 import { parseProductsCsv, productsToCsv } from '../formats/productsCsv';
 import { fromShown, sayMeasure, sayRange, toShown, unitName, type Measure } from '../units/units';
-import { clearToBury, flakeDose, paintFlakes, wantedCover, type FlakeSize } from './flake';
+import { startingLayers } from '../layers';
+import { findSystem } from '../materials/systems';
+import { REFERENCE_LIBRARY } from '../shop';
+import { clearToBury, flakeDose, groundShows, paintFlakes, wantedCover, type FlakeSize } from './flake';
+import { flakeLayerOf, withFlakeDose } from './flakeLayer';
 import { mixByParts } from './mix';
 import { learnTransfer, leftoverAsGround, needOf } from './needs';
 import { additiveSuits, adviseAdditive, STARTING_PRODUCTS } from './products';
@@ -175,6 +179,11 @@ describe('needs', () => {
   });
 });
 
+const nextId = () => {
+  let n = 0;
+  return () => `l${n++}`;
+};
+
 describe('flake', () => {
   const mix: FlakeSize[] = [
     { sizeUm: 100, thicknessUm: 12.5, density: 1.4, parts: 3 },
@@ -193,8 +202,32 @@ describe('flake', () => {
         bare.slice(1).forEach((b, i) => expect(b / bare[i]!).toBeCloseTo(bare[0]!, 9));
       }),
     );
-    expect(wantedCover(findGround('black'))).toEqual({ cover: 0.97, full: true });
-    expect(wantedCover(findGround('silver-fine')).full).toBe(false);
+    // Full over black and over any colour unlike the flake, partial over silver or its own: common practice (no source).
+    expect(wantedCover(findGround('black'), 60)).toEqual({ cover: 0.97, full: true, why: 'black' });
+    expect(wantedCover(findGround('silver-fine'), 60)).toMatchObject({ full: false, why: 'silver' });
+    expect(wantedCover(findGround('copper'), 60)).toMatchObject({ full: true, why: 'unlike' });
+    expect(wantedCover(findGround('copper'), 6)).toMatchObject({ full: false, why: 'alike' });
+    expect(wantedCover(findGround('white'), 40)).toMatchObject({ full: true, why: 'unlike' });
+    // Typed or advised: what would show is warned about.
+    expect(groundShows(wantedCover(findGround('black'), 60), 0.7)).toBe(true);
+    expect(groundShows(wantedCover(findGround('black'), 60), 0.97)).toBe(false);
+    expect(groundShows(wantedCover(findGround('silver-fine'), 60), 0.5)).toBe(false);
+  });
+
+  it('goes over the ground of the layers as they are kept, and its dose and clears go into them', () => {
+    const layers = startingLayers('flake', findSystem('lagoon-pearl'), nextId()).map((l) =>
+      l.kind === 'ground' ? { ...l, materialId: 'black' } : l,
+    );
+    const found = flakeLayerOf(layers, REFERENCE_LIBRARY)!;
+    expect(found.ground?.id).toBe('black');
+    expect(found.layer.kind).toBe('effect');
+    expect(found.above.map((l) => l.kind)).toEqual(['lock', 'clear', 'clear']);
+    const dosed = withFlakeDose(layers, found, { coats: 4, filmUm: 20 }, 5);
+    expect(dosed.find((l) => l.id === found.layer.id)).toMatchObject({ coats: 4, filmUm: 20 });
+    // One lock-down coat and four clears bury it; the clears after sanding stay.
+    const clears = dosed.filter((l) => l.kind === 'clear');
+    expect(clears.map((l) => l.coats)).toEqual([4, layers.filter((l) => l.kind === 'clear')[1]!.coats]);
+    expect(flakeLayerOf(startingLayers('pearl', findSystem('lagoon-pearl'), nextId()), REFERENCE_LIBRARY)).toBeNull();
   });
 
   it.each([0.25, 0.5, 0.75, 0.95])('is strewn on the picture to just %p cover, seeded', (cover) => {

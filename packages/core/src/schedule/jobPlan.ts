@@ -24,6 +24,8 @@ const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
 export function productKindOf(layer: Pick<StackLayer, 'kind' | 'materialId'>, library: Library): ProductKind {
   if (layer.kind !== 'effect') return KIND_OF[layer.kind];
   const system = library.systems.find((s) => s.id === layer.materialId);
+  const pigment = library.pigments.find((p) => p.id === system?.flake?.pigmentId);
+  if (pigment?.kind === 'metal-flake') return 'flake carrier';
   return system ? FAMILIES[system.family].productKind : 'mid coat';
 }
 

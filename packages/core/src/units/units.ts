@@ -12,7 +12,9 @@ export type Measure =
   | 'density'
   | 'voc'
   | 'speed'
-  | 'dose';
+  | 'dose'
+  | 'priceByVolume'
+  | 'priceByArea';
 export type UnitSystem = 'metric' | 'us';
 
 interface Unit {
@@ -52,6 +54,8 @@ const UNITS: Record<UnitSystem, Record<Measure, Unit>> = {
     voc: { name: 'g/l', factor: 1, digits: 0 },
     speed: { name: 'cm/s', factor: 1, digits: 0 },
     dose: { name: 'g/l', factor: 1, digits: 1 },
+    priceByVolume: { name: 'a litre', factor: 1, digits: 2 },
+    priceByArea: { name: 'per m²', factor: 1, digits: 2 },
   },
   us: {
     volume: { name: 'fl oz', factor: 1 / ML_PER_FL_OZ, digits: 2 },
@@ -66,6 +70,8 @@ const UNITS: Record<UnitSystem, Record<Measure, Unit>> = {
     density: { name: 'lb/gal', factor: ML_PER_GAL / G_PER_LB, digits: 2 },
     voc: { name: 'lb/gal', factor: ML_PER_GAL / 1000 / G_PER_LB, digits: 2 },
     speed: { name: 'in/s', factor: 1 / 2.54, digits: 1 },
+    priceByVolume: { name: 'a quart', factor: (ML_PER_FL_OZ * 32) / 1000, digits: 2 },
+    priceByArea: { name: 'per ft²', factor: M2_PER_FT2, digits: 2 },
     dose: { name: 'oz/qt', factor: (ML_PER_FL_OZ * 32) / 1000 / G_PER_OZ, digits: 2 },
   },
 };
@@ -115,4 +121,11 @@ export function sayRange(measure: Measure, low: number, high: number, system: Un
   const { scale, name, digits } = toldIn(measure, high, system);
   const figure = (v: number) => (toShown(measure, v, system) * scale).toFixed(digits);
   return `${figure(low)} to ${figure(high)} ${name}`;
+}
+
+/** A figure with the range it lies in, all in the unit the largest of them is told in. */
+export function sayWithin(measure: Measure, value: number, low: number, high: number, system: UnitSystem): string {
+  const { scale, name, digits } = toldIn(measure, Math.max(value, high), system);
+  const figure = (v: number) => (toShown(measure, v, system) * scale).toFixed(digits);
+  return `${figure(value)} ${name}, ${figure(low)} to ${figure(high)}`;
 }

@@ -211,7 +211,13 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
     job = await repo.changeJob(id, {
       version: job.version,
       pieces: [...demo.pieces],
-      mixing: { products: {}, gunId: STARTING_GUNS[demo.key === 5 ? 1 : 0]!.id, temperatureC: 21, humidity: 0.55 },
+      mixing: {
+        products: {},
+        flake: null,
+        gunId: STARTING_GUNS[demo.key === 5 ? 1 : 0]!.id,
+        temperatureC: 21,
+        humidity: 0.55,
+      },
     });
     if (demo.choice) job = await repo.changeJob(id, { version: job.version, choice: demo.choice });
     if (demo.rungs) {

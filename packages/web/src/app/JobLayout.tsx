@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { FilmSection } from '../shared/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
-import { choiceOf, openPoints, sayMix } from '../shared/jobModel';
+import { choiceOf, isPicked, openPoints, sayMix } from '../shared/jobModel';
 import { UndoBar, type Done } from '../shared/UndoBar';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
@@ -66,7 +66,7 @@ export function JobLayout() {
             matching {job.matching}
           </Typography>
         </Box>
-        <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} />
+        <FilmSection job={job} choice={choiceOf(job)} planned={!isPicked(job)} />
         <JobMenu
           job={job}
           open={summary ? openPoints(summary) : []}

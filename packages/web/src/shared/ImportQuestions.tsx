@@ -2,6 +2,7 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ImportHints, ImportQuestion } from '@steady-gleam/core';
 import { useState } from 'react';
 import { Field } from './Field';
+import { numberIn } from './numberIn';
 
 const COLUMNS = [
   ['aspecular', 'angle'],
@@ -25,7 +26,7 @@ export function ImportQuestions({
   const { question, hints, name } = open;
   const [angle, setAngle] = useState('45');
   const [columns, setColumns] = useState<Record<string, string>>({});
-  const aspecular = Number(angle);
+  const aspecular = numberIn(angle);
   return (
     <Box
       // It opens below what was pasted, out of sight on a small screen.
@@ -51,7 +52,8 @@ export function ImportQuestions({
           <Button
             sx={{ mt: 1 }}
             variant="contained"
-            onClick={() => angle.trim() !== '' && onAnswer({ ...hints, aspecular })}
+            disabled={!(aspecular >= -60 && aspecular <= 130)}
+            onClick={() => onAnswer({ ...hints, aspecular })}
           >
             It is {angle}°
           </Button>
@@ -102,7 +104,7 @@ export function ImportQuestions({
                 columns: Object.fromEntries(
                   Object.entries(columns)
                     .filter(([, v]) => v !== '')
-                    .map(([k, v]) => [k, Number(v)]),
+                    .map(([k, v]) => [k, Number.parseInt(v, 10)]),
                 ),
               })
             }

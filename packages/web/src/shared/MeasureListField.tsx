@@ -4,7 +4,7 @@ import { Field } from './Field';
 import { numberIn } from './numberIn';
 import { metricText, shownText, useUnits } from './units';
 
-/** Figures of one measure in a row, typed with commas between in the shown units and handed on in metric; NaN for what is none. */
+/** Figures of one measure in a row, typed with commas or semicolons between in the shown units and handed on in metric; NaN for what is none. */
 export function MeasureListField(props: {
   readonly measure: Measure;
   readonly label: string;
@@ -29,7 +29,8 @@ export function MeasureListField(props: {
         setTyped({ text: e.target.value, system: units.system });
         onValue(
           e.target.value
-            .split(/[,;\s]+/)
+            // With semicolons between, a comma is a decimal comma.
+            .split(e.target.value.includes(';') ? /[;\s]+/ : /[,\s]+/)
             .filter(Boolean)
             .map((t) => numberIn(metricText(measure, t, units.system))),
         );

@@ -1,17 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Alert, Box, Button, IconButton, TextField, Typography, useTheme } from '@mui/material';
+import { Alert, Box, Button, IconButton, LinearProgress, TextField, Typography, useTheme } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { aSchema, bSchema, lightnessSchema, type ReadingSet } from '@steady-gleam/contracts';
 import {
   CSV_MAX_LENGTH,
-  importReadings,
   READING_LIMITS,
   type CsvProblem,
   type ImportHints,
+  type ImportResult,
   type ImportQuestion,
   type Reading,
 } from '@steady-gleam/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, number, object, string } from 'yup';
 import { FIGURES } from '../app/theme';
@@ -19,11 +19,17 @@ import { ApiFailure } from './apiClient';
 import { Field } from './Field';
 import { FileButton } from './FileButton';
 import { ImportQuestions } from './ImportQuestions';
+import { computeRemote } from '../worker/useCompute';
 import { newId } from './newId';
+import { numberIn } from './numberIn';
 import { shopIso } from './clock';
 
 /** A row as typed: text, so that nothing typed is lost. A row with L, a and b all empty is an angle that was not read. */
 interface Row {
+  /** Which spot of several; not shown while there is one. */
+  spot: string;
+  /** Lamp, degrees; 45 unless the reading that is being corrected says another. */
+  lamp: string;
   angle: string;
   l: string;
   a: string;
@@ -39,10 +45,11 @@ const typedNumber = (schema: typeof lightnessSchema, label: string) =>
       if (isEmpty(this.parent as Row)) return true;
       const text = value?.trim() ?? '';
       if (text === '') return this.createError({ message: `${label} is missing.` });
-      if (/^-?\d+,\d+$/.test(text)) return this.createError({ message: `Write ${text.replace(',', '.')}.` });
+      const value_ = numberIn(text);
+      if (Number.isNaN(value_)) return this.createError({ message: `${label} must be a number.` });
       try {
-        schema.validateSync(Number(text));
-        return Number.isNaN(Number(text)) ? this.createError({ message: `${label} must be a number.` }) : true;
+        schema.validateSync(value_);
+        return true;
       } catch (error) {
         return this.createError({ message: (error as Error).message });
       }
@@ -55,8 +62,8 @@ const schema = object({
         .default('')
         .test('angle', function check(value) {
           if (isEmpty(this.parent as Row)) return true;
-          const n = Number(value);
-          if (value?.trim() === '' || Number.isNaN(n)) return this.createError({ message: 'Give the angle.' });
+          const n = numberIn(value);
+          if (Number.isNaN(n)) return this.createError({ message: 'Give the angle.' });
           try {
             number().min(READING_LIMITS.aspecularMin).max(READING_LIMITS.aspecularMax).validateSync(n);
           } catch {
@@ -65,7 +72,8 @@ const schema = object({
             });
           }
           const rows = (this.from?.[1]?.value as { rows?: Row[] } | undefined)?.rows ?? [];
-          const same = rows.filter((r) => !isEmpty(r) && Number(r.angle) === n);
+          const { spot, lamp } = this.parent as Row;
+          const same = rows.filter((r) => !isEmpty(r) && numberIn(r.angle) === n && r.spot === spot && r.lamp === lamp);
           return same.length > 1 ? this.createError({ message: 'This angle is here twice.' }) : true;
         }),
       l: typedNumber(lightnessSchema, 'L*'),
@@ -87,6 +95,8 @@ interface ReadingsFormProps {
   /** Name of a chip or place; left out for a target or rung. */
   readonly label?: string;
   readonly state?: ReadingSet['state'];
+  /** What is there and is being corrected: the form opens with it. */
+  readonly initial?: ReadingSet | null;
   /** What is stored already: the same readings twice are noticed. */
   readonly known?: readonly ReadingSet[];
 }
@@ -97,6 +107,24 @@ const SOURCES = { CSV: 'csv', CGATS: 'cgats', XML: 'xml' } as const;
 const sameReadings = (a: readonly Reading[], b: readonly Reading[]): boolean =>
   a.length === b.length &&
   a.every((r, i) => (['spot', 'incidence', 'aspecular', 'l', 'a', 'b'] as const).every((k) => r[k] === b[i]![k]));
+
+const emptyRow = (angle: number | ''): Row => ({ spot: '1', lamp: '45', angle: String(angle), l: '', a: '', b: '' });
+const shown = (v: number): string => String(Number(v.toFixed(3)));
+
+/** Readings as rows to be corrected; angles that were not read stay open below them, for the only spot there is. */
+function rowsOf(readings: readonly Reading[], angles: readonly number[]): Row[] {
+  const rows = readings.map((r) => ({
+    spot: r.spot,
+    lamp: String(r.incidence),
+    angle: String(r.aspecular),
+    l: shown(r.l),
+    a: shown(r.a),
+    b: shown(r.b),
+  }));
+  const several = new Set(readings.map((r) => r.spot)).size > 1;
+  const missing = several ? [] : angles.filter((a) => !readings.some((r) => r.incidence === 45 && r.aspecular === a));
+  return [...rows, ...missing.map((a) => ({ ...emptyRow(a), spot: readings[0]?.spot ?? '1' }))];
+}
 
 /** Readings of one spot typed angle by angle, or a CSV of several spots. */
 export function ReadingsForm({
@@ -110,11 +138,12 @@ export function ReadingsForm({
   label = '',
   state = 'cleared',
   known = [],
+  initial = null,
 }: ReadingsFormProps) {
   const { tones } = useTheme();
   const form = useForm<{ rows: Row[] }>({
     resolver: yupResolver(schema) as never,
-    defaultValues: { rows: angles.map((angle) => ({ angle: String(angle), l: '', a: '', b: '' })) },
+    defaultValues: { rows: initial ? rowsOf(initial.readings, angles) : angles.map((angle) => emptyRow(angle)) },
   });
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'rows' });
   const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
@@ -127,6 +156,7 @@ export function ReadingsForm({
   const [open, setOpen] = useState<{ name: string; text: string; hints: ImportHints; question: ImportQuestion } | null>(
     null,
   );
+  const [busy, setBusy] = useState<string | null>(null);
   const [pasting, setPasting] = useState(false);
   const [pasted, setPasted] = useState('');
 
@@ -158,12 +188,12 @@ export function ReadingsForm({
     await store(
       'typed',
       filled.map((r) => ({
-        spot: '1',
-        incidence: 45,
-        aspecular: Number(r.angle),
-        l: Number(r.l),
-        a: Number(r.a),
-        b: Number(r.b),
+        spot: r.spot,
+        incidence: numberIn(r.lamp),
+        aspecular: numberIn(r.angle),
+        l: numberIn(r.l),
+        a: numberIn(r.a),
+        b: numberIn(r.b),
       })),
     );
   });
@@ -180,11 +210,26 @@ export function ReadingsForm({
       ]);
       return;
     }
-    take(chosen.name, await chosen.text(), {});
+    await take(chosen.name, await chosen.text().catch(() => ''), {});
   };
 
-  const take = (name: string, text: string, hints: ImportHints) => {
-    const result = importReadings(text, hints);
+  /** The newest file that is being read: an older answer is dropped. */
+  const reading = useRef('');
+  const take = async (name: string, text: string, hints: ImportHints) => {
+    setProblems([]);
+    setOpen(null);
+    setPreview(null);
+    setBusy(name);
+    reading.current = name;
+    // In the worker, so that a large file never keeps the page waiting; it says in a sentence what it can't read.
+    const result = await computeRemote(1)
+      .importReadings(text, hints)
+      .catch((error: unknown): ImportResult => ({
+        ok: false,
+        problems: [{ line: null, message: `This file could not be read: ${String(error)}` }],
+      }));
+    if (reading.current !== name) return;
+    setBusy(null);
     setProblems(result.ok === false ? result.problems : []);
     setOpen(result.ok === 'ask' ? { name, text, hints, question: result.question } : null);
     setPreview(result.ok === true ? { name, readings: result.readings, source: SOURCES[result.format] } : null);
@@ -211,6 +256,7 @@ export function ReadingsForm({
     );
   };
 
+  const several = new Set(fields.map((f) => f.spot)).size > 1;
   const columns = narrow ? '54px 1fr 1fr 1fr 30px' : '92px repeat(3, minmax(90px, 130px)) 44px';
   return (
     <Box component="form" noValidate onSubmit={(e) => void saveTyped(e)} aria-label="Readings">
@@ -230,6 +276,11 @@ export function ReadingsForm({
         ))}
         {fields.map((field, i) => (
           <Box key={field.id} sx={{ display: 'contents' }}>
+            {several && field.spot !== fields[i - 1]?.spot ? (
+              <Typography variant="h3" component="div" sx={{ gridColumn: '1 / -1', mt: i ? 1 : 0 }}>
+                spot {field.spot}
+              </Typography>
+            ) : null}
             {cell(i, 'angle', 'Angle')}
             {cell(i, 'l', 'L*')}
             {cell(i, 'a', 'a*')}
@@ -256,7 +307,7 @@ export function ReadingsForm({
         <Button type="submit" variant="contained" disabled={form.formState.isSubmitting}>
           {saveLabel}
         </Button>
-        <Button variant="outlined" onClick={() => append({ angle: '', l: '', a: '', b: '' })}>
+        <Button variant="outlined" onClick={() => append(emptyRow(''))}>
           Add an angle
         </Button>
         <FileButton
@@ -286,14 +337,35 @@ export function ReadingsForm({
             onChange={(e) => setPasted(e.target.value)}
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES } } }}
           />
-          <Button sx={{ mt: 1 }} variant="outlined" onClick={() => take('What you pasted', pasted, {})}>
+          <Button sx={{ mt: 1 }} variant="outlined" onClick={() => void take('What you pasted', pasted, {})}>
             Read this table
           </Button>
         </Box>
       ) : null}
       {open ? (
-        <ImportQuestions key={JSON.stringify(open.hints)} open={open} onAnswer={(h) => take(open.name, open.text, h)} />
+        <ImportQuestions
+          key={JSON.stringify(open.hints)}
+          open={open}
+          onAnswer={(h) => void take(open.name, open.text, h)}
+        />
       ) : null}
+      {busy === null ? null : (
+        <Box role="status" sx={{ mt: 2, maxWidth: 420 }}>
+          <Typography variant="body2">Reading {busy} …</Typography>
+          <LinearProgress color="inherit" aria-label="Reading the file" />
+          <Button
+            variant="text"
+            color="inherit"
+            sx={{ px: 0.5 }}
+            onClick={() => {
+              reading.current = '';
+              setBusy(null);
+            }}
+          >
+            Leave it
+          </Button>
+        </Box>
+      )}
       {problems.length ? (
         <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
           Nothing was taken from this file.

@@ -66,7 +66,10 @@ export interface NextStep {
   readonly lead: string;
 }
 
-type Standing = Pick<JobSummary, 'status' | 'choice' | 'targetAngles' | 'rungsRead' | 'batches' | 'plan' | 'run'>;
+type Standing = Pick<
+  JobSummary,
+  'status' | 'systemId' | 'choice' | 'stacks' | 'targetAngles' | 'rungsRead' | 'batches' | 'plan' | 'run'
+>;
 
 /** @param sayTime clock time of a moment, ms since 1970 */
 export function nextStep(job: Standing, now: number, sayTime: (at: number) => string): NextStep {
@@ -99,12 +102,13 @@ function stepOf(
       lead: `is being sprayed: ${next} ${from}`,
     };
   }
-  if (!job.choice)
+  if (!isPicked(job))
     return job.targetAngles === 0
       ? { place: 'target', stands: 'nothing read yet', action: 'Read the target' }
       : { place: 'map', stands: `target read at ${angles(job.targetAngles)}`, action: 'Pick ground and coats' };
-  if (job.rungsRead === 0) return { place: 'card', stands: 'ground picked', action: 'Spray the card' };
-  const read = job.rungsRead === 1 ? '1 rung read' : `${job.rungsRead} rungs read`;
+  const needsCard = laysMix(job);
+  if (job.rungsRead === 0 && needsCard) return { place: 'card', stands: 'ground picked', action: 'Spray the card' };
+  const read = !needsCard ? 'layers kept' : job.rungsRead === 1 ? '1 rung read' : `${job.rungsRead} rungs read`;
   if (job.batches === 0)
     return job.rungsRead === 1
       ? { place: 'card', stands: read, action: 'See what the card says' }
@@ -115,16 +119,29 @@ function stepOf(
     : { place: 'plan', stands: mixed, action: 'Plan the spraying' };
 }
 
-/** What is in the cup, by its name; a mix that can't be read any more is said to be missing. */
-export function sayMix(job: Pick<Job, 'systemId'>, library: Pick<Library, 'systems'>): string {
-  return library.systems.find((s) => s.id === job.systemId)?.name ?? 'a mix that is not here any more';
+/** What is laid, by name: the mixes of the layers, or their grounds where no mix is; before that what is in the cup. */
+export function sayMix(job: Pick<Job, 'systemId' | 'stacks'>, library: Pick<Library, 'systems' | 'grounds'>): string {
+  const layers = (job.stacks ?? []).flatMap((s) => s.layers);
+  const nameOf = (list: readonly { id: string; name: string }[], id: string | null) =>
+    list.find((m) => m.id === id)?.name ?? 'a material that is not here any more';
+  const mixes = layers.flatMap((l) => (l.kind === 'effect' ? [nameOf(library.systems, l.materialId)] : []));
+  const grounds = layers.flatMap((l) => (l.kind === 'ground' ? [nameOf(library.grounds, l.materialId)] : []));
+  const laid = [...new Set(mixes.length ? mixes : grounds)];
+  return laid.length ? laid.join(', ') : nameOf(library.systems, job.systemId);
 }
 
+/** Whether it is known what is laid: picked on the map, or said in the layers. */
+export const isPicked = (job: Pick<Job, 'choice' | 'stacks'>): boolean => job.choice !== null || job.stacks !== null;
+
+/** Whether the layers lay the job's mix at all: a solid or a metallic by itself needs no card of it. */
+const laysMix = (job: Pick<Job, 'systemId' | 'stacks'>): boolean =>
+  !job.stacks || job.stacks.some((s) => s.layers.some((l) => l.kind === 'effect' && l.materialId === job.systemId));
+
 /** What is still open on a job, a clause each, for the question before it is finished. */
-export function openPoints(job: Pick<JobSummary, 'choice' | 'rungsRead' | 'run'>): string[] {
+export function openPoints(job: Pick<JobSummary, 'systemId' | 'choice' | 'stacks' | 'rungsRead' | 'run'>): string[] {
   const points: string[] = [];
-  if (!job.choice) points.push('no ground and count are picked');
-  else if (job.rungsRead === 0) points.push('no rung of a card is read');
+  if (!isPicked(job)) points.push('no ground and count are picked');
+  else if (job.rungsRead === 0 && laysMix(job)) points.push('no rung of a card is read');
   if (job.run && job.run.done < job.run.total) points.push(`${job.run.done} of ${job.run.total} sprays are on`);
   return points;
 }

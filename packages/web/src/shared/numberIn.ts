@@ -1,8 +1,7 @@
-/** A typed figure, decimal point or comma; NaN for anything else and for nothing. */
-export function numberIn(text: string | undefined): number {
-  const plain = (text ?? '').trim().replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
-}
+import { decimalIn } from '@steady-gleam/core';
+
+/** A typed figure, decimal point or comma; NaN for anything else and for nothing. The one reader of typed figures. */
+export const numberIn = decimalIn;
 
 /** A sentence about a fraction's bounds, for a field in which percent is typed. */
 export function inPercent(sentence: string): string {

@@ -2,6 +2,7 @@ import {
   fromShown,
   sayMeasure,
   sayRange,
+  sayWithin,
   toShown,
   unitDigits,
   unitName,
@@ -21,6 +22,8 @@ export interface Units {
   readonly figure: (measure: Measure, metric: number, digits?: number) => string;
   /** From one to another, in one unit. */
   readonly range: (measure: Measure, low: number, high: number) => string;
+  /** A figure with the range it lies in, in one unit. */
+  readonly within: (measure: Measure, value: number, low: number, high: number) => string;
   readonly name: (measure: Measure) => string;
   /** A sentence whose metric figures are said in these units. */
   readonly sentence: (text: string) => string;
@@ -52,6 +55,7 @@ export function unitsOf(system: UnitSystem, toggle: () => void = () => {}): Unit
     say: (measure, metric, digits) => sayMeasure(measure, metric, system, system === 'us' ? undefined : digits),
     figure,
     range: (measure, low, high) => sayRange(measure, low, high, system),
+    within: (measure, value, low, high) => sayWithin(measure, value, low, high, system),
     name: (measure) => unitName(measure, system),
     sentence: (text) =>
       system === 'metric'

@@ -46,6 +46,13 @@ export function useAddReadings(id: string) {
   );
 }
 
+/** Takes a set of readings out of force, or puts it back. */
+export function useRemoveReadings(id: string) {
+  return useJobMutation(id, ({ setId, removed }: { setId: string; removed: boolean }) =>
+    call(api.removeReadings, { params: { id: setId }, body: { removed } }),
+  );
+}
+
 export function useAddVerdict(id: string) {
   return useJobMutation(id, (body: VerdictEvent) => call(letdownApi.addVerdict, { params: { id }, body }));
 }

@@ -85,7 +85,7 @@ describe('what the worker answers', () => {
       seed: 3,
     };
     it('are none under a perfect hand, and the panel then looks like the stack', () => {
-      const look = compute.stripes(layers, 'lagoon-pearl', setup);
+      const look = compute.stripes(layers, 'lagoon-pearl', setup, 'effect');
       expect(Math.max(look.face, look.flop)).toBeLessThan(0.02);
       expect(look.change).toBeNull();
       const [first, last] = [look.lut[0]!, look.lut.at(-1)!];
@@ -97,11 +97,11 @@ describe('what the worker answers', () => {
     });
     it('are darkest where panels are doubled, and walking is the cheapest way out', () => {
       const alone = { ...setup, marginCm: 5, walk: false };
-      const look = compute.stripes(layers, 'lagoon-pearl', alone);
+      const look = compute.stripes(layers, 'lagoon-pearl', alone, 'effect');
       expect(look.crest).toBeGreaterThan(5);
       expect(Math.max(look.face, look.flop)).toBeGreaterThan(STRIPES_SEEN);
       expect(look.change).toMatchObject({ name: 'walk the whole side in one stroke', hides: true });
-      const mended = compute.stripes(layers, 'lagoon-pearl', look.change!.setup);
+      const mended = compute.stripes(layers, 'lagoon-pearl', look.change!.setup, 'effect');
       expect(Math.max(mended.face, mended.flop)).toBeLessThan(STRIPES_SEEN);
     });
     it('follow a mix that was changed', () => {
@@ -126,7 +126,7 @@ describe('what the worker answers', () => {
       const fresh = createCompute();
       const lutOf = (depth: number) => {
         fresh.setMaterials([own(depth)]);
-        return fresh.stripes(laid, 'own-mix', setup).lut[32]![2]!;
+        return fresh.stripes(laid, 'own-mix', setup, 'effect').lut[32]![2]!;
       };
       const pale = lutOf(0.2);
       expect(de2000(pale, lutOf(1))).toBeGreaterThan(5);

@@ -1,5 +1,10 @@
 import {
   findPigment,
+  importReadings,
+  parseProductsCsv,
+  type ProductsCsvResult,
+  type ImportHints,
+  type ImportResult,
   fitStrength,
   flatSpectrum,
   prepareCoat,
@@ -144,6 +149,10 @@ export interface Compute {
     card: readonly Lab[],
     lean: 1 | -1 | 0 | null,
   ): Nudge | null;
+  /** Readings of a file's text; see the core. */
+  importReadings(text: string, hints: ImportHints): ImportResult;
+  /** Products of a CSV's text; see the core. */
+  importProducts(text: string): ProductsCsvResult;
   /** Strength of a mix from the reading of a drawdown: the factor on the cover and depths given. */
   fitMix(
     pigment: { readonly pigmentId: string; readonly cover: number } | null,
@@ -169,7 +178,7 @@ export interface Compute {
   /** The whole stack at some angles. */
   stackLook(layers: readonly StackLayer[], angles: readonly Geometry[]): readonly Lab[];
   /** What a way of spraying leaves on a panel: the film, its look, and the cheapest change that hides its stripes. */
-  stripes(layers: readonly StackLayer[], systemId: string, setup: PassSetup): StripesLook;
+  stripes(layers: readonly StackLayer[], systemId: string, setup: PassSetup, of: 'effect' | 'ground'): StripesLook;
   /** A blend from the repair outward over the finish that is there, and the shortest one that is not seen. */
   blend(
     layers: readonly StackLayer[],
@@ -190,9 +199,11 @@ export interface StripesLook {
   readonly film: Float32Array;
   readonly crest: number;
   readonly trough: number;
-  /** Difference of crest and trough at the face and in the flop, CIEDE2000. */
+  /** Difference of crest and trough at the face and in the flop, CIEDE2000: the median of many draws of the hand. */
   readonly face: number;
   readonly flop: number;
+  /** The worse of both in the luckiest and the unluckiest tenth of the draws. */
+  readonly spread: readonly [number, number];
   /** Film of the first and the last look, evenly spaced between; Lab per angle of the five. */
   readonly from: number;
   readonly to: number;
@@ -201,6 +212,7 @@ export interface StripesLook {
     readonly name: string;
     readonly setup: PassSetup;
     readonly worst: number;
+    readonly spread: readonly [number, number];
     /** It makes the stripes invisible; otherwise it only helps most. */
     readonly hides: boolean;
   } | null;
@@ -217,6 +229,14 @@ export interface BlendAnswer {
 
 /** A ladder goes to this many times the film meant: a doubled edge of an unsteady hand lies below it. */
 const LADDER_TO = 3;
+/** Draws of the hand behind a figure of stripes, the same for every set-up that is compared. */
+const STRIPE_SEEDS = Array.from({ length: 15 }, (_, i) => 7 + i);
+/** Distance of places where stripes are judged, cm. */
+const DRAW_CM = 1.2;
+/** The mid grey of a sealer, internal albedo. */
+const SEALER_ALBEDO = 0.35;
+/** A full ground coat hides this share of what is below it, as in a blend; ours. */
+const HIDE_A_COAT = 0.85;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
 const STRIPE_ROWS = 150;
@@ -258,6 +278,27 @@ export function createCompute(): Compute {
     );
     ladderKept = { key, films, labs };
     return ladderKept;
+  };
+  /**
+   * Looks of a ground whose film is uneven, under the effect coats as they are planned: a metallic is laid thicker or thinner over
+   * its solid, a solid lets what is below it through.
+   */
+  const groundLadderOf = (layers: readonly StackLayer[], systemId: string, coats: readonly number[], most: number) => {
+    const planned = coats.reduce((a, b) => a + b, 0);
+    const { coats: all, ground } = opticalStack(shop, layers);
+    const effects = all.slice(ground.coats.length);
+    const model = shop.model(FIVE_ANGLES);
+    const films = Array.from({ length: 25 }, (_, i) => (most * i) / 24);
+    const labs = films.map((n) => {
+      const share = n / Math.max(1e-6, planned);
+      const bare = (1 - HIDE_A_COAT) ** n;
+      const base = ground.coats.length
+        ? ground.albedo
+        : Float64Array.from(ground.albedo, (v) => (1 - bare) * v + bare * SEALER_ALBEDO);
+      const laid = ground.coats.map((c) => ({ ...c, factor: c.factor * share }));
+      return factorsToLabs(model.over({ albedo: base }, model.pile([...laid, ...effects])));
+    });
+    return { films, labs };
   };
   const recipeOf = (mix: Mix) => ({
     coat: shop.coat(findSystem(mix.systemId, shop.library.systems), mix.strength),
@@ -372,6 +413,8 @@ export function createCompute(): Compute {
         drawdown.lab,
       );
     },
+    importReadings: (text, hints) => importReadings(text, hints),
+    importProducts: (text) => parseProductsCsv(text),
     assess: (mix, groundId, target, rungs, last, handHeld, earlier) =>
       assessLadder(
         shop.model(target),
@@ -423,8 +466,10 @@ export function createCompute(): Compute {
       const model = shop.model(angles);
       return factorsToLabs(model.over(ground, model.pile(coats)));
     },
-    stripes: (layers, systemId, setup) => {
-      const ladder = ladderOf(layers, systemId, setup.coats.reduce((a, b) => a + b, 0) * LADDER_TO);
+    stripes: (layers, systemId, setup, of) => {
+      const most = setup.coats.reduce((a, b) => a + b, 0) * LADDER_TO;
+      const ladder =
+        of === 'ground' ? groundLadderOf(layers, systemId, setup.coats, most) : ladderOf(layers, systemId, most);
       const look = (n: number): readonly Lab[] => interpolateLabs(ladder.films, ladder.labs, n);
       const judge = (s: PassSetup, columns: number, rows: number) => {
         const film = passFilm(s, columns, rows);
@@ -434,16 +479,39 @@ export function createCompute(): Compute {
         const flop = de2000(high[FLOP]!, low[FLOP]!);
         return { film, ...ends, face, flop, worst: Math.max(face, flop) };
       };
-      const now = judge(setup, STRIPE_COLUMNS, STRIPE_ROWS);
+      // One stroke of luck decides nothing: every set-up is sprayed with the same hands many times, and its median counts. Places
+      // are as far apart along as across, so that crossed coats are judged like the others.
+      const width = setup.panels.reduce((a, b) => a + b, 0);
+      const rows = Math.max(20, Math.round(setup.heightCm / DRAW_CM));
+      const columns = Math.max(20, Math.round(width / DRAW_CM));
+      const drawn = (s: PassSetup) => {
+        const all = STRIPE_SEEDS.map((seed) => judge({ ...s, seed }, columns, rows));
+        const sorted = (key: 'worst' | 'face' | 'flop') => all.map((d) => d[key]).sort((a, b) => a - b);
+        const at = (key: 'worst' | 'face' | 'flop', q: number) =>
+          sorted(key)[Math.round(q * (STRIPE_SEEDS.length - 1))]!;
+        return {
+          worst: at('worst', 0.5),
+          face: at('face', 0.5),
+          flop: at('flop', 0.5),
+          spread: [at('worst', 0.1), at('worst', 0.9)] as const,
+        };
+      };
+      // The picture shows the panel of the draw that is nearest to the median.
+      const typical = drawn(setup);
+      const pictured = STRIPE_SEEDS.map((seed) => ({
+        seed,
+        worst: judge({ ...setup, seed }, columns, rows).worst,
+      })).reduce((a, b) => (Math.abs(b.worst - typical.worst) < Math.abs(a.worst - typical.worst) ? b : a));
+      const now = judge({ ...setup, seed: pictured.seed }, STRIPE_COLUMNS, STRIPE_ROWS);
       let change: StripesLook['change'] = null;
-      if (now.worst > STRIPES_SEEN) {
-        const tried = passChanges(setup).map((c) => ({ ...c, worst: judge(c.setup, 90, 110).worst }));
+      if (typical.worst > STRIPES_SEEN) {
+        const tried = passChanges(setup).map((c) => ({ ...c, ...drawn(c.setup) }));
         const good = tried.find((c) => c.worst <= STRIPES_SEEN);
         // When none hides them: the cheapest of those that do nearly the most.
         const least = Math.min(...tried.map((c) => c.worst));
         const best = good ?? tried.find((c) => c.worst <= least * 1.1) ?? null;
-        if (best && best.worst < now.worst - 0.02)
-          change = { name: best.name, setup: best.setup, worst: best.worst, hides: !!good };
+        if (best && best.worst < typical.worst - 0.02)
+          change = { name: best.name, setup: best.setup, worst: best.worst, spread: best.spread, hides: !!good };
       }
       const steps = 64;
       const lut = Array.from({ length: steps }, (_, i) =>
@@ -455,8 +523,9 @@ export function createCompute(): Compute {
         film: Float32Array.from(now.film.film),
         crest: now.crest,
         trough: now.trough,
-        face: now.face,
-        flop: now.flop,
+        face: typical.face,
+        flop: typical.flop,
+        spread: typical.spread,
         from: now.trough * 0.9,
         to: now.crest * 1.1,
         lut,

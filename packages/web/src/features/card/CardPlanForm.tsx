@@ -19,11 +19,12 @@ import { useLibrary } from '../../shared/library';
 import { choiceOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard } from '../../shared/useJob';
 import { newId } from '../../shared/newId';
+import { numberIn } from '../../shared/numberIn';
 import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
 const numberOrNull = (v: unknown): number | null =>
-  v === null || v === undefined || String(v).trim() === '' ? null : Number(String(v).replace(',', '.'));
+  v === null || v === undefined || String(v).trim() === '' ? null : numberIn(String(v));
 
 /** Four rungs around a count: two below, two above, in half coats. */
 export function bracketRungs(best: number): number[] {
@@ -115,7 +116,12 @@ export function CardPlanForm({
   const groundId = choiceOf(job).groundId;
   const save = form.handleSubmit(async (values) => {
     // By eye nothing was picked on a map: the ground chosen here becomes the pick.
-    if (!job.choice) await change.mutateAsync({ version: job.version, choice: choiceOf(job) });
+    try {
+      if (!job.choice) await change.mutateAsync({ version: job.version, choice: choiceOf(job) });
+    } catch {
+      // Said below; nothing of the card was kept yet, so it can be pressed again.
+      return;
+    }
     put.mutate({ ...values, version: card?.version ?? 0 }, { onSuccess: () => onDone?.() });
   });
   return (
@@ -270,9 +276,9 @@ export function CardPlanForm({
         Same sealer shade, ground coats, reducer, distance, overlap and speed as the job. Two-pack clear on the card
         holds isocyanates: air-fed respirator and exhaust, as the product’s sheet and your local rules say.
       </Typography>
-      {put.error ? (
+      {(put.error ?? change.error) ? (
         <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
-          {put.error.message}
+          {(put.error ?? change.error)!.message}
         </Alert>
       ) : null}
       <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5 }}>

@@ -9,6 +9,7 @@ import { useAddPhoto, useAddReadings, useAddVerdict, useRemovePhoto } from '../.
 import { shrinkPhoto } from './shrinkPhoto';
 import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
+import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 
 const SHORT: Record<Verdict, string> = {
   'much lighter': '≪ light',
@@ -71,7 +72,9 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const addPhoto = useAddPhoto(job.id);
   const removePhoto = useRemovePhoto(job.id);
   const [by, setBy] = useState<'readings' | 'eye'>(target.length ? 'readings' : 'eye');
-  const [state, setState] = useState<'cleared' | 'wet'>('cleared');
+  const read = rungs.find((r) => r.rungCoats === coats) ?? null;
+  const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
+  const { took, note } = useTakenOut(job.id);
   const [photoFailure, setPhotoFailure] = useState<string | null>(null);
   const own = verdicts.filter((v) => v.place === 'rung' && v.coats === coats);
   const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
@@ -128,12 +131,13 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             <ToggleButton value="wet">wet, uncleared</ToggleButton>
           </ToggleButtonGroup>
           <ReadingsForm
-            key={coats}
+            key={`${coats}/${read?.id ?? ''}`}
+            initial={read}
             kind="rung"
             rungCoats={coats}
             state={state}
             angles={target.length ? target.map((t) => t.aspecular) : [15, 25, 45, 75, 110]}
-            saveLabel="Keep this rung"
+            saveLabel={read ? 'Keep the correction' : 'Keep this rung'}
             narrow
             known={rungs}
             onCancel={onDone}
@@ -142,6 +146,15 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
               onDone();
             }}
           />
+          {read ? (
+            <TakeOut
+              jobId={job.id}
+              set={read}
+              what="Take this rung’s readings out"
+              onTaken={() => took(read, `The rung with ${countCoats(coats)}`)}
+            />
+          ) : null}
+          {note}
         </>
       ) : (
         <>

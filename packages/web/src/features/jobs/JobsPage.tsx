@@ -9,7 +9,7 @@ import { call } from '../../shared/apiClient';
 import { FilmSection } from '../../shared/FilmSection';
 import { HereNotes } from '../../shared/HereNotes';
 import { JobMenu } from '../../shared/JobMenu';
-import { choiceOf, nextStep, openPoints, sayMix } from '../../shared/jobModel';
+import { choiceOf, isPicked, nextStep, openPoints, sayMix } from '../../shared/jobModel';
 import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
@@ -115,10 +115,10 @@ export function JobsPage() {
                   </Typography>
                 </Box>
                 <Box sx={{ minWidth: 0 }}>
-                  <FilmSection job={job} choice={choiceOf(job)} planned={job.choice === null} compact />
+                  <FilmSection job={job} choice={choiceOf(job)} planned={!isPicked(job)} compact />
                   <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
                     {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
-                    {job.choice ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
+                    {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
                   </Typography>
                 </Box>
                 <Typography variant="body2">

@@ -13,6 +13,7 @@ import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
 import { useMeasureText, useUnits } from '../../shared/units';
 import { cssOf } from '../../shared/screenColour';
+import { numberIn } from '../../shared/numberIn';
 
 interface LayerRowProps {
   readonly layer: StackLayer;
@@ -33,12 +34,12 @@ export function LayerRow(props: LayerRowProps) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id });
   // What was typed stays, also while it is no film; the layer keeps its last good one.
   const [film, setFilm] = useState(String(layer.filmUm));
-  const typed = Number(film.replace(',', '.'));
+  const typed = numberIn(film);
   const filmWrong = !(typed >= 1 && typed <= 500);
   const units = useUnits();
   const filmText = useMeasureText('film', film, (metric) => {
     setFilm(metric);
-    const um = Number(metric.replace(',', '.'));
+    const um = numberIn(metric);
     if (um >= 1 && um <= 500) onChange({ filmUm: um });
   });
   // An undo, or another choice, changes the layer from outside: then its figure takes the place of the text.
@@ -96,7 +97,11 @@ export function LayerRow(props: LayerRowProps) {
         {materials ? (
           <NativeSelect
             value={layer.materialId ?? ''}
-            onChange={(e) => onChange({ materialId: e.target.value || null })}
+            onChange={(e) => {
+              // Another mix lays another film: the old one's figure does not stay with it.
+              const mix = layer.kind === 'effect' && library.systems.find((s) => s.id === e.target.value);
+              onChange({ materialId: e.target.value || null, ...(mix ? { filmUm: mix.filmUm } : {}) });
+            }}
             inputProps={{ 'aria-label': `Material of ${name}` }}
             sx={{ fontSize: 15, maxWidth: '100%', minHeight: 32 }}
           >

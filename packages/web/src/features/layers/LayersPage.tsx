@@ -37,6 +37,7 @@ import { begin, historyReducer, type History, type HistoryAction } from './histo
 import { LayerRow } from './LayerRow';
 import { draftOf, forgetDraft, keepDraft, sameStacks, sayBuild } from './layersModel';
 import { newId } from '../../shared/newId';
+import { numberIn } from '../../shared/numberIn';
 
 const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];
 
@@ -64,7 +65,7 @@ export function LayersPage() {
   const [limitText, setLimitText] = useState(String(job.filmLimitUm ?? USUAL_LIMIT_UM));
   const [errors, setErrors] = useState<Record<string, string>>({});
   const stack = stacks[Math.min(at, stacks.length - 1)]!;
-  const limit = Number(limitText) || USUAL_LIMIT_UM;
+  const limit = numberIn(limitText) || USUAL_LIMIT_UM;
   const changed = !sameStacks(stacks, kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
   const target = targetOf(set);
   const angles = target.length ? target : FIVE_ANGLES;
@@ -116,7 +117,7 @@ export function LayersPage() {
   const keep = () => {
     try {
       const stacksFine = stacksSchema.validateSync(stacks, { abortEarly: false });
-      const limitFine = filmLimitSchema.validateSync(limitText.trim() === '' ? undefined : limitText.replace(',', '.'));
+      const limitFine = filmLimitSchema.validateSync(limitText.trim() === '' ? undefined : numberIn(limitText));
       setErrors({});
       change.mutate(
         { version: job.version, stacks: stacksFine as never, filmLimitUm: limitFine ?? null },

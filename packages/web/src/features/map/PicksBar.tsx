@@ -11,6 +11,7 @@ import {
 } from '@steady-gleam/core';
 import { memo } from 'react';
 import { countCoats } from '../../shared/jobModel';
+import { useUnits } from '../../shared/units';
 import type { Mix } from '../../worker/compute';
 import { markPath, samePick } from './drawMap';
 import { cellOf, rowOf } from './mapModel';
@@ -25,6 +26,7 @@ interface PicksBarProps {
 /** The three picks, each with its sentence; pressing one takes the probe there. */
 export const PicksBar = memo(function PicksBar({ map, mix, library, onShow }: PicksBarProps) {
   const { tones } = useTheme();
+  const units = useUnits();
   const { best, forgiving, cheapest } = map;
   const place = (p: MapPick) => `${findGround(p.groundId, library.grounds).name}, ${countCoats(p.coats)}`;
   const system = findSystem(mix.systemId, library.systems);
@@ -42,9 +44,9 @@ export const PicksBar = memo(function PicksBar({ map, mix, library, onShow }: Pi
   };
   const saidCheapest = (): string => {
     if (!cheapest) return 'Nothing passes, so there is no cheapest.';
-    const said = `${cost(cheapest).toFixed(2)} per m²`;
+    const said = units.say('priceByArea', cost(cheapest));
     if (samePick(cheapest, best)) return `The best one: ${said}, demo prices.`;
-    return `${place(cheapest)}: ${said}, ${(cost(best) - cost(cheapest)).toFixed(2)} less than the best.`;
+    return `${place(cheapest)}: ${said}, ${units.figure('priceByArea', cost(best) - cost(cheapest))} less than the best.`;
   };
   const picks = [
     {

@@ -131,11 +131,7 @@ export function ProbePanel(props: ProbePanelProps) {
         {units.system === 'us'
           ? line('effect mix', units.say('perArea', figures.litresPerM2))
           : line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
-        {line(
-          'cost, demo prices',
-          (figures.costPerM2 / toShown('area', 1, units.system)).toFixed(2),
-          `per ${units.name('area')}`,
-        )}
+        {line('cost, demo prices', units.figure('priceByArea', figures.costPerM2), `per ${units.name('area')}`)}
         {look ? (
           <>
             {line(

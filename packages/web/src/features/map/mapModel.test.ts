@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Assessment, MatchMap } from '@steady-gleam/core';
-import { nextStep, sayCoats } from '../../shared/jobModel';
+import { REFERENCE_LIBRARY, type Assessment, type MatchMap } from '@steady-gleam/core';
+import { nextStep, sayCoats, openPoints, sayMix } from '../../shared/jobModel';
 import { sayCard } from '../card/cardModel';
 import { columnAt, sayAnswer } from './mapModel';
 
@@ -40,12 +40,30 @@ describe('what the screens say', () => {
     expect(columnAt(9, 12)).toBe(12);
   });
 
+  it('says what is laid by the layers, and what is still open before a job is finished', () => {
+    const layer = (kind: string, materialId: string) => ({ id: materialId, kind, materialId });
+    const stacks = (...layers: object[]) => [{ id: 'main', name: 'x', layers }] as never;
+    const job = { systemId: 'lagoon-pearl', stacks: null };
+    expect(sayMix(job, REFERENCE_LIBRARY)).toBe('Lagoon pearl');
+    expect(sayMix({ ...job, stacks: stacks(layer('ground', 'ticket-red')) }, REFERENCE_LIBRARY)).toBe('Ticket red');
+    const candy = stacks(layer('ground', 'gold'), layer('effect', 'cinder-candy'));
+    expect(sayMix({ ...job, stacks: candy }, REFERENCE_LIBRARY)).toBe('Cinder candy');
+    expect(sayMix({ ...job, systemId: 'gone' }, REFERENCE_LIBRARY)).toContain('not here any more');
+    const open = { ...job, choice: null, rungsRead: 0, run: null };
+    expect(openPoints(open)).toEqual(['no ground and count are picked']);
+    expect(openPoints({ ...open, choice: {} as never })).toEqual(['no rung of a card is read']);
+    const run = { done: 3, total: 36, next: 'x', readyAt: null, closesAt: null };
+    expect(openPoints({ ...open, choice: {} as never, rungsRead: 2, run })).toEqual(['3 of 36 sprays are on']);
+  });
+
   it('opens a job at its next decision', () => {
     const at = (more: object, now = 0) =>
       nextStep(
         {
           status: 'open',
+          systemId: 'lagoon-pearl',
           choice: null,
+          stacks: null,
           targetAngles: 0,
           rungsRead: 0,
           batches: 0,
@@ -57,12 +75,18 @@ describe('what the screens say', () => {
         (t) => `${t} ms`,
       );
     const picked = { choice: {} as never };
-    const run = { done: 3, total: 8, next: 'candy 2 of 3 on the tub', readyAt: 500 };
+    const run = { done: 3, total: 8, next: 'candy 2 of 3 on the tub', readyAt: 500, closesAt: null };
     expect(at({}).place).toBe('target');
     expect(at({ targetAngles: 5 }).place).toBe('map');
     expect(at(picked).action).toBe('Spray the card');
     expect(at({ ...picked, rungsRead: 1 })).toMatchObject({ place: 'card', lead: 'is next: see what the card says' });
     expect(at({ ...picked, rungsRead: 2 }).place).toBe('mix');
+    // A job of a solid alone, said in its layers, has nothing left to pick and needs no card.
+    const solid = { id: 'a', kind: 'ground', materialId: 'ticket-red' };
+    expect(at({ stacks: [{ id: 'main', name: 'x', layers: [solid] }] }).place).toBe('mix');
+    // A window that has closed comes before everything else of a run.
+    expect(at({ ...picked, run: { ...run, closesAt: 400 } }, 900).stands).toContain('too late for candy 2 of 3');
+    expect(at({ ...picked, run: { ...run, closesAt: 4000 } }, 900).stands).not.toContain('too late');
     expect(at({ ...picked, rungsRead: 2, batches: 1 }).place).toBe('plan');
     expect(at({ ...picked, rungsRead: 2, batches: 1, plan: {} as never }).place).toBe('booth');
     expect(at({ ...picked, run })).toEqual({

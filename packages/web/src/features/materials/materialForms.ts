@@ -32,7 +32,12 @@ const NONE = { value: '', name: 'none' };
 
 /** Fields of each kind of material, in the order they are filled in. */
 export function fieldsOf(kind: MaterialKind, library: Library, values: FormValues): readonly FormField[] {
-  const price: FormField = { name: 'pricePerLitre', label: 'Price of a litre, ready to spray', type: 'number' };
+  const price: FormField = {
+    name: 'pricePerLitre',
+    label: 'Price, ready to spray',
+    type: 'number',
+    measure: 'priceByVolume',
+  };
   const name: FormField = { name: 'name', label: 'Name', type: 'text' };
   switch (kind) {
     case 'ground':

@@ -70,7 +70,7 @@ export function mixFields(library: Library, families: FormField['choices'], valu
       : []),
     { name: 'filmUm', label: 'Film of a full coat', type: 'number', measure: 'film' },
     { name: 'flashMinutes', label: 'Flash at 20 °C, min', type: 'number' },
-    { name: 'pricePerLitre', label: 'Price of a litre, ready to spray', type: 'number' },
+    { name: 'pricePerLitre', label: 'Price, ready to spray', type: 'number', measure: 'priceByVolume' },
   ];
 }
 

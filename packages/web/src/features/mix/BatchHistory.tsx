@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { MeasureField } from '../../shared/MeasureField';
+import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
 import { useShopChange } from '../../shared/useShop';
@@ -18,23 +19,28 @@ const clock = new Intl.DateTimeFormat(undefined, {
 });
 
 /** One batch that was mixed: how long it is good for, its papers, and what was left of it. */
-export function BatchRow({ batch }: { batch: Batch }) {
+export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Batch) => void }) {
   const { tones } = useTheme();
   const units = useUnits();
   const now = useNow();
-  const [left, setLeft] = useState('');
+  const [left, setLeft] = useState(batch.leftMl === null ? '' : String(batch.leftMl));
+  const [again, setAgain] = useState(false);
   const [fault, setFault] = useState('');
   const end = useShopChange('batches', (leftMl: number) =>
     call(shopApi.endBatch, { params: { id: batch.id }, body: { version: batch.version, leftMl } }),
   );
+  const remove = useShopChange('batches', (removed: boolean) =>
+    call(shopApi.removeBatch, { params: { id: batch.id }, body: { version: batch.version, removed } }),
+  );
   const pot = potState(new Date(batch.mixedAt).getTime(), batch.potMinutes, now);
   const open = batch.endedAt === null;
   const finish = () => {
-    const value = left.trim() === '' ? NaN : Number(left.replace(',', '.'));
+    const value = numberIn(left);
     if (!(value >= 0)) return setFault('What is left in the cup; 0 when it is empty.');
     if (value > batch.ml) return setFault('More can’t be left than was mixed.');
     setFault('');
     end.mutate(value, {
+      onSuccess: () => setAgain(false),
       onError: (error) =>
         setFault(error instanceof ApiFailure ? (error.fields['leftMl'] ?? error.message) : String(error)),
     });
@@ -73,7 +79,9 @@ export function BatchRow({ batch }: { batch: Batch }) {
               : pot.minutesLeft === null
                 ? 'In use.'
                 : `In use, ${sayClock(pot.minutesLeft)} left.`
-            : `Used ${units.say('volume', used!)}; planned ${units.say('volume', batch.solidMl / batch.volumeSolids)} on the piece.`}
+            : batch.gunId === null
+              ? `Used ${units.say('volume', used!)}. No gun was named, so it teaches none what lands.`
+              : `Used ${units.say('volume', used!)}; planned ${units.say('volume', batch.solidMl / batch.volumeSolids)} on the piece.`}
         </Typography>
       </Box>
       <Box sx={{ display: 'flex', gap: 2, minHeight: 44, alignItems: 'center' }}>
@@ -88,8 +96,32 @@ export function BatchRow({ batch }: { batch: Batch }) {
             {size === 'label' ? 'Label' : 'Batch sheet'}
           </MuiLink>
         ))}
+        <Button
+          variant="text"
+          color="inherit"
+          disabled={remove.isPending}
+          onClick={() => remove.mutate(true, { onSuccess: (b) => onTaken(b as Batch) })}
+          sx={{ px: 0.5 }}
+        >
+          Take out
+        </Button>
+        {open || again ? null : (
+          <Button variant="text" color="inherit" onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
+            Correct what was left
+          </Button>
+        )}
+        {remove.error ? (
+          <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
+            {remove.error.message}
+          </Typography>
+        ) : null}
       </Box>
-      {open ? (
+      {open && batch.gunId === null ? (
+        <Typography variant="body2" sx={{ flexBasis: '100%', color: 'text.secondary' }}>
+          No gun is named with it: what is left over will teach no gun what lands.
+        </Typography>
+      ) : null}
+      {open || again ? (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
           <Box sx={{ width: 170 }}>
             <MeasureField
@@ -101,10 +133,33 @@ export function BatchRow({ batch }: { batch: Batch }) {
             />
           </Box>
           <Button variant="outlined" onClick={finish} disabled={end.isPending} sx={{ mb: fault ? 4 : 0 }}>
-            Finished
+            {open ? 'Finished' : 'Keep the correction'}
           </Button>
         </Box>
       ) : null}
     </Box>
+  );
+}
+
+/** A batch that was just taken out, to be put back. */
+export function BatchTakenOut({ batch, onBack }: { batch: Batch; onBack: () => void }) {
+  const units = useUnits();
+  const back = useShopChange('batches', () =>
+    call(shopApi.removeBatch, { params: { id: batch.id }, body: { version: batch.version, removed: false } }),
+  );
+  return (
+    <Typography role="status" sx={{ mt: 1 }}>
+      {batch.name}, {units.say('volume', batch.ml)}, was taken out: it counts for no gun and no job.{' '}
+      <Button
+        variant="text"
+        color="inherit"
+        disabled={back.isPending}
+        onClick={() => back.mutate(undefined, { onSuccess: onBack })}
+        sx={{ px: 0.5, textDecoration: 'underline' }}
+      >
+        Put it back
+      </Button>
+      {back.error ? ` ${back.error.message}` : ''}
+    </Typography>
   );
 }

@@ -20,7 +20,7 @@ import { countCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
-import { BatchRow } from './BatchHistory';
+import { BatchRow, BatchTakenOut } from './BatchHistory';
 import { CupPicture } from './CupPicture';
 import { OverPanel } from './OverPanel';
 import type { BatchPlan, MixGroup, MixSettings, Pours } from './mixModel';
@@ -80,6 +80,7 @@ export function BatchPanel(props: BatchPanelProps) {
   const now = useNow(10_000);
   const [habit, setHabit] = useState<Habit>(() => (localStorage.getItem(HABIT) === 'scale' ? 'scale' : 'cup'));
   const [over, setOver] = useState<number | null>(null);
+  const [takenOut, setTakenOut] = useState<Batch | null>(null);
 
   const byWeight = pours.pours.every((p) => p.density !== undefined);
   const inUse = mixed.find((b) => b.endedAt === null);
@@ -90,7 +91,7 @@ export function BatchPanel(props: BatchPanelProps) {
   const why: ReactNode = blocked
     ? `It was mixed ${Math.round((now - new Date(inUse!.mixedAt).getTime()) / 60_000)} min ago and sets after ${Math.round(inUse!.potMinutes!)}. Empty the cup, clean the gun, say below what was left, then mix fresh; thinning it does not bring it back.`
     : plan
-      ? `${countCoats(group.coats)} on ${units.say('area', areaM2)} take about ${units.say('volume', need.ml)}, ${units.range('volume', need.low, need.high)}: ${props.lands}.${props.hand ? ` Your card says you lay ${props.hand} of a nominal coat.` : ''}${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
+      ? `${countCoats(group.coats)} on ${units.say('area', areaM2)} ${group.coats > 1 ? 'take' : 'takes'} about ${units.within('volume', need.ml, need.low, need.high)}: ${props.lands}.${props.hand ? ` Your card says you lay ${props.hand} of a nominal coat.` : ''}${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
       : 'Something below is not a figure yet.';
   const additives = (role: 'hardener' | 'reducer') => {
     if (!pours.pours.some((p) => p.role === role)) return null;
@@ -412,11 +413,12 @@ export function BatchPanel(props: BatchPanelProps) {
           </Typography>
           <Box component="ul" aria-label="Batches" sx={{ listStyle: 'none', p: 0, m: 0, maxWidth: 820 }}>
             {mixed.map((b) => (
-              <BatchRow key={b.id} batch={b} />
+              <BatchRow key={b.id} batch={b} onTaken={setTakenOut} />
             ))}
           </Box>
         </>
       ) : null}
+      {takenOut ? <BatchTakenOut batch={takenOut} onBack={() => setTakenOut(null)} /> : null}
     </Bench>
   );
 }

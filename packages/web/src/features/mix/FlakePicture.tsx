@@ -1,9 +1,6 @@
 import { labToScreen, paintFlakes, type FlakeSize, type Lab } from '@steady-gleam/core';
 import { useEffect, useRef } from 'react';
 
-/** CSS pixels in a millimetre (96 in an inch), so that flakes show as large as they are. */
-const PX_PER_MM = 96 / 25.4;
-
 /** A colour as a pixel of image data: red in the lowest byte. */
 const pixelOf = (lab: Lab): number => {
   const [r, g, b] = labToScreen(lab).srgb.map(Math.round) as [number, number, number];
@@ -20,6 +17,7 @@ export function FlakePicture({
   height,
   seed,
   label,
+  pxPerMm,
   zoom = 1,
 }: {
   mix: readonly FlakeSize[];
@@ -32,16 +30,18 @@ export function FlakePicture({
   height: number;
   seed: number;
   label: string;
+  /** CSS pixels in a millimetre of this screen. */
+  pxPerMm: number;
   /** Times larger than life; the picture keeps its size and shows less. */
   zoom?: number;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const key = JSON.stringify([mix, cover, ground, flake, width, height, seed, zoom]);
+  const key = JSON.stringify([mix, cover, ground, flake, width, height, seed, zoom, pxPerMm]);
   useEffect(() => {
     const c = canvas.current!;
     const ratio = Math.max(2, globalThis.devicePixelRatio || 1);
-    c.width = Math.round(width * PX_PER_MM * ratio);
-    c.height = Math.round(height * PX_PER_MM * ratio);
+    c.width = Math.round(width * pxPerMm * ratio);
+    c.height = Math.round(height * pxPerMm * ratio);
     const ink = c.getContext('2d')!;
     const image = ink.createImageData(c.width, c.height);
     const pixels = new Uint32Array(image.data.buffer);
@@ -49,7 +49,7 @@ export function FlakePicture({
     const looks = flake.map(pixelOf);
     // Most flakes lie near the face; a few catch the lamp, a few look away.
     const colourOf = (glint: number) => looks[Math.min(looks.length - 1, Math.floor(glint ** 0.6 * looks.length))]!;
-    paintFlakes(pixels, c.width, PX_PER_MM * ratio * zoom, { mix, cover, seed }, colourOf);
+    paintFlakes(pixels, c.width, pxPerMm * ratio * zoom, { mix, cover, seed }, colourOf);
     ink.putImageData(image, 0, 0);
     c.dataset['drawn'] = key;
     // Everything the picture is drawn from is in the key.
@@ -60,7 +60,7 @@ export function FlakePicture({
       ref={canvas}
       role="img"
       aria-label={label}
-      style={{ width: width * PX_PER_MM, height: height * PX_PER_MM, display: 'block' }}
+      style={{ width: width * pxPerMm, height: height * pxPerMm, display: 'block' }}
     />
   );
 }

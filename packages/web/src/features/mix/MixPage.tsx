@@ -10,7 +10,9 @@ import {
 } from '@steady-gleam/contracts';
 import {
   areaOf,
-  findGround,
+  cupOf,
+  flakeLayerOf,
+  withFlakeDose,
   sprayMinutes,
   STARTING_GUNS,
   TRANSFER_SD,
@@ -18,7 +20,7 @@ import {
   type Product,
 } from '@steady-gleam/core';
 import { useEffect, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { numberIn } from '../../shared/numberIn';
 import { Field } from '../../shared/Field';
 import { useStacks } from '../../shared/FilmSection';
@@ -115,11 +117,9 @@ export function MixPage() {
   const mixing = job.mixing ?? START_MIXING;
   const pieces = job.pieces ?? START_PIECES;
   const area = areaOf(pieces);
-  const groups = groupsOf(
-    stacks.flatMap((s) => s.layers),
-    library,
-    hand,
-  );
+  const layers = stacks.flatMap((s) => s.layers);
+  const flake = flakeLayerOf(layers, library);
+  const groups = groupsOf(layers, library, hand);
   const gun = rack.find((g) => g.gun.id === mixing.gunId)?.gun ?? null;
   const transfer = gun ? transferOf(gun, mixed) : { mean: USUAL_TRANSFER, sd: TRANSFER_SD, lessons: 0 };
   const sprayer = gun ?? STARTING_GUNS[0]!;
@@ -197,9 +197,11 @@ export function MixPage() {
       <ToggleButton value="shade" sx={{ px: 1.5 }}>
         Sealer shade
       </ToggleButton>
-      <ToggleButton value="flake" sx={{ px: 1.5 }}>
-        Flake
-      </ToggleButton>
+      {flake ? (
+        <ToggleButton value="flake" sx={{ px: 1.5 }}>
+          Flake
+        </ToggleButton>
+      ) : null}
     </ToggleButtonGroup>
   );
   const tabs = (
@@ -212,14 +214,59 @@ export function MixPage() {
   );
 
   if (tool === 'flake') {
-    const ground = findGround(choiceOf(job).groundId, library.grounds);
+    const carrier = shelf.find((p) => p.kind === 'flake carrier') ?? null;
+    if (!flake?.ground)
+      return (
+        <Notice
+          title="There is no flake among the layers."
+          text="Lay an effect with a lock-down clear over it, and a ground below it: its dose, its cover and the clear that buries it are worked out here."
+        >
+          <Button component={Link} to={`/jobs/${job.id}/layers`} variant="contained">
+            Open the layers
+          </Button>
+        </Notice>
+      );
+    const { ground } = flake;
     return (
       <FlakePanel
         jobId={job.id}
-        ground={ground}
-        carrier={shelf.find((p) => p.kind === 'flake carrier') ?? null}
+        kept={mixing.flake}
+        found={{ ...flake, ground }}
+        carrier={carrier}
         areaM2={area}
         tabs={tabs}
+        using={{ busy: change.isPending, done: change.isSuccess, fault: change.error?.message ?? null }}
+        onUse={({ flake: said, dose, filmUm, mix, name }) => {
+          const products = carrier ? { ...mixing.products, [flake.layer.id]: carrier.id } : mixing.products;
+          const cup = cupOf(flake.layer, layers);
+          const group = groups.find((g) => g.id === cup)!;
+          // What a litre ready to spray holds, told to one part of what is poured first.
+          const { pours } = poursOf({
+            group,
+            product: carrier,
+            library,
+            settings: settingsOf(group),
+            temperatureC: mixing.temperatureC,
+            areaM2: area,
+            sameHardener: null,
+            added: [],
+          });
+          const litre = pours.reduce((sum, p) => sum + p.parts, 0) / pours[0]!.parts;
+          const parts = mix.reduce((sum, f) => sum + f.parts, 0);
+          const added = mix.map((f) => ({
+            name: `${name} ${(f.sizeUm / 1000).toFixed(1)} mm`,
+            ratio: ((dose.gramsPerLitre * f.parts) / parts / f.density / 1000) * litre,
+            density: f.density,
+          }));
+          change.mutate({
+            version: job.version,
+            stacks: stacks.map((s) => ({
+              ...s,
+              layers: withFlakeDose(s.layers, flake, { coats: dose.coats, filmUm }, said.buryCoats),
+            })) as never,
+            mixing: { ...mixing, products, flake: said, added: { ...mixing.added, [cup]: added } },
+          });
+        }}
       />
     );
   }

@@ -26,8 +26,10 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const target = useMemo(() => targetOf(detail.target), [detail.target]);
   // Each effect coat has its own reach; ground and clear go as one.
+  const grounds = new Set(work.layers.flatMap((l) => (l.kind === 'ground' ? [l.materialId] : [])));
   const base: BlendLayer[] = work.layers.flatMap((l): BlendLayer[] => {
-    const name = l.kind === 'ground' ? 'ground' : l.kind === 'clear' ? 'clear' : 'effect';
+    const ground = work.library.grounds.find((g) => g.id === l.materialId)?.name ?? 'ground';
+    const name = l.kind === 'ground' ? (grounds.size > 1 ? ground : 'ground') : l.kind === 'clear' ? 'clear' : 'effect';
     if (l.kind === 'ground' || l.kind === 'clear')
       return [{ id: l.id, name, kind: l.kind, film: l.coats * STYLES[l.style].film, reachCm: 0, fadeCm: 0 }];
     if (l.kind !== 'effect' || l.materialId !== job.systemId) return [];

@@ -31,7 +31,12 @@ const VIEWS = [
 export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
-  const films = work.plan.coats.filter((c) => c.kind === 'effect' && c.counted);
+  const [of, setOf] = useState<'effect' | 'ground'>('effect');
+  const effects = work.plan.coats.filter((c) => c.kind === 'effect' && c.counted);
+  const grounds = work.plan.coats.filter((c) => c.kind === 'ground' && c.counted);
+  // Without an effect there is only the ground to look at.
+  const looked = effects.length ? of : 'ground';
+  const films = looked === 'ground' ? grounds : effects;
   const start: PassSettings = {
     profile: 'bell',
     fanCm: work.gun.fanCm,
@@ -60,11 +65,18 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     }
   };
   const coats = coatCount === 'one' ? films.slice(0, 1).map((c) => c.film) : films.map((c) => c.film);
-  const setup: PassSetup = { ...s, plateau: 0.5, coats: coats.length ? coats : [1], seed: 7 };
+  const setup: PassSetup = {
+    ...s,
+    plateau: 0.5,
+    coats: coats.length ? coats : [1],
+    seed: 7,
+    // Mist coats can't be laid as mist coats once more.
+    split: !(looked === 'effect' && plan.school === 'mist'),
+  };
   const rested = useRested(setup, 60);
   const layers = work.layers;
-  const { value: look, error } = useCompute(JSON.stringify(['stripes', layers, job.systemId, rested]), (c) =>
-    c.stripes(layers, job.systemId, rested),
+  const { value: look, error } = useCompute(JSON.stringify(['stripes', layers, job.systemId, rested, looked]), (c) =>
+    c.stripes(layers, job.systemId, rested, looked),
   );
   const worst = look ? Math.max(look.face, look.flop) : null;
   // Until another is chosen the picture shows the angle at which the stripes are worst.
@@ -108,18 +120,20 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 label="Where most lies over where least lies, from face to flop"
               />
               <Typography>
-                From {look.trough.toFixed(2)} to {look.crest.toFixed(2)} coats. dE00 {look.face.toFixed(1)} at the face,{' '}
-                {look.flop.toFixed(1)} in the flop; {STRIPES_SEEN} is seen.
+                From {look.trough.toFixed(2)} to {look.crest.toFixed(2)} coats. In the middle of fifteen panels dE00{' '}
+                {look.face.toFixed(1)} at the face, {look.flop.toFixed(1)} in the flop, from {look.spread[0].toFixed(1)}{' '}
+                to {look.spread[1].toFixed(1)} by luck; {STRIPES_SEEN} is seen.
               </Typography>
               {look.change ? (
                 <>
                   <Typography variant="h2">Cheapest way out</Typography>
                   <Typography>
                     {look.change.name.charAt(0).toUpperCase() + look.change.name.slice(1)}: {worst!.toFixed(1)} becomes{' '}
-                    {look.change.worst.toFixed(1)}
+                    {look.change.worst.toFixed(1)} ({look.change.spread[0].toFixed(1)} to{' '}
+                    {look.change.spread[1].toFixed(1)})
                     {look.change.hides ? ', not seen.' : '; the most that one change does.'}
                   </Typography>
-                  {look.change.setup.coats.length === setup.coats.length ? (
+                  {look.change.setup.coats.length === setup.coats.length || looked === 'ground' ? (
                     <Button
                       variant="contained"
                       onClick={() => {
@@ -155,7 +169,7 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       }
     >
       <Answer
-        why={`${films.length} effect ${films.length === 1 ? 'coat' : 'coats'} by ${hand === 'unsteady' ? 'an' : 'a'} ${hand ?? 'measured'} hand, ${Math.round(s.overlap * 100)} % overlap${s.shift ? ', every second half a pass further' : ''}${s.cross ? ', crossed' : ''}${s.panels.length > 1 ? (s.walk ? ', the side walked' : ', panel by panel') : ''}.`}
+        why={`${films.length} ${looked} ${films.length === 1 ? 'coat' : 'coats'} by ${hand === 'unsteady' ? 'an' : 'a'} ${hand ?? 'measured'} hand, ${Math.round(s.overlap * 100)} % overlap${s.shift ? ', every second half a pass further' : ''}${s.cross ? ', crossed' : ''}${s.panels.length > 1 ? (s.walk ? ', the side walked' : ', panel by panel') : ''}.`}
       >
         {worst === null
           ? 'Spraying it …'
@@ -180,6 +194,9 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         {toggles('Seen at', String(view) as '0' | '2' | '4', { 0: 'face, 15°', 2: '45°', 4: 'flop, 110°' }, (v) =>
           setView(Number(v) as 0 | 2 | 4),
         )}
+        {effects.length && grounds.length
+          ? toggles('Layer', looked, { effect: 'effect', ground: 'ground under it' }, setOf)
+          : null}
         {toggles('Sprayed', coatCount, { one: 'one coat', all: 'all coats' }, setCoatCount)}
         {toggles<FanProfile>(
           'Fan',

@@ -3,6 +3,7 @@ import { jobSheetPath } from '@steady-gleam/contracts';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ownZone } from '../../shared/clock';
+import { isPicked } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { useUnits } from '../../shared/units';
 import { CoatsPanel } from './CoatsPanel';
@@ -47,14 +48,20 @@ export function PlanPage() {
           ))}
         </ToggleButtonGroup>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
-          <Button
-            component="a"
-            href={jobSheetPath(detail.job.id, units.system, ownZone())}
-            target="_blank"
-            variant="outlined"
-          >
-            Job sheet
-          </Button>
+          {isPicked(detail.job) ? (
+            <Button
+              component="a"
+              href={jobSheetPath(detail.job.id, units.system, ownZone())}
+              target="_blank"
+              variant="outlined"
+            >
+              Job sheet
+            </Button>
+          ) : (
+            <Button variant="outlined" disabled title="Pick ground and coats first; the sheet follows from them.">
+              Job sheet: pick first
+            </Button>
+          )}
           <Button component={Link} to={`/jobs/${detail.job.id}/booth`} variant="contained">
             To the booth
           </Button>

@@ -7,14 +7,7 @@ import {
   type StoredGun,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import {
-  parseProductsCsv,
-  productsToCsv,
-  STARTING_GUNS,
-  STARTING_PRODUCTS,
-  type Gun,
-  type Product,
-} from '@steady-gleam/core';
+import { productsToCsv, STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
@@ -38,6 +31,7 @@ import {
 } from './shelfForms';
 import { ShelfForm } from './ShelfForm';
 import { newId } from '../../shared/newId';
+import { computeRemote } from '../../worker/useCompute';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
@@ -87,7 +81,13 @@ export function ProductsPage() {
 
   const importFile = async (file: File) => {
     if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
-    const read = parseProductsCsv(await file.text());
+    setProblems([`Reading ${file.name} …`]);
+    // In the worker; a file that breaks the reader is said to be unreadable.
+    const read = await file
+      .text()
+      .then((text) => computeRemote(1).importProducts(text))
+      .catch(() => null);
+    if (!read) return setProblems(['This file could not be read. Export the products as CSV and choose that file.']);
     if (!read.ok)
       return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
     const checked = read.products.map((c) => ({

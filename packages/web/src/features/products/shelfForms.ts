@@ -40,7 +40,7 @@ export const PRODUCT_FIELDS: readonly ShelfField[] = [
   { name: 'potLifeMinutes', label: 'Pot life at 20 °C, min', number: true, hint: 'empty: does not set' },
   { name: 'tipMm', label: 'Tip, mm', number: true },
   { name: 'pressureBar', label: 'Pressure at the gun', measure: 'pressure' },
-  { name: 'pricePerLitre', label: 'Price of a litre', number: true },
+  { name: 'pricePerLitre', label: 'Price', measure: 'priceByVolume' },
   { name: 'note', label: 'Note from the sheet' },
 ];
 
@@ -51,7 +51,7 @@ export const ADDITIVE_FIELDS: readonly ShelfField[] = [
   { name: 'toC', label: 'To', measure: 'temperature' },
   { name: 'densityGPerMl', label: 'Density', measure: 'density' },
   { name: 'vocGPerL', label: 'VOC', measure: 'voc' },
-  { name: 'pricePerLitre', label: 'Litre price', number: true },
+  { name: 'pricePerLitre', label: 'Price', measure: 'priceByVolume' },
 ];
 
 export const GUN_FIELDS: readonly ShelfField[] = [

@@ -21,6 +21,7 @@ import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
 import { FAMILIES } from '@steady-gleam/core';
 import { FinishButton } from '../../shared/FinishButton';
+import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 
 /** On the object itself: after every coat look, spot by spot, and hear what is left and what can't be taken back. */
 export function OnTheJobPage() {
@@ -30,6 +31,7 @@ export function OnTheJobPage() {
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
   const say = useAddVerdict(job.id);
+  const { took, note } = useTakenOut(job.id);
   const mix = mixOf(job);
   const choice = choiceOf(job);
   const planned = card?.rungs ?? [];
@@ -271,11 +273,38 @@ export function OnTheJobPage() {
         <Box component="ul" aria-label="Spots" sx={{ listStyle: 'none', p: 0, mt: 2, maxWidth: 720 }}>
           {state.spots.map((s) => (
             <Box component="li" key={s.spot} sx={{ borderTop: `1px solid ${tones.hairline}`, py: 0.75 }}>
-              <b>{s.spot}</b>, {saySpot(s)}
+              <b>{s.spot}</b>, {saySpot(s)}{' '}
+              {spots
+                .filter((r) => r.label === s.spot)
+                .map((r) => (
+                  <TakeOut
+                    key={r.id}
+                    jobId={job.id}
+                    set={r}
+                    what={`Take the reading at ${countCoats(r.rungCoats ?? 0)} out`}
+                    onTaken={() => took(r, `The reading of ${s.spot}`)}
+                  />
+                ))}
+              {[...new Set(jobLooks.filter((v) => v.spot === s.spot).map((v) => v.coats))].map((coats) => (
+                <Button
+                  key={coats}
+                  variant="text"
+                  color="inherit"
+                  sx={{ px: 0.5, minHeight: 44 }}
+                  onClick={() =>
+                    jobLooks
+                      .filter((v) => v.spot === s.spot && v.coats === coats)
+                      .forEach((v) => say.mutate({ ...v, id: newId(), verdict: null, patch: null, takenAt: shopIso() }))
+                  }
+                >
+                  Take back what was said at {countCoats(coats)}
+                </Button>
+              ))}
             </Box>
           ))}
         </Box>
       ) : null}
+      {note}
       {FAMILIES[job.family].patches && card.settings.patches ? (
         <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} />
       ) : null}

@@ -150,7 +150,12 @@ export function sayLive(
       ? { answer: `Spray ${sayCoats(more)} more, then look.`, why: `${card} Look after ${sayCoats(first)}.` }
       : { answer: 'Look before the next coat.', why: `${card} What is on decides what follows, not the count.` };
   }
-  const hand = `You are laying ${Math.abs(Math.round((state.session - 1) * 100))} % ${state.session >= 1 ? 'more' : 'less'} than on the card, give or take ${Math.round(state.sessionSd * 100)} %.`;
+  const percent = Math.round((state.session - 1) * 100);
+  const than =
+    percent === 0
+      ? 'as much as on the card'
+      : `${Math.abs(percent)} % ${percent > 0 ? 'more' : 'less'} than on the card`;
+  const hand = `You are laying ${than}, give or take ${Math.round(state.sessionSd * 100)} %.`;
   const { kind, amount, on, keepOff } = liveAdvice(state);
   const over = state.spots.filter((s) => s.zone === 'over');
   const missing = on.length ? `About ${Math.max(...on.map((s) => s.left)).toFixed(1)} is missing there.` : '';

@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import type { JobDetail } from '@steady-gleam/contracts';
+import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
 import { averageReadings, de2000, describeDifference, type TargetAngle } from '@steady-gleam/core';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -8,6 +8,7 @@ import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';
 import { nearestRung, rankChips, sayTriangle } from './chipsModel';
+import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 
 interface ChipsPanelProps {
   readonly detail: JobDetail;
@@ -21,7 +22,10 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
   const add = useAddReadings(job.id);
   const [adding, setAdding] = useState(false);
   const [name, setName] = useState('');
+  const [changing, setChanging] = useState<ReadingSet | null>(null);
+  const { took, note } = useTakenOut(job.id);
   const ranked = rankChips(chips, target);
+  const setOf = (label: string) => chips.find((c) => c.label === label)!;
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
   const rung = nearestRung(
     rungs.filter((r) => r.state === 'cleared'),
@@ -60,6 +64,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
               <th scope="col" style={{ paddingLeft: 16 }}>
                 at its worst
               </th>
+              <th scope="col" />
             </tr>
           </thead>
           <tbody>
@@ -84,11 +89,34 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
                 <td style={{ paddingLeft: 16 }}>
                   {c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text}
                 </td>
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  <Box sx={{ display: 'flex' }}>
+                    <Button
+                      variant="text"
+                      color="inherit"
+                      sx={{ px: 0.5, minHeight: 44 }}
+                      onClick={() => {
+                        setChanging(setOf(c.label));
+                        setName(c.label);
+                        setAdding(true);
+                      }}
+                    >
+                      Correct
+                    </Button>
+                    <TakeOut
+                      jobId={job.id}
+                      set={setOf(c.label)}
+                      what="Take out"
+                      onTaken={() => took(setOf(c.label), `The chip ${c.label}`)}
+                    />
+                  </Box>
+                </td>
               </tr>
             ))}
           </tbody>
         </Box>
       ) : null}
+      {note}
       {triangle ? <Typography sx={{ mt: 1 }}>{triangle}</Typography> : null}
       {adding ? (
         <Box sx={{ mt: 1.5 }}>
@@ -96,27 +124,41 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
             <Field
               label="Name of the chip"
               value={name}
+              disabled={changing !== null}
               onChange={(e) => setName(e.target.value)}
               hint="For instance: standard, or lighter and redder"
             />
           </Box>
           <ReadingsForm
+            key={changing?.id ?? 'new'}
+            initial={changing}
             kind="chip"
             rungCoats={null}
             label={name}
             angles={target.map((t) => t.aspecular)}
-            saveLabel="Keep this chip"
+            saveLabel={changing ? 'Keep the correction' : 'Keep this chip'}
             known={chips}
-            onCancel={() => setAdding(false)}
+            onCancel={() => {
+              setAdding(false);
+              setChanging(null);
+            }}
             onSave={async (s) => {
               await add.mutateAsync(s);
               setAdding(false);
+              setChanging(null);
               setName('');
             }}
           />
         </Box>
       ) : (
-        <Button sx={{ mt: 1 }} variant="outlined" onClick={() => setAdding(true)}>
+        <Button
+          sx={{ mt: 1 }}
+          variant="outlined"
+          onClick={() => {
+            setName('');
+            setAdding(true);
+          }}
+        >
           Add a chip
         </Button>
       )}

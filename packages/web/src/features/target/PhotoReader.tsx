@@ -8,6 +8,7 @@ import { FileButton } from '../../shared/FileButton';
 import { cssOf } from '../../shared/screenColour';
 import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
+import { numberIn } from '../../shared/numberIn';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
 const WIDEST = 900;
@@ -62,7 +63,7 @@ export function PhotoReader({
       }
       return sum.map((v) => v / Math.max(1, count)) as unknown as Xyz;
     };
-    setLab(photoLab(mean(marks.grey), mean(marks.sample), Number(greyL) || 50));
+    setLab(photoLab(mean(marks.grey), mean(marks.sample), numberIn(greyL) || 50));
   }, [bitmap, marks, radius, greyL]);
 
   const choose = async (file: File) => {
@@ -82,7 +83,7 @@ export function PhotoReader({
     const m = marks[which];
     setMarks({ ...marks, [which]: { x: clamp(m.x + by[0]!), y: clamp(m.y + by[1]!) } });
   };
-  const aspecular = Number(angle);
+  const aspecular = numberIn(angle);
   const save = async () => {
     if (!lab) return;
     setFailure(null);
@@ -175,7 +176,7 @@ export function PhotoReader({
               value={greyL}
               onChange={(e) => setGreyL(e.target.value)}
               decimal
-              error={Number(greyL) >= 10 && Number(greyL) <= 95 ? undefined : 'Between 10 and 95.'}
+              error={numberIn(greyL) >= 10 && numberIn(greyL) <= 95 ? undefined : 'Between 10 and 95.'}
             />
             <Field
               label="Degrees from the mirror"

@@ -15,6 +15,7 @@ import { ChipsPanel } from './ChipsPanel';
 import { outlyingSpots } from './chipsModel';
 import { PhotoReader } from './PhotoReader';
 import { TargetHistory } from './TargetHistory';
+import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 
 const EXPORTS = [
   ['CSV', 'csv', toReadingsCsv],
@@ -33,7 +34,8 @@ export function TargetPage() {
   const { job, target: set } = detail;
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
-  const [reading, setReading] = useState(false);
+  const [reading, setReading] = useState<false | 'again' | 'correct'>(false);
+  const { took, note: takenOut } = useTakenOut(job.id);
   const [photo, setPhoto] = useState(false);
   const averaged = set ? averageReadings(set.readings) : [];
   const target = targetOf(set);
@@ -116,6 +118,7 @@ export function TargetPage() {
       }
     >
       <Answer why={why}>{headline}</Answer>
+      {takenOut}
       {photo ? (
         <PhotoReader
           onCancel={() => setPhoto(false)}
@@ -128,6 +131,8 @@ export function TargetPage() {
       ) : showForm ? (
         <>
           <ReadingsForm
+            key={reading || 'first'}
+            initial={reading === 'correct' ? set : null}
             kind="target"
             rungCoats={null}
             angles={[15, 25, 45, 75, 110]}
@@ -206,8 +211,11 @@ export function TargetPage() {
             </Suspense>
           ) : null}
           <Box sx={{ mt: 2 }}>
-            <Button variant="outlined" onClick={() => setReading(true)}>
+            <Button variant="outlined" onClick={() => setReading('again')}>
               Read it again
+            </Button>
+            <Button variant="text" color="inherit" onClick={() => setReading('correct')}>
+              Correct a figure
             </Button>
             {EXPORTS.map(([name, extension, write]) => (
               <Button
@@ -225,6 +233,7 @@ export function TargetPage() {
               </Button>
             ))}
           </Box>
+          <TakeOut jobId={job.id} set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>
