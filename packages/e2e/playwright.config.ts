@@ -12,6 +12,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '../../.cache/e2e-report.json' }]],
   outputDir: '../../test-results',
   use: {
+    // A click that finds nothing says so soon, rather than at the test's own end.
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     serviceWorkers: 'block',
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_FLAGS },

@@ -310,10 +310,10 @@ export {
 } from './matching/search';
 export {
   DROP_ML,
-  leanOf,
   nudge,
   nudgePours,
   remarkToLabs,
+  weakerBy,
   tonerParts,
   type Nudge,
   type NudgeInput,
@@ -352,6 +352,7 @@ export {
 } from './letdown/eye';
 export { judgeStudy, runStudy, LOOK_SD, type StudyFigures } from './letdown/study';
 export {
+  isUnsure,
   liveAdvice,
   liveState,
   wordOfVerdicts,

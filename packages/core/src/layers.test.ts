@@ -138,4 +138,49 @@ describe('table of the curved sample', () => {
       expect(even[k]).toBeCloseTo(Math.max(0, v), 4),
     );
   });
+
+  it('look the same on the map, in the layers and on the card, with any number of control coats', () => {
+    const shop = createShop();
+    const model = shop.model(FIVE_ANGLES);
+    for (const controlCoats of [0, 1, 2, 3]) {
+      const recipe = { groundId: 'aqua-pastel', coats: 2, strength: 1, style: 'wet', controlCoats } as const;
+      const system = findSystem('lagoon-pearl');
+      const layers = layersOf(findGround('aqua-pastel'), system, recipe);
+      const stacked = layerLooks(shop, model, layers).at(-1)!;
+      const ladder = ladderLabs(
+        model,
+        shop.ground(findGround('aqua-pastel')),
+        { coat: shop.coat(system, 1), style: STYLES.wet, controlCoats },
+        [2],
+      )[0]!;
+      stacked.forEach((lab, g) => expect(de2000(lab, ladder[g]!)).toBeLessThan(0.01));
+      expect(recipeOf(layers, system.id)).toEqual(recipe);
+      // Split over two layers they are still counted.
+      const split = layers.flatMap((l) =>
+        l.style === 'control'
+          ? [
+              { ...l, coats: l.coats - 0.5 },
+              { ...l, id: 'c2', coats: 0.5 },
+            ]
+          : [l],
+      );
+      expect(recipeOf(split, system.id)?.controlCoats).toBe(controlCoats);
+    }
+  });
+});
+
+describe('the names of grounds', () => {
+  it('are words or a lightness, never a letter with a number or the word of a scheme', () => {
+    for (const g of GROUNDS) {
+      for (const text of [g.id, g.name, g.mark]) {
+        expect(text).not.toMatch(/\b[A-Za-z]\d/);
+        expect(text).not.toMatch(/value/i);
+      }
+      // A grey says its lightness everywhere, and what it is in words.
+      if (/^grey-/.test(g.id)) {
+        expect([g.id, g.name, g.mark]).toEqual([`grey-${g.lab[0]}`, `Grey ${g.lab[0]}`, String(g.lab[0])]);
+        expect(g.words).toMatch(/^an? .*grey$/);
+      }
+    }
+  });
 });

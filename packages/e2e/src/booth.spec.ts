@@ -188,7 +188,7 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     await expect(page.getByTestId('piece')).toHaveText('on Grab rail');
     for (let i = 0; i < 4; i++) await spray();
     await expect(page.getByTestId('coat')).toHaveText('Fine silver 1 of 2');
-    await expect(page.getByTestId('clock')).toHaveText(/1[34]:\d\d/);
+    await expect(page.getByTestId('clock')).toHaveText(/2[34]:\d\d/);
     await expect(page.getByRole('button', { name: 'Sprayed: next' })).toBeDisabled();
     await kept();
     // The list says what it waits for; the plan keeps the coats that are being sprayed.

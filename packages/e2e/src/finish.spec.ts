@@ -88,7 +88,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await form.getByLabel('Seen where').selectOption('all over');
     await form.getByRole('button', { name: 'Say it' }).click();
     await expect(page.getByText('The card is clearly redder, all over')).toBeVisible();
-    await expect(page.getByTestId('nudge')).toContainText(/Add \d.* parts of .* then look/);
+    await expect(page.getByTestId('nudge')).toContainText(/Add \d.* g .* of .* then look/);
     await page.getByRole('button', { name: 'rung 2' }).click();
     await expect(page.getByTestId('nudge')).toContainText(/Add|No toner helps/);
   });

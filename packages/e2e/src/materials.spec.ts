@@ -44,6 +44,10 @@ test('a painter adds a ground and a mix of their own and uses them on the map', 
     await form.getByLabel('Name').fill('Harbour pearl');
     await form.getByLabel('Effect pigment').selectOption({ label: 'Harbour blue' });
     await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText('Give its parts, or say the strengths another way.').first()).toBeVisible();
+    await form.getByLabel('Carrier, parts').fill('100');
+    await form.getByLabel('Pigment, parts').fill('4');
+    await form.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByText('Harbour pearl')).toBeVisible();
   });
   await test.step('a job with the mix, and the ground as a row of its map', async () => {

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { roundUpBatch, type MixedPart } from '@steady-gleam/core';
 import { execFileSync } from 'node:child_process';
 import { seriousFaults } from './axe';
+import { keepFlakeLayers } from './flakeLayers';
 import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
 
 let folder: string;
@@ -153,7 +154,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
 
   await test.step('sealer, ground, candy and clear are mixed, with lots; the clear’s clock runs everywhere', async () => {
     await tab(page, 'Sealer shade');
-    await page.getByRole('radio', { name: '5', exact: true }).click();
+    await page.getByRole('radio', { name: '63', exact: true }).click();
     await expect(answer(page)).toContainText(/100 white : \d+(\.\d)? black/);
     await page.getByRole('button', { name: 'Use it for the sealer' }).click();
     await expect(batchRow(page, 'black sealer')).toBeVisible();
@@ -197,7 +198,12 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
   });
 
   await test.step('after its pot life the cup is blocked, with a way out; what was left teaches the gun', async () => {
-    await page.clock.setFixedTime(new Date(Date.now() + 3 * 3600_000));
+    // The shop's clock counts, not the device's: three hours pass for the shop.
+    await page.route('**/api/**', async (route) => {
+      const reply = await route.fetch();
+      const later = Number(reply.headers()['x-server-time']) + 3 * 3600_000;
+      await route.fulfill({ response: reply, headers: { ...reply.headers(), 'x-server-time': String(later) } });
+    });
     await page.reload();
     await expect(answer(page)).toHaveText('The pot life of clear is over: do not spray it.');
     await expect(page.getByRole('button', { name: 'Mixed: start its clock' })).toBeDisabled();
@@ -229,7 +235,11 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
 });
 
 test('flake for this ground, products by hand and by file, with what is wrong named', async ({ page }) => {
+  // Without a flake layer there is no flake to dose.
   await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=flake`);
+  await expect(page.getByText('There is no flake among the layers.')).toBeVisible();
+  await keepFlakeLayers(server.address, job(4));
+  await page.reload();
   await expect(answer(page)).toContainText(/g\/l of flake, in \d coats?\./);
   await page.getByRole('button', { name: '95 %', exact: true }).click();
   const [dose] = calc({
@@ -246,6 +256,11 @@ test('flake for this ground, products by hand and by file, with what is wrong na
     `${(dose!['gramsPerLitre'] as number).toFixed(0)} g/l of flake, in ${dose!['coats'] as number} coats.`,
   );
   await expect(page.getByRole('img', { name: 'Panel, 95 % covered' })).toHaveAttribute('data-drawn', /./);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByLabel('Cover, %').fill('60');
+  await expect(
+    page.getByRole('alert').filter({ hasText: '40 % of deep black would show between the flakes.' }),
+  ).toBeVisible();
   await page.getByLabel('Cover, %').fill('120');
   await expect(page.getByText('Between 5 and 99 %.')).toBeVisible();
   await page.getByLabel('Cover, %').fill('');
@@ -253,6 +268,19 @@ test('flake for this ground, products by hand and by file, with what is wrong na
   await page.getByLabel('0.2 mm, parts').fill('0');
   await expect(page.getByText('Some of one size.')).toBeVisible();
   expect(await seriousFaults(page)).toEqual([]);
+  // Taken into the job it is in the cup, and the layers lay as many coats as the dose asked for.
+  await page.getByLabel('0.2 mm, parts').fill('2');
+  const dosed = /in (\d+) coats?\./.exec((await answer(page).textContent())!)![1]!;
+  await page.getByRole('button', { name: 'Take it into the job' }).click();
+  await expect(
+    page.getByRole('status').filter({ hasText: `In the cup, the layers and the plan: ${dosed} coat` }),
+  ).toBeVisible();
+  await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=effect`);
+  await expect(batchRow(page, 'silver flake 0.2 mm')).toBeVisible();
+  const laid = (await (await page.request.get(`${server.address}/api/jobs/${job(4)}`)).json()) as {
+    job: { stacks: { layers: { id: string; coats: number }[] }[] };
+  };
+  expect(laid.job.stacks[0]!.layers.find((l) => l.id === 'effect')!.coats).toBe(Number(dosed));
 
   await page.goto(`${server.address}/products`);
   await page.getByRole('button', { name: 'Add a product' }).click();

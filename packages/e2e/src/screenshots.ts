@@ -2,6 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { keepFlakeLayers } from './flakeLayers';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
 
 /** Current pictures of the main views, from demo data. Folder and names may be given: `npm run screenshots -- /tmp/x map`. */
@@ -15,6 +16,8 @@ interface View {
   readonly ready: string;
   readonly size?: { width: number; height: number };
   readonly dim?: boolean;
+  /** What is kept with the job before the page is opened. */
+  readonly before?: (address: string) => Promise<void>;
   /** What is done before the picture is taken. */
   readonly act?: (page: Page) => Promise<void>;
 }
@@ -44,7 +47,6 @@ const VIEWS: readonly View[] = [
   { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
-  { name: 'mix-flake', path: `/jobs/${job(4)}/mix?layer=flake`, ready: '[data-drawn]' },
   { name: 'plan-order', path: `/jobs/${job(4)}/plan`, ready: '[aria-label="Order of pieces"]' },
   { name: 'plan-coats', path: `/jobs/${job(4)}/plan?show=coats`, ready: 'table' },
   { name: 'plan-passes', path: `/jobs/${job(4)}/plan?show=passes`, ready: '[data-drawn]', act: unsteadily },
@@ -53,6 +55,13 @@ const VIEWS: readonly View[] = [
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
   { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=coat]', act: inMidRun },
+  // Last: it changes the job's layers.
+  {
+    name: 'mix-flake',
+    path: `/jobs/${job(4)}/mix?layer=flake`,
+    ready: '[data-drawn]',
+    before: (address) => keepFlakeLayers(address, job(4)),
+  },
 ];
 
 const data = makeFolder();
@@ -66,6 +75,7 @@ try {
     page.on('console', (m) => m.type() === 'error' && console.error(`${view.name}: ${m.text()}`));
     page.on('pageerror', (e) => console.error(`${view.name}: ${e.message}`));
     if (view.dim) await page.addInitScript(() => localStorage.setItem('steady-gleam.theme', 'dim'));
+    await view.before?.(server.address);
     await page.goto(server.address + view.path);
     await page.locator(view.ready).first().waitFor({ timeout: 15_000 });
     await view.act?.(page);

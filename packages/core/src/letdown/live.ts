@@ -138,9 +138,10 @@ function safeCoats(
 export interface LiveAdvice {
   /**
    * `look`: before anything else; `over`: some place is; `coat`: all that was looked at is short; `faded`: only some places are;
-   * `unlike`: no coat mends it; `rest`: what is missing is less than can be laid; `there`: stop, it matches.
+   * `unlike`: no coat mends it; `unsure`: something is missing, but what was seen is too unsure to lay it; `rest`: what is missing
+   * is less than can be laid; `there`: stop, it matches.
    */
-  readonly kind: 'look' | 'over' | 'coat' | 'faded' | 'unlike' | 'rest' | 'there';
+  readonly kind: 'look' | 'over' | 'coat' | 'faded' | 'unlike' | 'unsure' | 'rest' | 'there';
   /** Coats to lay at the places that are short, a quarter or a half; 0 where nothing is advised. */
   readonly amount: number;
   /** Places to lay it on; empty where nothing is advised. */
@@ -148,6 +149,9 @@ export interface LiveAdvice {
   /** Places that were looked at and must not get it. */
   readonly keepOff: readonly SpotState[];
 }
+
+/** A place that misses a mist coat or more and gets none, since what was seen there is too unsure. */
+export const isUnsure = (s: SpotState): boolean => s.zone === 'short' && s.spray === 0 && s.left >= STEP;
 
 /** The next step, from the worst place first; nothing is ever advised on a place that matched or is over. */
 export function liveAdvice(state: LiveState): LiveAdvice {
@@ -161,5 +165,6 @@ export function liveAdvice(state: LiveState): LiveAdvice {
   if (of('again').length) return plain('look');
   if (on.length) return { kind: keepOff.length ? 'faded' : 'coat', amount, on, keepOff };
   if (of('unlike').length) return plain('unlike');
+  if (of('short').some(isUnsure)) return plain('unsure');
   return plain(of('short').length ? 'rest' : 'there');
 }

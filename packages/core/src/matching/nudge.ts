@@ -85,23 +85,21 @@ export interface NudgeInput {
   readonly card: readonly Lab[];
   readonly toners: readonly Dye[];
   /**
-   * Which way the strength may go: 1 for a card that was called weaker, -1 for stronger, 0 where it was not said; null looks at
-   * toners only.
+   * How far the card was called weaker, CIELAB units; below zero for stronger, 0 where neither was said; null looks at toners
+   * only.
    */
-  readonly lean?: 1 | -1 | 0 | null;
+  readonly weaker?: number | null;
 }
 
-/** The way the strength has to go for a card that was called weaker or stronger and nothing else; 0 where it was not. */
-export function leanOf(remarks: readonly Remark[]): 1 | -1 | 0 {
-  if (remarks.length && remarks.every((r) => r.off === 'weaker')) return 1;
-  if (remarks.length && remarks.every((r) => r.off === 'stronger')) return -1;
-  return 0;
+/** How far a card was called weaker and nothing else, CIELAB units; below zero for stronger; 0 where neither was said. */
+export function weakerBy(remarks: readonly Remark[]): number {
+  const most = Math.max(0, ...remarks.map((r) => AMOUNT[r.amount]));
+  if (remarks.every((r) => r.off === 'weaker')) return most;
+  return remarks.every((r) => r.off === 'stronger') ? -most : 0;
 }
 
 /** Strengths looked at on either side, as a factor; beyond them it is another mix. */
 const MOST_STRENGTH = 1.6;
-/** What is advised where the model sees no gain in the direction the painter named: a tenth of the colour; ours. */
-const BY_WORD = 1.1;
 
 /** Depth at which a toner's effect is linearised. */
 const PROBE_DEPTH = 0.02;
@@ -115,48 +113,74 @@ const WORTH_ADDING = 0.15;
 
 /**
  * What brings a sprayed card to its target: toners, or more or less of the mix's own colour. A card that is too weak gets more
- * of it, one that is too strong is let down; never the other way. For toners the stack is linearised in each, every one and every pair is solved by
- * least squares with no negative parts, and the nearest of them are refined with the full model (Gauss-Newton). What the
- * model gets wrong about the card is carried over unchanged.
+ * of it, one that is too strong is let down; never the other way. For toners the stack is linearised in each, every one and
+ * every pair is solved by least squares with no negative parts, and the nearest of them are refined with the full model
+ * (Gauss-Newton). What the model gets wrong about the card is carried over unchanged.
  * @returns null when nothing helps
  */
 export function nudge(input: NudgeInput): Nudge | null {
-  const { lean = 0 } = input;
-  const ownColour = lean === null ? null : strengthNudge(input, lean);
-  if (lean) return ownColour;
+  const { weaker = 0 } = input;
+  if (weaker) return wordNudge(input, weaker);
+  const ownColour = weaker === null ? null : strengthNudge(input);
   const toner = tonerNudge(input);
   if (!ownColour || !toner) return ownColour ?? toner;
   return ownColour.full.meanDe <= toner.full.meanDe ? ownColour : toner;
 }
 
-/** More or less of the mix's own colour, in the direction that is allowed; null when it does not help. */
-function strengthNudge(input: NudgeInput, lean: 1 | -1 | 0): Nudge | null {
-  const { model, ground, recipe, coats, target, card } = input;
-  const labsAt = (s: number): Lab[] => {
-    const coat = { ...recipe.coat, a: recipe.coat.a.map((v) => v * s), tau: recipe.coat.tau * s };
-    return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
-  };
-  const base = labsAt(1);
+/** Strengths tried on both sides, nearest to 1 first. */
+const TRIED = Array.from({ length: 24 }, (_, i) => MOST_STRENGTH ** ((i + 1) / 24));
+
+/** The recipe's colours with all that colours at a factor. */
+function atStrength({ model, ground, recipe, coats }: NudgeInput, factor: number): Lab[] {
+  const coat = { ...recipe.coat, a: recipe.coat.a.map((v) => v * factor), tau: recipe.coat.tau * factor };
+  return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
+}
+
+/** Colours moved by what lies between two predictions. */
+const moved = (from: readonly Lab[], to: readonly Lab[], by: readonly Lab[]): Lab[] =>
+  by.map((lab, g) => [0, 1, 2].map((k) => from[g]![k]! + lab[k]! - to[g]![k]!) as unknown as Lab);
+
+/** More or less of the mix's own colour against a card of which something else was said or read; null when it does not help. */
+function strengthNudge(input: NudgeInput): Nudge | null {
+  const { target, card } = input;
+  const base = atStrength(input, 1);
   const step = (strength: number): NudgeStep => {
-    const labs = labsAt(strength).map(
-      (lab, g) => [0, 1, 2].map((k) => card[g]![k]! + lab[k]! - base[g]![k]!) as unknown as Lab,
-    );
+    const labs = moved(card, base, atStrength(input, strength));
     const { meanDe, badness } = scoreMatch(target, labs);
     return { doses: [], strength, labs, meanDe, badness };
   };
-  const tried = Array.from({ length: 24 }, (_, i) => MOST_STRENGTH ** ((i + 1) / 24));
-  const allowed = [...(lean >= 0 ? tried : []), ...(lean <= 0 ? tried.map((s) => 1 / s) : [])].map(step);
   const before = scoreMatch(target, card);
-  const best = allowed.reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
-  const helps = best.meanDe <= before.meanDe * (1 - WORTH_ADDING);
-  if (!helps && !lean) return null;
-  // The painter named the direction: where the model sees little in it, a little of it.
-  const full = helps ? best : step(BY_WORD ** lean);
+  const full = [...TRIED, ...TRIED.map((s) => 1 / s)].map(step).reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
+  if (full.meanDe > before.meanDe * (1 - WORTH_ADDING)) return null;
   return {
     before: { meanDe: before.meanDe, badness: before.badness },
     half: step(1 + (full.strength - 1) / 2),
     full,
   };
+}
+
+/**
+ * A card that was called weaker or stronger is the mix itself at another strength: the one that looks as far from the target
+ * as was said. What brings it back is the same factor the other way.
+ */
+function wordNudge(input: NudgeInput, weaker: number): Nudge {
+  const { target } = input;
+  const base = atStrength(input, 1);
+  const off = (labs: readonly Lab[]): number =>
+    labs.reduce((sum, lab, g) => sum + Math.hypot(...lab.map((v, k) => v - base[g]![k]!)), 0) / labs.length;
+  const sides = TRIED.map((s) => (weaker > 0 ? 1 / s : s));
+  const is = sides.find((s) => off(atStrength(input, s)) >= Math.abs(weaker)) ?? sides.at(-1)!;
+  const step = (strength: number): NudgeStep => {
+    const labs = moved(
+      target.map((t) => t.lab),
+      base,
+      atStrength(input, is * strength),
+    );
+    const { meanDe, badness } = scoreMatch(target, labs);
+    return { doses: [], strength, labs, meanDe, badness };
+  };
+  const { meanDe, badness } = step(1);
+  return { before: { meanDe, badness }, half: step(1 + (1 / is - 1) / 2), full: step(1 / is) };
 }
 
 function tonerNudge(input: NudgeInput): Nudge | null {

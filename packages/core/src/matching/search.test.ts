@@ -10,7 +10,7 @@ import { createShop } from '../shop';
 import { ladderLabs } from './ladder';
 import { targetUnder, lookUnder } from './light';
 import { assembleMap, computeMapRows, mapCounts, packRows, unpackRows } from './matchMap';
-import { leanOf, nudge, nudgePours, remarkToLabs, tonerParts } from './nudge';
+import { nudge, nudgePours, remarkToLabs, tonerParts, weakerBy } from './nudge';
 import { paretoRecipes, rateExactly, createSearch, type SearchInput } from './search';
 import { STYLES } from './styles';
 import { defaultTolerance, scoreMatch, type TargetAngle } from './target';
@@ -125,7 +125,7 @@ describe('tint nudge', () => {
     const main = DYES.find((d) => d.id === answer.full.doses[0]!.dyeId)!;
     expect(main.depth[24]! + main.depth[26]!).toBeGreaterThan(main.depth[10]!);
     const tooDark = remarkToLabs(target, [{ view: 'all over', off: 'darker', amount: 'far' }]);
-    expect(nudge({ model, ground, recipe, coats: 3, target, card: tooDark, toners: DYES, lean: null })).toBeNull();
+    expect(nudge({ model, ground, recipe, coats: 3, target, card: tooDark, toners: DYES, weaker: null })).toBeNull();
   });
 
   it('goes the way the word says: weaker gets more colour, stronger is let down, at any mix and ground', () => {
@@ -152,9 +152,13 @@ describe('tint nudge', () => {
             target,
             card: remarkToLabs(target, remarks),
             toners: DYES,
-            lean: leanOf(remarks),
+            weaker: weakerBy(remarks),
           })!;
           expect(found.full.doses).toEqual([]);
+          // The card that was described is the mix at another strength, so its own colour brings it home, half of it half way.
+          expect(found.full.meanDe).toBeLessThan(1e-9);
+          expect(found.half.meanDe).toBeLessThan(found.before.meanDe);
+          expect(found.before.meanDe).toBeGreaterThan(0.2);
           expect(Math.sign(found.full.strength - 1)).toBe(sign);
           expect(Math.abs(found.half.strength - 1)).toBeCloseTo(Math.abs(found.full.strength - 1) / 2, 9);
           const pours = nudgePours(findSystem(systemId), found.half, DYES);
@@ -163,9 +167,9 @@ describe('tint nudge', () => {
           expect(pours.some((p) => p.name === carrier)).toBe(sign < 0);
         }
     }
-    expect(leanOf([])).toBe(0);
+    expect(weakerBy([])).toBe(0);
     expect(
-      leanOf([
+      weakerBy([
         { view: 'face', off: 'weaker', amount: 'far' },
         { view: 'face', off: 'redder', amount: 'far' },
       ]),

@@ -77,14 +77,12 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
           fault={change.error?.message ?? null}
           onClose={() => setAsked(null)}
           onAct={() =>
-            change.mutate(
-              { version: job.version, removed: true },
-              {
-                onSuccess: () => {
-                  setAsked(null);
-                  onDone(`${job.piece} was taken out.`, { removed: false });
-                },
+            void change.mutateAsync({ version: job.version, removed: true }).then(
+              () => {
+                setAsked(null);
+                onDone(`${job.piece} was taken out.`, { removed: false });
               },
+              () => undefined,
             )
           }
         />

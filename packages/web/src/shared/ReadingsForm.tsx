@@ -248,7 +248,7 @@ export function ReadingsForm({
             'aria-label': `${label} at row ${index + 1}`,
             inputMode: 'decimal',
             autoComplete: 'off',
-            style: { fontFamily: FIGURES, textAlign: 'right', ...(narrow ? { paddingInline: 8 } : {}) },
+            style: { fontFamily: FIGURES, textAlign: 'right', ...(narrow ? { paddingInline: 4, fontSize: 14 } : {}) },
           },
         }}
         sx={{ width: '100%' }}
@@ -270,7 +270,7 @@ export function ReadingsForm({
         }}
       >
         {['angle', 'L*', 'a*', 'b*', ''].map((h) => (
-          <Typography key={h} variant="body2" sx={{ fontFamily: FIGURES, textAlign: 'right', pr: narrow ? 1 : 1.75 }}>
+          <Typography key={h} variant="body2" sx={{ fontFamily: FIGURES, textAlign: 'right', pr: narrow ? 0.5 : 1.75 }}>
             {h}
           </Typography>
         ))}

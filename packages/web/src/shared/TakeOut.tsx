@@ -22,7 +22,13 @@ export function TakeOut({
         variant="text"
         color="inherit"
         disabled={remove.isPending}
-        onClick={() => remove.mutate({ setId: set.id, removed: true }, { onSuccess: () => onTaken?.() })}
+        // The entry, and this button with it, is gone before the answer is told: the promise outlives both.
+        onClick={() =>
+          void remove.mutateAsync({ setId: set.id, removed: true }).then(
+            () => onTaken?.(),
+            () => undefined,
+          )
+        }
         sx={{ px: 0.5, minHeight: 44 }}
       >
         {what}

@@ -140,14 +140,14 @@ export interface Compute {
   ): Promise<RatedRecipe[] | null>;
   /** Ends the search with this ticket at the next ground. */
   stopSearch(ticket: number): void;
-  /** What brings a sprayed card to the target. @param lean see the core's nudge */
+  /** What brings a sprayed card to the target. @param weaker see the core's nudge */
   nudge(
     mix: Mix,
     groundId: string,
     coats: number,
     target: readonly TargetAngle[],
     card: readonly Lab[],
-    lean: 1 | -1 | 0 | null,
+    weaker: number | null,
   ): Nudge | null;
   /** Readings of a file's text; see the core. */
   importReadings(text: string, hints: ImportHints): ImportResult;
@@ -385,9 +385,9 @@ export function createCompute(): Compute {
       );
     },
     stopSearch: (ticket) => void stopped.add(ticket),
-    nudge: (mix, groundId, coats, target, card, lean) =>
+    nudge: (mix, groundId, coats, target, card, weaker) =>
       nudge({
-        lean,
+        weaker,
         model: shop.model(target),
         ground: shop.ground(findGround(groundId, shop.library.grounds)),
         recipe: recipeOf(mix),

@@ -111,6 +111,46 @@ describe('taps from the booth', () => {
     expect((await keptEvents(JOB)).unsent).toBe(0);
   });
 
+  it('that the server refuses for good are set aside with the reason, and keep back no other', async () => {
+    const { exchange, keepEvent, keptEvents } = await freshStore();
+    const server = createServer();
+    const [good, bad, later] = [event(), event(), event()];
+    // The server takes no request that holds the bad one.
+    globalThis.fetch = (async (path: string, init: { method?: string; body?: string }) => {
+      if (init.method === 'POST' && init.body!.includes(bad.id))
+        return new Response(
+          JSON.stringify({ code: 'badRequest', message: 'no', fields: { 'events[0].text': 'Keep the note short.' } }),
+          { status: 400 },
+        );
+      return server.fetching(path, init);
+    }) as never;
+    for (const e of [good, bad, later]) await keepEvent(JOB, e);
+    await exchange(JOB);
+    expect([...server.log.keys()].sort()).toEqual([good.id, later.id].sort());
+    const kept = await keptEvents(JOB);
+    expect(kept.unsent).toBe(0);
+    expect(kept.refused.map((r) => [r.event.id, r.reason])).toEqual([[bad.id, 'Keep the note short.']]);
+    expect(kept.events.map((e) => e.id)).not.toContain(bad.id);
+    // And it is not sent again.
+    const requests = server.requests();
+    await exchange(JOB);
+    expect(server.requests()).toBe(requests + 1);
+  });
+
+  it('of another device are not this one’s own, also once they came in', async () => {
+    const { exchange, keepEvent, keptEvents } = await freshStore();
+    const server = createServer();
+    globalThis.fetch = server.fetching as never;
+    const [mine, theirs] = [event(), event()];
+    server.log.set(theirs.id, theirs);
+    await keepEvent(JOB, mine);
+    expect((await keptEvents(JOB)).own).toEqual([mine.id]);
+    await exchange(JOB);
+    await exchange(JOB);
+    expect((await keptEvents(JOB)).own).toEqual([mine.id]);
+    expect((await keptEvents(JOB)).events).toHaveLength(2);
+  });
+
   it('stay with their job', async () => {
     const { exchange, keepEvent, keptEvents } = await freshStore();
     const server = createServer();

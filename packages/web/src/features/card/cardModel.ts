@@ -1,4 +1,4 @@
-import type { Assessment, FinishFamily, Hand, HandMember } from '@steady-gleam/core';
+import type { Assessment, Hand, HandMember } from '@steady-gleam/core';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
 const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;

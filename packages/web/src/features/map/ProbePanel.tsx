@@ -12,7 +12,6 @@ import {
   type Illuminant,
   type MapCell,
   type TargetAngle,
-  toShown,
 } from '@steady-gleam/core';
 import type { Job } from '@steady-gleam/contracts';
 import type { ReactNode } from 'react';

@@ -100,7 +100,12 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
           variant="text"
           color="inherit"
           disabled={remove.isPending}
-          onClick={() => remove.mutate(true, { onSuccess: (b) => onTaken(b as Batch) })}
+          onClick={() =>
+            void remove.mutateAsync(true).then(
+              (b) => onTaken(b as Batch),
+              () => undefined,
+            )
+          }
           sx={{ px: 0.5 }}
         >
           Take out

@@ -299,7 +299,7 @@ export function FlakePanel({
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(132px, 1fr))',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(116px, 1fr))',
           gap: 1.5,
           mt: 1.5,
           maxWidth: 860,

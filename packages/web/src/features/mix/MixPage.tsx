@@ -69,6 +69,10 @@ function kept(jobId: string): Kept {
   }
 }
 
+/** A record without one of its keys. */
+const without = <T,>(record: Readonly<Record<string, T>> | undefined, key: string): Record<string, T> =>
+  Object.fromEntries(Object.entries(record ?? {}).filter(([k]) => k !== key));
+
 const NO_PRODUCTS: readonly Product[] = [];
 const NO_BATCHES: readonly Batch[] = [];
 
@@ -374,7 +378,7 @@ export function MixPage() {
       onSettings={({ reducer, ...more }) => {
         if (Object.keys(more).length) setSettings(group, more);
         if (reducer === undefined) return;
-        const { [group.id]: _, ...others } = mixing.reducers ?? {};
+        const others = without(mixing.reducers, group.id);
         setMixing({ reducers: reducer ? { ...others, [group.id]: reducer } : others });
       }}
       mixing={mixing}
@@ -385,8 +389,7 @@ export function MixPage() {
       hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}
       onDropNudge={() => {
-        const { [group.id]: _, ...others } = mixing.added ?? {};
-        setMixing({ added: others });
+        setMixing({ added: without(mixing.added, group.id) });
       }}
       notes={state}
       onNotes={(more) => setState((old) => ({ ...old, ...more }))}

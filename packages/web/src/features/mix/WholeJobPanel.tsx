@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
-import { countCoats } from '../../shared/jobModel';
+import { countCoats, sayCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
@@ -160,11 +160,9 @@ export function WholeJobPanel({
                     {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
                   </Typography>
                 </td>
-                <td style={cell}>{countCoats(w.group.coats)}</td>
+                <td style={cell}>{sayCoats(w.group.coats)}</td>
                 {wide ? <td style={cell}>{units.say('film', w.group.filmUm)}</td> : null}
-                <td style={{ ...cell, whiteSpace: wide ? 'nowrap' : 'normal' }}>
-                  {units.range('volume', w.need.low, w.need.high)}
-                </td>
+                <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
                 <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
                 <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
                 <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>

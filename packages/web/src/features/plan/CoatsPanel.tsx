@@ -28,6 +28,7 @@ import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { useMeasureText, useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
+import { useWide } from '../../shared/useWide';
 import { useChangeJob } from '../../shared/useJob';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
@@ -37,13 +38,13 @@ import { countCoats } from '../../shared/jobModel';
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
   [
-    { key: 'overlap', label: 'overlap, %', percent: true, width: 58 },
-    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 62 },
-    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 62 },
-    { key: 'turns', label: 'turns', width: 58 },
-    { key: 'tipMm', label: 'tip, mm', width: 58 },
-    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 62 },
-    { key: 'flashMinutes', label: 'wait, min', width: 62 },
+    { key: 'overlap', label: 'overlap, %', percent: true, width: 52 },
+    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 56 },
+    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 56 },
+    { key: 'turns', label: 'turns', width: 52 },
+    { key: 'tipMm', label: 'tip, mm', width: 52 },
+    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 56 },
+    { key: 'flashMinutes', label: 'wait, min', width: 56 },
   ];
 
 function Cell({
@@ -104,6 +105,7 @@ const NEAR_ENOUGH = 0.1;
 export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { tones } = useTheme();
   const units = useUnits();
+  const wide = useWide();
   const { job } = detail;
   const change = useChangeJob(job.id);
   const { data: batches = [] } = useBatches();
@@ -135,6 +137,18 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     verticalAlign: 'bottom' as const,
     lineHeight: 1.15,
   };
+  /** What a coat's settings lay where that is not its film, and the speed that lays it. */
+  const laid = (coat: PlannedCoat) =>
+    off.includes(coat) ? (
+      <Box
+        component="div"
+        sx={{ color: 'error.main', fontFamily: 'body1.fontFamily', fontSize: 13.5, lineHeight: 1.15 }}
+      >
+        lays {units.say('film', laysOf(coat), 1)}: {laysOf(coat) > coat.filmUm ? 'faster' : 'slower'},
+        <br />
+        about {units.say('speed', (coat.speedCmS * laysOf(coat)) / coat.filmUm)}
+      </Box>
+    ) : null;
   return (
     <Bench
       side={
@@ -229,9 +243,11 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   {c.measure ? `${c.label}, ${units.name(c.measure)}` : units.sentence(c.label)}
                 </th>
               ))}
-              <th scope="col" style={{ ...th, textAlign: 'right', paddingRight: 0 }}>
-                film
-              </th>
+              {wide ? (
+                <th scope="col" style={{ ...th, textAlign: 'right', paddingRight: 0 }}>
+                  film
+                </th>
+              ) : null}
             </tr>
           </thead>
           <tbody>
@@ -244,7 +260,9 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {STYLES[coat.style].name.toLowerCase()}
                     {coat.walk ? ', walked' : ''}
+                    {wide ? '' : `, ${units.say('film', coat.filmUm)}`}
                   </Typography>
+                  {wide ? null : laid(coat)}
                 </td>
                 {COLUMNS.map((c) => (
                   <td key={c.key} style={td}>
@@ -257,19 +275,12 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     />
                   </td>
                 ))}
-                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                  {units.say('film', coat.filmUm)}
-                  {off.includes(coat) ? (
-                    <Box
-                      component="div"
-                      sx={{ color: 'error.main', fontFamily: 'body1.fontFamily', fontSize: 13.5, lineHeight: 1.15 }}
-                    >
-                      lays {units.say('film', laysOf(coat), 1)}: {laysOf(coat) > coat.filmUm ? 'faster' : 'slower'},
-                      <br />
-                      about {units.say('speed', (coat.speedCmS * laysOf(coat)) / coat.filmUm)}
-                    </Box>
-                  ) : null}
-                </td>
+                {wide ? (
+                  <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+                    {units.say('film', coat.filmUm)}
+                    {laid(coat)}
+                  </td>
+                ) : null}
               </tr>
             ))}
           </tbody>

@@ -7,7 +7,14 @@ import {
   type StoredGun,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import { productsToCsv, STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core';
+import {
+  productsToCsv,
+  STARTING_GUNS,
+  STARTING_PRODUCTS,
+  type Gun,
+  type Product,
+  type ProductsCsvResult,
+} from '@steady-gleam/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
@@ -83,10 +90,14 @@ export function ProductsPage() {
     if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
     setProblems([`Reading ${file.name} …`]);
     // In the worker; a file that breaks the reader is said to be unreadable.
-    const read = await file
-      .text()
-      .then((text) => computeRemote(1).importProducts(text))
-      .catch(() => null);
+    const readFile = async (): Promise<ProductsCsvResult | null> => {
+      try {
+        return await computeRemote(1).importProducts(await file.text());
+      } catch {
+        return null;
+      }
+    };
+    const read = await readFile();
     if (!read) return setProblems(['This file could not be read. Export the products as CSV and choose that file.']);
     if (!read.ok)
       return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));

@@ -2,9 +2,9 @@ import { Box, Button, NativeSelect, Typography, useTheme } from '@mui/material';
 import { START_MIXING, type Job, type ReadingSet } from '@steady-gleam/contracts';
 import {
   cupOf,
-  leanOf,
   nudgePours,
   remarkToLabs,
+  weakerBy,
   type EffectSystem,
   type Lab,
   type Remark,
@@ -72,9 +72,9 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
       ? remarkToLabs(target, said)
       : null;
   const count = fromRung?.coats ?? coats;
-  const lean = fromRung ? 0 : leanOf(said);
-  const { value, stale } = useCompute(card ? JSON.stringify([mix, groundId, count, target, card, lean]) : null, (c) =>
-    c.nudge(mix, groundId, count, target, card!, lean).then((nudge) => ({ nudge })),
+  const weaker = fromRung ? 0 : weakerBy(said);
+  const { value, stale } = useCompute(card ? JSON.stringify([mix, groundId, count, target, card, weaker]) : null, (c) =>
+    c.nudge(mix, groundId, count, target, card!, weaker).then((nudge) => ({ nudge })),
   );
   // The cup that stands there, or one that is typed.
   const cup = batches.find((b) => b.jobId === job.id && b.layerId === cupId && b.endedAt === null);

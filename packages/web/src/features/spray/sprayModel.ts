@@ -4,6 +4,7 @@ import {
   countByEye,
   de2000,
   interpolateLabs,
+  isUnsure,
   liveAdvice,
   type Assessment,
   type LiveState,
@@ -83,7 +84,15 @@ export function evidenceOf(
     .filter((v) => v.place === 'job' && v.patch !== null)
     .map((v) => ({ spot: v.spot, sprayed: v.coats, looksLike: v.patch!, sd: PATCH_SD, at: v.takenAt }));
   const all: (SpotEvidence & { readonly at: string })[] = [...read, ...seen, ...patched];
-  return all.sort((a, b) => a.at.localeCompare(b.at)).map(({ at: _, ...evidence }) => evidence);
+  return all
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .map(({ spot, sprayed, looksLike: like, sd, word }) => ({
+      spot,
+      sprayed,
+      looksLike: like,
+      sd,
+      ...(word ? { word } : {}),
+    }));
 }
 
 const ZONES: Record<SpotState['zone'], string> = {
@@ -109,7 +118,9 @@ export function saySpot(s: SpotState): string {
     case 'short':
       return s.spray > 0
         ? `${stands}; up to ${sayCoats(s.spray)} more.`
-        : `${stands}; less is missing than a mist coat lays. A quarter coat of the mix let down 1:1 is half of that.`;
+        : isUnsure(s)
+          ? `${stands}; that is too unsure to lay on. Look from another place, or read it.`
+          : `${stands}; less is missing than a mist coat lays. A quarter coat of the mix let down 1:1 is half of that.`;
   }
 }
 
@@ -190,6 +201,11 @@ export function sayLive(
       return {
         answer: 'Stop and look at how it lies.',
         why: `${capital(names(state.spots.filter((s) => s.zone === 'unlike')))}: too light from one side and too dark from another, which no coat mends. A control coat from further away lifts the face and darkens the flop; try it on the card first.`,
+      };
+    case 'unsure':
+      return {
+        answer: `Look at ${names(state.spots.filter(isUnsure))} from another place before the next coat.`,
+        why: `Something is missing there, but what was seen is too unsure: another coat has more than one chance in twenty of going over. A second light, or a reading, settles it.`,
       };
     case 'rest':
       return {

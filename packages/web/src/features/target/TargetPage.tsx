@@ -139,7 +139,8 @@ export function TargetPage() {
             saveLabel="Keep this target"
             onSave={async (s) => {
               await add.mutateAsync(s);
-              setReading(false);
+              // Unless another form was asked for meanwhile.
+              setReading((now) => (now === reading ? false : now));
             }}
             known={set ? [set] : []}
             {...(set ? { onCancel: () => setReading(false) } : {})}

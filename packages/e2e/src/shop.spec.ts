@@ -1,0 +1,273 @@
+import { chromium, expect, test, type Browser, type Page } from '@playwright/test';
+import type { BoothEvent } from '@steady-gleam/core';
+import { spawn } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { seriousFaults } from './axe';
+import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
+
+const PORT = 4775;
+const CANDY = '1a47e000-0000-4000-8000-000000000fa0';
+const PEARL = '1a47e000-0000-4000-8000-000000001388';
+let folder: string;
+let server: TestServer;
+test.beforeAll(async () => {
+  folder = makeFolder();
+  server = await startServer(folder, PORT);
+});
+test.afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+const answer = (page: Page) => page.getByTestId('answer');
+
+test('from another device, by plain http: a job, a rung, a mix and a booth run', async () => {
+  // The shop's name stands for the server: a browser does not trust such an address as it trusts its own machine.
+  const flags = [
+    ...CHROMIUM_FLAGS.filter((f) => !f.startsWith('--host-resolver-rules')),
+    '--host-resolver-rules=MAP shop.test 127.0.0.1, MAP * ~NOTFOUND, EXCLUDE 127.0.0.1',
+  ];
+  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args: flags });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    page.setDefaultTimeout(20_000);
+    const errors: string[] = [];
+    page.on('pageerror', (e) => errors.push(e.message));
+    const address = `http://shop.test:${PORT}`;
+    await page.goto(address);
+    expect(await page.evaluate(() => [isSecureContext, 'randomUUID' in crypto])).toEqual([false, false]);
+    await expect(page.getByRole('note').filter({ hasText: 'By plain http from another device' })).toBeVisible();
+
+    await test.step('a job is made', async () => {
+      await page.getByRole('link', { name: 'New job' }).click();
+      await page.getByLabel('Piece').fill('Swing-boat 2');
+      await page.getByLabel('Has to match').fill('swing-boat 1, bow');
+      await page.getByRole('button', { name: 'Start this job' }).click();
+      await expect(page).toHaveURL(/\/target$/);
+      await expect(answer(page)).toContainText('Nothing read yet');
+    });
+
+    await test.step('a rung is kept, corrected and taken out', async () => {
+      await page.goto(`${address}/jobs/${PEARL}/card`);
+      await page.getByRole('button', { name: /^Enter the rung with 3/ }).click();
+      const row = (n: number, l: string) => page.getByLabel(`${l} at row ${n}`);
+      for (const [i, lab] of [
+        ['71,5', '-22', '-33'],
+        ['70', '-21', '-32'],
+        ['63', '-19', '-30'],
+        ['55', '-17', '-27'],
+        ['50', '-15', '-24'],
+      ].entries()) {
+        await row(i + 1, 'L*').fill(lab[0]!);
+        await row(i + 1, 'a*').fill(lab[1]!);
+        await row(i + 1, 'b*').fill(lab[2]!);
+      }
+      await page.getByRole('button', { name: 'Keep this rung' }).click();
+      await expect(page.getByRole('button', { name: 'Keep this rung' })).toHaveCount(0);
+      const rungs = async () =>
+        (
+          (await (await page.request.get(`${server.address}/api/jobs/${PEARL}`)).json()) as {
+            rungs: { rungCoats: number; readings: { l: number }[] }[];
+          }
+        ).rungs.filter((r) => r.rungCoats === 3);
+      expect((await rungs())[0]!.readings[0]!.l).toBe(71.5);
+      // It opens with what is there: one figure is mended, not fifteen typed again.
+      await page
+        .getByRole('button', { name: /3 coats/ })
+        .first()
+        .click();
+      await expect(row(1, 'L*')).toHaveValue('71.5');
+      await row(1, 'L*').fill('72');
+      await page.getByRole('button', { name: 'Keep the correction' }).click();
+      await expect.poll(async () => (await rungs())[0]!.readings.map((r) => r.l)).toEqual([72, 70, 63, 55, 50]);
+      await page
+        .getByRole('button', { name: /3 coats/ })
+        .first()
+        .click();
+      await page.getByRole('button', { name: 'Take this rung’s readings out' }).click();
+      await expect.poll(async () => (await rungs()).length).toBe(0);
+      await page.getByRole('button', { name: 'Put it back' }).click();
+      await expect.poll(async () => (await rungs()).length).toBe(1);
+    });
+
+    await test.step('a cup is mixed', async () => {
+      await page.goto(`${address}/jobs/${CANDY}/mix`);
+      await page.getByRole('button', { name: 'Mixed: start its clock' }).click();
+      await expect(page.getByRole('list', { name: 'Batches' }).getByRole('listitem')).toHaveCount(1);
+    });
+
+    await test.step('a booth runs', async () => {
+      await page.goto(`${address}/jobs/${CANDY}/booth`);
+      await page.getByRole('button', { name: 'Start the run' }).click();
+      await page.getByRole('button', { name: 'Sprayed: next' }).click();
+      await expect(page.getByTestId('after')).toContainText('1 of');
+      await expect(page.getByTestId('queue')).toHaveText('Everything is kept');
+      await expect(page.getByRole('note')).toContainText('the screen may go dark');
+    });
+    expect(errors).toEqual([]);
+  } finally {
+    await browser.close();
+  }
+});
+
+test('a tablet whose clock is ten minutes fast waits as long as the shop, and takes back only its own taps', async ({
+  browser,
+}) => {
+  const taps = async (): Promise<BoothEvent[]> =>
+    (await (await fetch(`${server.address}/api/jobs/${PEARL}/booth`)).json()) as BoothEvent[];
+  const right = await browser.newPage();
+  const fast = await browser.newPage();
+  await fast.addInitScript(() => {
+    const real = Date.now.bind(Date);
+    Date.now = () => real() + 600_000;
+  });
+  const booth = `${server.address}/jobs/${PEARL}/booth`;
+  await right.goto(booth);
+  await right.getByRole('button', { name: 'Start the run' }).click();
+  await right.getByRole('button', { name: 'Sprayed: next' }).click();
+  await expect(right.getByTestId('after')).toContainText('1 of');
+  await fast.goto(booth);
+  await expect(fast.getByTestId('after')).toContainText('1 of');
+  await expect(fast.getByRole('note').first()).toContainText('10 min ahead of the shop’s');
+  // The other device sprayed: nothing of it is offered to be taken back here.
+  await expect(fast.getByRole('button', { name: 'Undo last tap' })).toBeDisabled();
+  await fast.getByRole('button', { name: 'Sprayed: next' }).click();
+  await expect.poll(async () => (await taps()).length).toBe(3);
+  const [, first, second] = await taps();
+  expect(Math.abs(second!.at - Date.now())).toBeLessThan(30_000);
+  expect(second!.at).toBeGreaterThan(first!.at);
+  await fast.getByRole('button', { name: 'Undo last tap' }).click();
+  await expect.poll(async () => (await taps()).at(-1)).toMatchObject({ kind: 'undo', text: second!.id });
+  await expect(right.getByTestId('after')).toContainText('1 of', { timeout: 30_000 });
+  await right.close();
+  await fast.close();
+});
+
+test('a window that has closed is said in booth, timeline and list, and the coat goes on scuffed', async ({ page }) => {
+  const job = '1a47e000-0000-4000-8000-000000000bb8';
+  const read = (await (await page.request.get(`${server.address}/api/jobs/${job}`)).json()) as {
+    job: { version: number };
+  };
+  await page.request.patch(`${server.address}/api/jobs/${job}`, {
+    data: {
+      version: read.job.version,
+      choice: { groundId: 'aqua-pastel', coats: 2, strength: 1.2, style: 'wet', controlCoats: 0 },
+    },
+  });
+  // Sealer on both doors a month ago; its window was days.
+  const at = Date.now() - 30 * 86_400_000;
+  const event = (kind: string, i: number, pieceId: string | null, coatId: string | null) => ({
+    id: `00000000-0000-4000-8000-0000000000${String(i).padStart(2, '0')}`,
+    at: at + i * 60_000,
+    kind,
+    coatId,
+    pieceId,
+    text: '',
+  });
+  const posted = await page.request.post(`${server.address}/api/jobs/${job}/booth`, {
+    data: {
+      events: [
+        event('start', 1, null, null),
+        event('sprayed', 2, 'd11', 'sealer/wet/1'),
+        event('sprayed', 3, 'd12', 'sealer/wet/1'),
+      ],
+    },
+  });
+  expect(posted.status()).toBe(201);
+  await page.goto(server.address);
+  const row = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').filter({ hasText: 'Gondola doors' });
+  await expect(row).toContainText(/too late for .* since \w{3},? \d/);
+  await page.goto(`${server.address}/jobs/${job}/plan?show=time`);
+  await expect(page.getByText(/after its recoat window: scuff it/).first()).toBeVisible();
+  await page.goto(`${server.address}/jobs/${job}/booth`);
+  await expect(page.getByTestId('clock')).toHaveText('late');
+  await expect(page.getByRole('alert').filter({ hasText: 'Too late as it is' })).toBeVisible();
+  await page.getByRole('button', { name: 'Scuffed and sprayed: next' }).click();
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`${server.address}/api/jobs/${job}/booth`)).json()) as BoothEvent[]).at(-1)
+          ?.text,
+    )
+    .toBe('scuffed');
+  expect(await seriousFaults(page)).toEqual([]);
+});
+
+test('a job’s life from the list: renamed, finished when asked, undone, taken out and put back', async ({ page }) => {
+  await page.goto(server.address);
+  const list = page.getByRole('list', { name: 'Jobs' });
+  const rowOf = (name: string) => list.getByRole('listitem').filter({ hasText: name });
+  const menu = async (name: string, item: string) => {
+    await page.getByRole('button', { name: `More for ${name}` }).click();
+    await page.getByRole('menuitem', { name: item }).click();
+  };
+  await menu('Carousel horse, saddle cloth', 'Rename');
+  await page.getByLabel('Piece').fill('  ');
+  await page.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(page.getByText('Say what is to be finished')).toBeVisible();
+  await page.getByLabel('Piece').fill('Carousel horse 3, cloth');
+  await page.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toBeVisible();
+  // Without a card, and asked first.
+  await menu('Carousel horse 3, cloth', 'Finish this job');
+  await expect(page.getByRole('dialog')).toContainText('Still open: no ground and count are picked');
+  await page.getByRole('button', { name: 'Finish it' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toContainText('finished');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).not.toContainText('finished');
+  await menu('Carousel horse 3, cloth', 'Take it out');
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toBeVisible();
+  await menu('Carousel horse 3, cloth', 'Take it out');
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Taken out: 1' }).click();
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await expect(rowOf('Carousel horse 3, cloth')).toBeVisible();
+  // From On the job, where no card is yet.
+  await page.goto(`${server.address}/jobs/1a47e000-0000-4000-8000-0000000003e8/spray`);
+  await page.getByRole('button', { name: 'Finish this job' }).click();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  expect(await seriousFaults(page)).toEqual([]);
+  // A sheet that can't be made yet is not offered; its address answers in words.
+  await page.goto(`${server.address}/jobs/1a47e000-0000-4000-8000-0000000003e8/plan`);
+  await expect(page.getByRole('button', { name: 'Job sheet: pick first' })).toBeDisabled();
+  await page.goto(`${server.address}/api/jobs/1a47e000-0000-4000-8000-0000000003e8/sheet.pdf`);
+  await expect(page.getByText('Pick ground and coats first; the sheet follows from them.')).toBeVisible();
+});
+
+test('killed anywhere in its very first start, the program starts whole the next time', async () => {
+  for (const ms of [150, 700, 1600, 2600, 4200]) {
+    const fresh = makeFolder();
+    const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
+      env: { ...process.env, STEADY_GLEAM_DATA: fresh, PORT: '4776', LOG_LEVEL: 'silent' },
+      stdio: 'ignore',
+    });
+    await new Promise((done) => setTimeout(done, ms));
+    child.kill('SIGKILL');
+    await new Promise((done) => child.once('exit', done));
+    const again = await startServer(fresh, 4777);
+    const jobs = (await (await fetch(`${again.address}/api/jobs`)).json()) as unknown[];
+    const products = (await (await fetch(`${again.address}/api/products`)).json()) as unknown[];
+    expect([jobs.length, products.length]).toEqual([5, 8]);
+    await again.stop();
+    removeFolder(fresh);
+  }
+});
+
+test('a file of blank lines never freezes the page, and a mangled one is answered in a sentence', async ({ page }) => {
+  await page.goto(`${server.address}/jobs/1a47e000-0000-4000-8000-0000000003e8/target`);
+  const blank = join(folder, 'blank.csv');
+  writeFileSync(blank, `spot,aspecular,L,a,b\n1,45,50,1,2\n${'\n'.repeat(900_000)}`);
+  const choose = (path: string) => page.getByLabel('File of readings').setInputFiles(path);
+  await choose(blank);
+  await expect(page.getByText('blank.csv: 1 readings')).toBeVisible({ timeout: 8000 });
+  const nested = join(folder, 'nested.xml');
+  writeFileSync(nested, '<a>'.repeat(300_000));
+  await choose(nested);
+  await expect(page.getByText('Nothing was taken from this file.')).toBeVisible({ timeout: 15_000 });
+});
