@@ -118,11 +118,17 @@ export const piecesSchema = array(pieceSchema.required())
   .min(1, 'Keep one piece.')
   .max(40, 'Forty pieces at most; count alike ones together.');
 
-/** A pour a nudge puts into a cup. */
+/** What a nudge or a flake dose puts into a cup, to one part by volume of what is poured first. */
 const addedSchema = object({
   name: trimmed().required('Say what is added.').max(80, 'Keep the name under 80 letters.'),
-  ratio: number().min(0).max(100).required(),
+  ratio: number()
+    .typeError('What is added must be a number.')
+    .min(0, 'What is added can’t be less than nothing.')
+    .max(100, 'What is added can’t be over a hundred times the mix.')
+    .required('Say how much is added.'),
   density: number().min(0.3).max(4).nullable().defined(),
+  /** Dry flake, weighed into the finished mix: the ratio is not of it, and nothing of it evaporates. */
+  dry: boolean().default(false),
 })
   .noUnknown()
   .required();

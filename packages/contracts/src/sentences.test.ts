@@ -52,7 +52,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
         ...START_MIXING,
         products: { 'effect-1': id },
         reducers: { 'effect-1': 'slow' },
-        added: { 'effect-1': [{ name: 'plum violet', ratio: 0.01, density: 0.97 }] },
+        added: { 'effect-1': [{ name: 'plum violet', ratio: 0.01, density: 0.97, dry: false }] },
         gunId: id,
       },
     },

@@ -102,6 +102,7 @@ export {
   clearToBury,
   flakeAreaPerGram,
   flakeDose,
+  flakeVolumes,
   paintFlakes,
   scatterFlakes,
   wantedCover,

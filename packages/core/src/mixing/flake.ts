@@ -222,3 +222,15 @@ export function clearToBury(q: {
   const coats = Math.ceil((riseUm + q.sandUm + q.keepUm) / q.filmUm - 1e-9);
   return { riseUm, coats, leftUm: coats * q.filmUm - q.sandUm - riseUm };
 }
+
+/**
+ * Volume of each size to one volume of the mix it goes into, ready to spray, so that a litre of both together holds the dose.
+ * @param gramsPerLitre under the density of the flake, or there is no such mix
+ */
+export function flakeVolumes(mix: readonly FlakeSize[], gramsPerLitre: number): number[] {
+  const parts = mix.reduce((sum, f) => sum + f.parts, 0);
+  const density = parts / mix.reduce((sum, f) => sum + f.parts / f.density, 0);
+  const dose = gramsPerLitre / 1000;
+  const all = dose / (density - dose);
+  return mix.map((f) => ((f.parts / parts) * density * all) / f.density);
+}

@@ -58,7 +58,7 @@ export interface BatchPanelProps {
   readonly hand: string | null;
   /** Cups of this layer that were mixed for the job, newest first. */
   readonly mixed: readonly Batch[];
-  /** Takes out what a nudge put in. */
+  /** Takes out what a nudge or a flake dose put in. */
   readonly onDropNudge: () => void;
   readonly notes: BatchNotes;
   readonly onNotes: (more: Partial<BatchNotes>) => void;
@@ -283,16 +283,16 @@ export function BatchPanel(props: BatchPanelProps) {
           A density is missing, so this is by volume only. It can be entered with the product.
         </Typography>
       )}
-      {pours.pours.some((p) => p.nudge) ? (
+      {pours.pours.some((p) => p.added) ? (
         <Typography role="status" sx={{ mt: 1, borderLeft: `4px solid ${tones.pick}`, pl: 1.25 }}>
-          A nudge is in it: {pours.pours.flatMap((p) => (p.nudge ? [p.name] : [])).join(', ')}.{' '}
+          Added to the sheet’s parts: {pours.pours.flatMap((p) => (p.added ? [p.name] : [])).join(', ')}.{' '}
           <Button
             variant="text"
             color="inherit"
             onClick={props.onDropNudge}
             sx={{ px: 0.5, textDecoration: 'underline' }}
           >
-            Take the nudge out
+            Take that out
           </Button>
         </Typography>
       ) : null}

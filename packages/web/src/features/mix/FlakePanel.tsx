@@ -270,14 +270,14 @@ export function FlakePanel({
             {dose ? `${Math.round(dose.stickCover * 100)} %` : ''}
           </Typography>
         </Box>
-        <Box>
+        <Box sx={{ width: 'min-content' }}>
           <Typography variant="h3" component="div">
             The panel after {coats},{' '}
             {zoom === 1 ? (scale === null ? 'about as large as life' : 'as large as life') : 'five times as large'}
           </Typography>
           {picture(cover, 100, 62, `Panel, ${Math.round(cover * 100)} % covered`)}
           <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-            {dose ? dose.covers.map((c, i) => `${i + 1}: ${Math.round(c * 100)} %`).join('   ') : ''}
+            {dose ? dose.covers.map((c, i) => `${i + 1}:\u00a0${Math.round(c * 100)}\u00a0%`).join('   ') : ''}
           </Typography>
         </Box>
         <Box>
@@ -299,7 +299,10 @@ export function FlakePanel({
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(116px, 1fr))',
+          gridTemplateColumns: {
+            xs: 'repeat(auto-fill, minmax(132px, 1fr))',
+            lg: 'minmax(140px, 1.3fr) repeat(5, minmax(90px, 1fr))',
+          },
           gap: 1.5,
           mt: 1.5,
           maxWidth: 860,

@@ -12,6 +12,7 @@ import {
   areaOf,
   cupOf,
   flakeLayerOf,
+  flakeVolumes,
   withFlakeDose,
   sprayMinutes,
   STARTING_GUNS,
@@ -244,7 +245,7 @@ export function MixPage() {
           const products = carrier ? { ...mixing.products, [flake.layer.id]: carrier.id } : mixing.products;
           const cup = cupOf(flake.layer, layers);
           const group = groups.find((g) => g.id === cup)!;
-          // What a litre ready to spray holds, told to one part of what is poured first.
+          // The mix ready to spray, told to one part of what is poured first.
           const { pours } = poursOf({
             group,
             product: carrier,
@@ -256,11 +257,12 @@ export function MixPage() {
             added: [],
           });
           const litre = pours.reduce((sum, p) => sum + p.parts, 0) / pours[0]!.parts;
-          const parts = mix.reduce((sum, f) => sum + f.parts, 0);
-          const added = mix.map((f) => ({
+          const volumes = flakeVolumes(mix, dose.gramsPerLitre);
+          const added = mix.map((f, i) => ({
             name: `${name} ${(f.sizeUm / 1000).toFixed(1)} mm`,
-            ratio: ((dose.gramsPerLitre * f.parts) / parts / f.density / 1000) * litre,
+            ratio: volumes[i]! * litre,
             density: f.density,
+            dry: true,
           }));
           change.mutate({
             version: job.version,

@@ -3,6 +3,7 @@ import {
   areaOf,
   createShop,
   findGround,
+  flakeVolumes,
   findSystem,
   layersOf,
   pieceArea,
@@ -100,12 +101,35 @@ describe('what a job is mixed from', () => {
     expect(
       pours(candy, {}, { added })
         .pours.slice(0, 3)
-        .map((p) => [p.name, Number(p.parts.toFixed(6)), !!p.nudge]),
+        .map((p) => [p.name, Number(p.parts.toFixed(6)), !!p.added]),
     ).toEqual([
       ['intercoat clear', 8, false],
       ['cinder red', 1.6, true],
       ['plum violet', 0.08, true],
     ]);
+  });
+
+  it('weighs dry flake in last: a litre holds the dose, and the ratio is of what it goes into', () => {
+    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    const before = pours(candy).pours;
+    const litre = before.reduce((sum, p) => sum + p.parts, 0) / before[0]!.parts;
+    const sizes = [
+      { sizeUm: 100, parts: 3, thicknessUm: 12.5, density: 1.4 },
+      { sizeUm: 200, parts: 2, thicknessUm: 12.5, density: 2.7 },
+    ];
+    const added = flakeVolumes(sizes, 88).map((v, i) => ({
+      name: `flake ${i}`,
+      ratio: v * litre,
+      density: sizes[i]!.density,
+      dry: true,
+    }));
+    const after = pours(candy, {}, { added }).pours;
+    expect(after.slice(0, -2)).toEqual(before);
+    const ml = after.reduce((sum, p) => sum + p.parts, 0);
+    const grams = after.slice(-2).map((p) => p.parts * p.density!);
+    expect((1000 * (grams[0]! + grams[1]!)) / ml).toBeCloseTo(88, 9);
+    expect(grams[0]! / grams[1]!).toBeCloseTo(3 / 2, 9);
+    expect(after.at(-1)!.vocGPerL).toBe(0);
   });
 
   it('pours the mix at its strength, reduced as the product’s sheet says', () => {

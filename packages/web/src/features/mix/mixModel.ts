@@ -97,8 +97,8 @@ export interface Pour {
   readonly exemptShare: number;
   readonly pricePerLitre: number | null;
   readonly advice?: AdditiveAdvice | undefined;
-  /** Added by a nudge. */
-  readonly nudge?: boolean;
+  /** Added by a nudge or as a flake dose. */
+  readonly added?: boolean;
 }
 
 /** What the painter set for a group; texts, so that nothing typed is lost. */
@@ -126,7 +126,7 @@ export interface PoursInput {
   readonly areaM2: number;
   /** Hardener that a clear below or above it is mixed with, by name. */
   readonly sameHardener: string | null;
-  /** What a nudge adds, to one part of the carrier. */
+  /** What a nudge or a flake dose adds, to one part of the carrier. */
   readonly added: readonly Added[];
 }
 
@@ -176,10 +176,10 @@ export function poursOf(q: PoursInput): Pours {
       : [{ ...tin, name: ground?.name ?? product?.name ?? group.name, role: 'product' as const, parts: 1 }];
   if (ground) base[0] = { ...base[0]!, pricePerLitre: ground.pricePerLitre };
   const carrier = base[0]!.parts;
-  for (const a of q.added) {
+  for (const a of q.added.filter((x) => !x.dry)) {
     const known = base.findIndex((p) => p.name === a.name);
     // What is in the cup anyway is poured in one.
-    if (known >= 0) base[known] = { ...base[known]!, parts: base[known]!.parts + a.ratio * carrier, nudge: true };
+    if (known >= 0) base[known] = { ...base[known]!, parts: base[known]!.parts + a.ratio * carrier, added: true };
     else
       base.push({
         ...tin,
@@ -188,7 +188,7 @@ export function poursOf(q: PoursInput): Pours {
         parts: a.ratio * carrier,
         density: a.density ?? undefined,
         pricePerLitre: system?.pricePerLitre ?? tin.pricePerLitre,
-        nudge: true,
+        added: true,
       });
   }
   const text = settings.ratio.trim() || product?.ratio || '1';
@@ -234,7 +234,24 @@ export function poursOf(q: PoursInput): Pours {
             : { additive: chosen, why: 'your choice', warning: null },
     };
   });
-  return { pours: [...base.map((p) => ({ ...p, parts: p.parts * scale })), ...further], ratioFault: null, warnings };
+  const dry = q.added
+    .filter((a) => a.dry)
+    .map((a): Pour => ({
+      name: a.name,
+      role: 'colour',
+      parts: a.ratio * carrier * scale,
+      density: a.density ?? undefined,
+      vocGPerL: 0,
+      waterShare: 0,
+      exemptShare: 0,
+      pricePerLitre: null,
+      added: true,
+    }));
+  return {
+    pours: [...base.map((p) => ({ ...p, parts: p.parts * scale })), ...further, ...dry],
+    ratioFault: null,
+    warnings,
+  };
 }
 
 /** Volume solids of a group ready to spray: the product's, else the carrier's, else what is usual: common practice (no source). */

@@ -259,8 +259,8 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {STYLES[coat.style].name.toLowerCase()}
-                    {coat.walk ? ', walked' : ''}
-                    {wide ? '' : `, ${units.say('film', coat.filmUm)}`}
+                    {/* Narrow, the film stands here instead of in its column; that effect coats are walked is said above. */}
+                    {wide ? (coat.walk ? ', walked' : '') : `, ${units.say('film', coat.filmUm)}`}
                   </Typography>
                   {wide ? null : laid(coat)}
                 </td>

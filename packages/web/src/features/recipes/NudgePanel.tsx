@@ -87,7 +87,7 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
   const mixing = job.mixing ?? START_MIXING;
   const put = () => {
     if (!value?.nudge || !cupId) return;
-    const added = nudgePours(system, value.nudge.half, library.dyes);
+    const added = nudgePours(system, value.nudge.half, library.dyes).map((p) => ({ ...p, dry: false }));
     const before = mixing.added?.[cupId] ?? [];
     change.mutate({
       version: job.version,
