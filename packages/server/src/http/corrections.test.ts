@@ -378,7 +378,7 @@ describe('the first start', () => {
 });
 
 describe('a database of an earlier program', () => {
-  it('moves over: ticked control coats are counted, greys get their new names, nothing else changes', async () => {
+  it('moves over: ticked control coats are counted, greys get their new names, mixes say that their parts are not known', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-old-'));
     // The program as it was before: its migrations, up to the booth.
     const before = join(folder, 'migrations');
@@ -406,8 +406,33 @@ describe('a database of an earlier program', () => {
     await insert(laid, { ...choice, groundId: 'value-6', controlCoat: false }, [
       { id: 'main', name: 'whole piece', layers },
     ]);
+    // A shop's own mixes: with flake and dye, and with flake alone.
+    const [both, alone] = [randomUUID(), randomUUID()];
+    const mix = { kind: 'system', carrierId: 'binder', pigmentId: 'blue-pearl-fine', cover: 0.28, filmUm: 9 };
+    for (const [id, dye] of [
+      [both, { dyeId: 'lagoon-blue', depth: 0.2 }],
+      [alone, { dyeId: null, depth: 0 }],
+    ] as const) {
+      const material = { ...mix, ...dye, id, name: `Own ${id}`, family: 'pearl', flashMinutes: 10, pricePerLitre: 80 };
+      await old.db.execute(
+        sql`insert into materials (id, kind, name, material) values (${id}, 'system', ${material.name}, ${JSON.stringify(material)}::jsonb)`,
+      );
+    }
     await old.close();
     const now = await openEmbedded(migrations, folder);
+    const damage: TellDamage = (_, faults) => {
+      throw new Error(JSON.stringify(faults));
+    };
+    const mixes = new Map((await createMaterialsRepo(now.db, damage).list()).map((m) => [m.material.id, m.material]));
+    for (const [id, dyes] of [
+      [both, [{ dyeId: 'lagoon-blue', parts: null, depth: 0.2 }]],
+      [alone, []],
+    ] as const)
+      expect(mixes.get(id)).toEqual({
+        ...mix,
+        ...{ id, name: `Own ${id}`, family: 'pearl', flashMinutes: 10, pricePerLitre: 80 },
+        ...{ carrierParts: null, pigmentParts: null, strengthFrom: 'typed', drawdown: null, dyes },
+      });
     const repo = createRepo(now.db);
     expect((await repo.readJob(plain)).job).toMatchObject({
       piece: 'Old tub',
