@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe';
+import { keepFlakeLayers } from './flakeLayers';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
 let folder: string;
@@ -214,6 +215,7 @@ test('nothing is cut off on a tablet', async ({ page }) => {
     [`/jobs/${job(5)}/mix`, 'table'],
     [`/jobs/${job(4)}/mix?layer=job`, 'table'],
     [`/jobs/${job(4)}/plan`, '[aria-label="Order of pieces"]'],
+    [`/jobs/${job(4)}/plan?show=coats`, 'table'],
     [`/jobs/${job(4)}/plan?show=passes`, '[data-drawn]'],
     [`/jobs/${job(4)}/plan?show=time`, '[aria-label^=Timeline]'],
     [`/jobs/${job(4)}/layers`, 'ol'],
@@ -221,6 +223,22 @@ test('nothing is cut off on a tablet', async ({ page }) => {
   ] as const) {
     await page.goto(server.address + path);
     await page.locator(ready).first().waitFor();
+    await expect.poll(cut, { message: path }).toEqual([]);
+  }
+  // The picks are what the map is opened for: they stand above the fold.
+  await page.goto(`${server.address}/jobs/${job(5)}/map`);
+  const picks = (await page.getByRole('group', { name: 'Picks' }).boundingBox())!;
+  expect(picks.y + picks.height).toBeLessThanOrEqual(768);
+  // Figures that were read are seen whole where they are corrected.
+  await page.goto(`${server.address}/jobs/${job(5)}/card`);
+  await page.getByRole('button', { name: /^Rung of 2 coats/ }).click();
+  await expect(page.getByRole('button', { name: 'Keep the correction' })).toBeVisible();
+  await expect.poll(cut, { message: 'a rung' }).toEqual([]);
+  await keepFlakeLayers(server.address, job(4));
+  for (const path of ['mix?layer=flake', 'layers']) {
+    await page.goto(`${server.address}/jobs/${job(4)}/${path}`);
+    await expect(answer(page)).toBeVisible();
+    await page.waitForTimeout(500);
     await expect.poll(cut, { message: path }).toEqual([]);
   }
 });

@@ -257,14 +257,14 @@ export function ReadingsForm({
   };
 
   const several = new Set(fields.map((f) => f.spot)).size > 1;
-  const columns = narrow ? '54px 1fr 1fr 1fr 30px' : '92px repeat(3, minmax(90px, 130px)) 44px';
+  const columns = narrow ? '38px repeat(3, minmax(0, 1fr)) 26px' : '92px repeat(3, minmax(90px, 130px)) 44px';
   return (
     <Box component="form" noValidate onSubmit={(e) => void saveTyped(e)} aria-label="Readings">
       <Box
         sx={{
           display: 'grid',
           gridTemplateColumns: columns,
-          columnGap: narrow ? 0.75 : 1.25,
+          columnGap: narrow ? 0.5 : 1.25,
           rowGap: 0.75,
           alignItems: 'start',
         }}
@@ -288,7 +288,7 @@ export function ReadingsForm({
             <IconButton
               aria-label={`Remove row ${i + 1}`}
               onClick={() => remove(i)}
-              sx={{ width: narrow ? 30 : 44, height: 44, borderRadius: 0.5, p: 0 }}
+              sx={{ width: narrow ? 26 : 44, height: 44, borderRadius: 0.5, p: 0 }}
             >
               <CloseIcon fontSize="small" />
             </IconButton>

@@ -128,7 +128,9 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             onChange={(_, v: typeof state | null) => v && setState(v)}
           >
             <ToggleButton value="cleared">cleared</ToggleButton>
-            <ToggleButton value="wet">wet, uncleared</ToggleButton>
+            <ToggleButton value="wet" sx={{ px: 0.5, whiteSpace: 'nowrap' }}>
+              wet, uncleared
+            </ToggleButton>
           </ToggleButtonGroup>
           <ReadingsForm
             key={`${coats}/${read?.id ?? ''}`}

@@ -17,6 +17,7 @@ import { mapImage } from './drawMap';
 import { LIGHTS, MapControls } from './MapControls';
 import { MapGrid } from './MapGrid';
 import { PicksBar } from './PicksBar';
+import { useWide } from '../../shared/useWide';
 import { ProbePanel } from './ProbePanel';
 import { cellOf, columnLabel, mapExposures, sayAnswer, sayMissing } from './mapModel';
 import { useMatchMap } from './useMatchMap';
@@ -26,6 +27,7 @@ import { useProbe } from './useProbe';
 export function MapPage() {
   const { job, target: set } = useJob();
   const { tones } = useTheme();
+  const wide = useWide();
   const navigate = useNavigate();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
@@ -146,6 +148,7 @@ export function MapPage() {
       `${fileName(job.piece, 'match map')}.csv`,
     );
 
+  const picks = <PicksBar map={map} mix={shown.mix} library={library} onShow={moveTo} />;
   return (
     <Bench
       side={
@@ -190,6 +193,8 @@ export function MapPage() {
           {change.error.message}
         </Typography>
       ) : null}
+      {/* On a tablet the picks come first: they are what is looked for, and the controls may be scrolled to. */}
+      {wide ? null : picks}
       <MapControls
         start={startMix}
         system={system}
@@ -207,7 +212,7 @@ export function MapPage() {
           CSV
         </Button>
       </MapControls>
-      <PicksBar map={map} mix={shown.mix} library={library} onShow={moveTo} />
+      {wide ? picks : null}
     </Bench>
   );
 }
