@@ -100,6 +100,23 @@ describe('passes over a panel', () => {
     expect(passChanges({ ...even, coats: [1, 1], shift: 0.5 }).some((c) => c.name.includes('half a pass'))).toBe(false);
   });
 
+  it('are never told to do what is done already, however they are laid', () => {
+    for (const cross of [false, true])
+      for (const shift of [0, 0.5])
+        for (const walk of [false, true])
+          for (const split of [false, true])
+            for (const overlap of [0.5, 0.75]) {
+              const now: PassSetup = { ...even, panels: [60, 60], coats: [1, 1], cross, shift, walk, split, overlap };
+              for (const { name, setup } of passChanges(now)) {
+                expect(name).not.toBe('');
+                if (cross) expect(name).not.toMatch(/cross|half a pass/);
+                if (shift) expect(name).not.toContain('half a pass');
+                if (walk) expect(name).not.toContain('walk');
+                if (!split) expect(setup.coats).toEqual(now.coats);
+              }
+            }
+  });
+
   it('film from the gun: worked by hand', () => {
     // 180 ml/min x 0.22 x 0.65 = 25.74 ml solids over 45 x 60 x 25 x 0.25 = 16 875 cm2: 15.25 um.
     const film = filmFromGun({ flow: 180, volumeSolids: 0.22, transfer: 0.65, speed: 45, fan: 25, overlap: 0.75 });

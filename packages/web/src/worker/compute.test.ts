@@ -104,6 +104,42 @@ describe('what the worker answers', () => {
       const mended = compute.stripes(layers, 'lagoon-pearl', look.change!.setup, 'effect');
       expect(Math.max(mended.face, mended.flop)).toBeLessThan(STRIPES_SEEN);
     });
+    it('are judged by many draws: one seed decides nothing, and the spread is told', () => {
+      const shaky = { ...setup, speedSd: 0.15, distanceSd: 0.1, aimSdCm: 2 };
+      const looks = [3, 7, 12, 99].map((seed) => compute.stripes(layers, 'lagoon-pearl', { ...shaky, seed }, 'effect'));
+      const worst = (l: (typeof looks)[number]) => Math.max(l.face, l.flop);
+      for (const l of looks) {
+        expect(worst(l)).toBe(worst(looks[0]!));
+        expect(l.change?.name).toBe(looks[0]!.change?.name);
+        expect(l.spread[0]).toBeLessThan(worst(l));
+        expect(l.spread[1]).toBeGreaterThan(worst(l));
+        // The panel that is shown is the one of those draws that is most like the middle.
+        expect(l.film).toEqual(looks[0]!.film);
+      }
+    });
+    it('of a fan that leaves lines are fewer where coats are crossed', () => {
+      const lines = { ...setup, profile: 'elliptical', overlap: 0.3 } as const;
+      const [along, crossed] = [false, true].map((cross) => {
+        const look = compute.stripes(layers, 'lagoon-pearl', { ...lines, cross }, 'effect');
+        return Math.max(look.face, look.flop);
+      });
+      expect(along!).toBeGreaterThan(STRIPES_SEEN);
+      expect(crossed!).toBeLessThan(along!);
+    });
+    it('of a metallic ground are looked at by themselves', () => {
+      const metallic = layers.map((l) => (l.kind === 'ground' ? { ...l, materialId: 'silver-fine' } : l));
+      const seen = (coats: readonly number[]) => {
+        const look = compute.stripes(
+          metallic,
+          'lagoon-pearl',
+          { ...setup, coats: [...coats], speedSd: 0.15, aimSdCm: 2 },
+          'ground',
+        );
+        return Math.max(look.face, look.flop);
+      };
+      expect(seen([1])).toBeGreaterThan(0.2);
+      expect(seen([1, 1, 1])).toBeLessThan(seen([1]));
+    });
     it('follow a mix that was changed', () => {
       const own = (depth: number): OwnMaterial => ({
         kind: 'system',
