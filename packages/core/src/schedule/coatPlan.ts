@@ -1,4 +1,4 @@
-import { settingsForFilm } from '../application/gunFilm';
+import { settingsForFilm, type GunSettings } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
 import { FAMILIES } from '../materials/families';
 import type { Library } from '../materials/ownMaterials';
@@ -11,7 +11,7 @@ import type { Chemistry } from './flash';
 export type School = 'wet' | 'mist';
 
 /** One coat of the plan, the same for every piece. */
-export interface PlannedCoat {
+export interface PlannedCoat extends GunSettings {
   /** Stable for edits and for what is logged: layer, school and number. */
   readonly id: string;
   readonly layerId: string;
@@ -28,12 +28,6 @@ export interface PlannedCoat {
   readonly filmUm: number;
   /** Counts as film of the recipe; grip and tack coats do not. */
   readonly counted: boolean;
-  readonly overlap: number;
-  readonly distanceCm: number;
-  readonly pressureBar: number;
-  readonly turns: number;
-  readonly tipMm: number;
-  readonly speedCmS: number;
   /** Translucent: the whole side is walked, or doubled edges go dark. */
   readonly walk: boolean;
   readonly chemistry: Chemistry;
@@ -49,9 +43,7 @@ export interface PlannedCoat {
 }
 
 /** What a painter changed of a coat. `flashMinutes` is the wait they want after it, as typed. */
-export type CoatEdit = Partial<
-  Pick<PlannedCoat, 'overlap' | 'distanceCm' | 'pressureBar' | 'turns' | 'tipMm' | 'speedCmS' | 'flashMinutes'>
->;
+export type CoatEdit = Partial<GunSettings & Pick<PlannedCoat, 'flashMinutes'>>;
 
 export interface CoatPlanInput {
   readonly layers: readonly StackLayer[];

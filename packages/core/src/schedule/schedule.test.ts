@@ -12,7 +12,7 @@ import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothPiece } 
 import { foldRun, taskKey, type BoothEvent, type BoothTask } from './boothRun';
 import { coatPlan, type CoatPlanInput } from './coatPlan';
 import { dewPoint, flashMinutes } from './flash';
-import { BEFORE_CLEAR, cupOf, planJob } from './jobPlan';
+import { BEFORE_CLEAR, cupOf, planJob, type JobPlanInput } from './jobPlan';
 import { keptGaps, planTimeline, type TimeTask } from './timeline';
 
 /** Ids one after the other. */
@@ -159,27 +159,32 @@ describe('the plan of a job', () => {
     name: 'slow',
     flashMinutes: 30,
   };
-  const plan = (named: Record<string, string>, temperatureC = 20) =>
+  const SETTINGS: JobPlanInput['settings'] = {
+    school: 'wet',
+    grip: false,
+    tack: true,
+    blown: false,
+    bake: true,
+    airTowards: 0,
+    order: null,
+    edits: {},
+  };
+  /** One tub, sprayed as most are, but for what is said. */
+  const tub = (more: Partial<JobPlanInput> = {}) =>
     planJob({
       layers,
       library: REFERENCE_LIBRARY,
-      products: [...STARTING_PRODUCTS, slow],
-      named,
+      products: STARTING_PRODUCTS,
+      named: {},
       gun: STARTING_GUNS[0]!,
       pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
-      temperatureC,
+      temperatureC: 20,
       humidity: 0.5,
-      settings: {
-        school: 'wet',
-        grip: false,
-        tack: true,
-        blown: false,
-        bake: true,
-        airTowards: 0,
-        order: null,
-        edits: {},
-      },
+      settings: SETTINGS,
+      ...more,
     });
+  const plan = (named: Record<string, string>, temperatureC = 20) =>
+    tub({ products: [...STARTING_PRODUCTS, slow], named, temperatureC });
   it('lets the booth wait as long as the timeline does, longer before clear', () => {
     fc.assert(
       fc.property(fc.double({ min: 5, max: 38, noNaN: true }), (temperature) => {
@@ -193,27 +198,7 @@ describe('the plan of a job', () => {
     );
   });
   const clearOver = (materials: readonly StackLayer[], settings: object = {}, temperatureC = 30) =>
-    planJob({
-      layers: materials,
-      library: REFERENCE_LIBRARY,
-      products: STARTING_PRODUCTS,
-      named: {},
-      gun: STARTING_GUNS[0]!,
-      pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
-      temperatureC,
-      humidity: 0.5,
-      settings: {
-        school: 'wet',
-        grip: false,
-        tack: true,
-        blown: false,
-        bake: true,
-        airTowards: 0,
-        order: null,
-        edits: {},
-        ...settings,
-      },
-    });
+    tub({ layers: materials, temperatureC, settings: { ...SETTINGS, ...settings } });
   const bare = startingLayers('bare', findSystem('cinder-candy'), nextId());
   it('waits 20 min and more before any two-pack clear over solvent base, an effect below it or not, tinted or not', () => {
     const plain = clearOver(bare);
@@ -274,27 +259,11 @@ describe('the plan of a job', () => {
       controlCoats: 0,
     }).flatMap((l) => (l.kind === 'effect' ? [l, { ...l, id: 'stronger', strength: 1.5 }] : [l]));
     const short = { ...STARTING_PRODUCTS.find((p) => p.kind === 'tinted clear')!, id: 'short', potLifeMinutes: 30 };
-    const plan = planJob({
-      ...{
-        layers: two,
-        library: REFERENCE_LIBRARY,
-        products: [...STARTING_PRODUCTS, short],
-        named: { stronger: 'short' },
-        gun: STARTING_GUNS[0]!,
-        pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
-        temperatureC: 20,
-        humidity: 0.5,
-        settings: {
-          school: 'wet',
-          grip: false,
-          tack: true,
-          blown: false,
-          bake: false,
-          airTowards: 0,
-          order: null,
-          edits: {},
-        },
-      },
+    const plan = tub({
+      layers: two,
+      products: [...STARTING_PRODUCTS, short],
+      named: { stronger: 'short' },
+      settings: { ...SETTINGS, bake: false },
     });
     const cups = plan.batches.filter((b) => b.name === 'Smoke tea tinted clear');
     expect(cups.map((c) => [c.id, c.potMinutes])).toEqual([
@@ -306,26 +275,10 @@ describe('the plan of a job', () => {
   });
   it('follows the reducer: a slower one, asked for by size or chosen, flashes longer and keeps paint open longer', () => {
     const of = (areaM2: number, reducers: Record<string, string> = {}) =>
-      planJob({
-        layers,
-        library: REFERENCE_LIBRARY,
-        products: STARTING_PRODUCTS,
-        named: {},
+      tub({
         reducers,
-        gun: STARTING_GUNS[0]!,
         pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2, first: false }],
-        temperatureC: 20,
-        humidity: 0.5,
-        settings: {
-          school: 'wet',
-          grip: false,
-          tack: true,
-          blown: false,
-          bake: false,
-          airTowards: 0,
-          order: null,
-          edits: {},
-        },
+        settings: { ...SETTINGS, bake: false },
       });
     const effect = (plan: ReturnType<typeof of>) =>
       plan.flashes[plan.coats.findIndex((c) => c.kind === 'effect' && c.style === 'wet')]!;
