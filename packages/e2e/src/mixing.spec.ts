@@ -146,10 +146,17 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await expect(batchRow(page, 'Breakwater reducer, slow')).toBeVisible();
     await page.getByLabel('Reducer', { exact: true }).selectOption('Breakwater reducer, fast');
     await expect(page.getByText('is for 8 °C to 19 °C, and it is 31 °C')).toBeVisible();
+    // The second change is made before the first has its answer: both stand.
+    await page.route('**/api/jobs/*', async (route) => {
+      if (route.request().method() === 'PATCH') await new Promise((done) => setTimeout(done, 700));
+      await route.continue();
+    });
     await page.getByLabel('Reducer', { exact: true }).selectOption('');
     await page.getByLabel('In the booth, °C').fill('21');
     await page.getByLabel('In the booth, °C').blur();
     await expect(batchRow(page, 'Breakwater reducer, medium')).toBeVisible();
+    await expect(page.getByText('changed elsewhere')).toHaveCount(0);
+    await page.unroute('**/api/jobs/*');
   });
 
   await test.step('sealer, ground, candy and clear are mixed, with lots; the clear’s clock runs everywhere', async () => {

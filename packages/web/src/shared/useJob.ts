@@ -2,6 +2,7 @@ import {
   api,
   letdownApi,
   photoPath,
+  type Job,
   type JobDetail,
   type JobSummary,
   type Photo,
@@ -34,10 +35,33 @@ function useJobMutation<T>(id: string, run: (input: T) => Promise<unknown>) {
   return useMutation({ mutationFn: run, onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
 }
 
+type JobChange = InferType<typeof api.changeJob.body>;
+
+/** By job: the version that a change made in this window has left behind it, by the one it was based on. */
+const followed = new Map<string, Map<number, number>>();
+
+/**
+ * Changes a job. A change that was made here before the answer to the one before had come goes on from what that one left; what
+ * was changed elsewhere in between is refused as ever. @throws ApiFailure
+ */
+export async function changeJob(id: string, change: JobChange): Promise<Job> {
+  const own = followed.get(id) ?? new Map<number, number>();
+  followed.set(id, own);
+  let { version } = change;
+  for (let next = own.get(version); next !== undefined; next = own.get(version)) version = next;
+  const job = (await call(api.changeJob, { params: { id }, body: { ...change, version } })) as Job;
+  own.set(version, job.version);
+  return job;
+}
+
+/** Changes of a job, one after the other. */
 export function useChangeJob(id: string) {
-  return useJobMutation(id, (body: InferType<typeof api.changeJob.body>) =>
-    call(api.changeJob, { params: { id }, body }),
-  );
+  const client = useQueryClient();
+  return useMutation({
+    scope: { id: `change job ${id}` },
+    mutationFn: (change: JobChange) => changeJob(id, change),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
 }
 
 export function useAddReadings(id: string) {

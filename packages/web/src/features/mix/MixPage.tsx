@@ -92,6 +92,7 @@ export function MixPage() {
   const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
   const [state, setState] = useState(() => kept(job.id));
   const [mixingFaults, setMixingFaults] = useState<Record<string, string>>({});
+  const underWay = useRef<Mixing | null>(null);
   const [weather, setWeather] = useState<{ temperatureC?: string; humidity?: string }>({});
   useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(state)), [job.id, state]);
 
@@ -172,10 +173,21 @@ export function MixPage() {
       settings: { ...old.settings, [g.id]: { ...(old.settings[g.id] ?? START_SETTINGS), ...more } },
     }));
   const setMixing = (more: Partial<Mixing>) => {
+    // What was set a moment ago and is still on its way counts already, or the next change would undo it.
+    const now = underWay.current ?? mixing;
     try {
-      const next = mixingSchema.validateSync({ ...mixing, ...more }, { abortEarly: false });
+      const next = mixingSchema.validateSync({ ...now, ...more }, { abortEarly: false });
       setMixingFaults({});
-      if (JSON.stringify(next) !== JSON.stringify(mixing)) change.mutate({ version: job.version, mixing: next });
+      if (JSON.stringify(next) === JSON.stringify(now)) return;
+      underWay.current = next;
+      change.mutate(
+        { version: job.version, mixing: next },
+        {
+          onSettled: () => {
+            underWay.current = null;
+          },
+        },
+      );
     } catch (error) {
       const { inner } = error as { inner: { path?: string; message: string }[] };
       setMixingFaults(Object.fromEntries(inner.map((e) => [e.path ?? '', e.message])));

@@ -1,11 +1,11 @@
-import { api, sprayApi, START_PLAN, workOfJob, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
+import { sprayApi, START_PLAN, workOfJob, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
 import type { BoothEvent } from '@steady-gleam/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { call } from '../../shared/apiClient';
 import { choiceOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
-import { useChangeJob, useJob } from '../../shared/useJob';
+import { changeJob, useChangeJob, useJob } from '../../shared/useJob';
 import { useRested } from '../../shared/useRested';
 import { useGuns, useProducts } from '../../shared/useShop';
 
@@ -38,7 +38,7 @@ export function usePlan() {
     () => () => {
       const now = latest.current;
       if (!now.draft || now.busy) return;
-      void call(api.changeJob, { params: { id }, body: { version: now.version, plan: now.draft } })
+      void changeJob(id, { version: now.version, plan: now.draft })
         // The server is away or the job was changed elsewhere: the plan it has stands, and is shown when the page is next opened.
         .catch(() => undefined)
         .then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
