@@ -1,6 +1,6 @@
 import type { Lab } from './colour/lab';
 import type { GroundMaterial } from './materials/grounds';
-import { FAMILIES } from './materials/families';
+import { FAMILIES, FAMILY_IDS } from './materials/families';
 import type { EffectSystem } from './materials/systems';
 import { effectCoats, factorsToLabs } from './matching/ladder';
 import type { MapGround } from './matching/matchMap';
@@ -152,10 +152,8 @@ export function withRecipe(layers: readonly StackLayer[], systemId: string, reci
 
 /** Ways to begin a stack, by finish family. Counts are common practice (no source). */
 export const STARTING_STACKS: readonly { readonly id: string; readonly name: string }[] = [
-  { id: 'pearl', name: 'Three-stage pearl' },
-  { id: 'candy', name: 'Candy over metallic' },
+  ...FAMILY_IDS.map((id) => ({ id, name: FAMILIES[id].name })),
   { id: 'solid-tri', name: 'Pearl and dye over a bright solid' },
-  { id: 'tinted-clear', name: 'Tinted clear' },
   { id: 'flake', name: 'Metal flake' },
   { id: 'shift', name: 'Colour-shift over black' },
   { id: 'weak', name: 'Weak-hiding colour over a grey' },

@@ -278,10 +278,15 @@ test('flake for this ground, products by hand and by file, with what is wrong na
   // Taken into the job it is in the cup, and the layers lay as many coats as the dose asked for.
   await page.getByLabel('0.2 mm, parts').fill('2');
   const dosed = /in (\d+) coats?\./.exec((await answer(page).textContent())!)![1]!;
+  const isIn = page.getByRole('status').filter({ hasText: `In the cup, the layers and the plan: ${dosed} coat` });
+  await expect(isIn).toHaveCount(0);
   await page.getByRole('button', { name: 'Take it into the job' }).click();
-  await expect(
-    page.getByRole('status').filter({ hasText: `In the cup, the layers and the plan: ${dosed} coat` }),
-  ).toBeVisible();
+  await expect(isIn).toBeVisible();
+  // That is told of what is kept: still after a reload, and no more once something else is typed.
+  await page.reload();
+  await expect(isIn).toBeVisible();
+  await page.getByLabel('0.2 mm, parts').fill('5');
+  await expect(isIn).toHaveCount(0);
   await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=effect`);
   await expect(batchRow(page, 'silver flake 0.2 mm')).toBeVisible();
   const laid = (await (await page.request.get(`${server.address}/api/jobs/${job(4)}`)).json()) as {

@@ -136,9 +136,12 @@ function atStrength({ model, ground, recipe, coats }: NudgeInput, factor: number
   return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
 }
 
-/** Colours moved by what lies between two predictions. */
-const moved = (from: readonly Lab[], to: readonly Lab[], by: readonly Lab[]): Lab[] =>
-  by.map((lab, g) => [0, 1, 2].map((k) => from[g]![k]! + lab[k]! - to[g]![k]!) as unknown as Lab);
+/** Colours moved by what lies between two predictions, `base` and `then`. */
+const moved = (from: readonly Lab[], base: readonly Lab[], then: readonly Lab[]): Lab[] =>
+  then.map(([l, a, b], g) => {
+    const [start, was] = [from[g]!, base[g]!];
+    return [start[0] + l - was[0], start[1] + a - was[1], start[2] + b - was[2]];
+  });
 
 /** More or less of the mix's own colour against a card of which something else was said or read; null when it does not help. */
 function strengthNudge(input: NudgeInput): Nudge | null {
@@ -194,8 +197,7 @@ function tonerNudge(input: NudgeInput): Nudge | null {
     return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
   };
   const base = labsWith([]);
-  const predicted = (doses: readonly TonerDose[]): Lab[] =>
-    labsWith(doses).map((lab, g) => [0, 1, 2].map((k) => card[g]![k]! + lab[k]! - base[g]![k]!) as unknown as Lab);
+  const predicted = (doses: readonly TonerDose[]): Lab[] => moved(card, base, labsWith(doses));
   // Differences are weighted so that a CIELAB unit counts as what it is in CIEDE2000 over the tolerance there.
   const weight = target.map((t, g) => {
     const distance = Math.hypot(...t.lab.map((v, k) => v - card[g]![k]!));

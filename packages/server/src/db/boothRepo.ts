@@ -63,7 +63,7 @@ export function createBoothRepo(db: Db, tell: TellDamage = UNTOLD): BoothRepo {
           .insert(boothEvents)
           .values(fresh.map((e) => ({ ...e, jobId })))
           .onConflictDoNothing();
-        return list(tx as unknown as Db, jobId);
+        return list(tx, jobId);
       }),
     damaged: async () => taps.damaged(await db.select().from(boothEvents)),
   };

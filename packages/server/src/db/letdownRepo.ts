@@ -86,7 +86,7 @@ export function createLetdownRepo(db: Db): LetdownRepo {
 
     addVerdict: (jobId, event) =>
       db.transaction(async (tx) => {
-        await findJob(tx as unknown as Db, jobId);
+        await findJob(tx, jobId);
         const [existing] = await tx.select().from(verdicts).where(eq(verdicts.id, event.id));
         if (existing) {
           if (existing.jobId !== jobId) throw new ApiError('conflict');
@@ -107,7 +107,7 @@ export function createLetdownRepo(db: Db): LetdownRepo {
 
     addPhoto: (jobId, photo, type, bytes) =>
       db.transaction(async (tx) => {
-        await findJob(tx as unknown as Db, jobId);
+        await findJob(tx, jobId);
         const [existing] = await tx.select({ jobId: photos.jobId }).from(photos).where(eq(photos.id, photo.id));
         if (existing && existing.jobId !== jobId) throw new ApiError('conflict');
         if (!existing)

@@ -60,9 +60,8 @@ export function createMaterialsRepo(db: Db, tell: TellDamage = UNTOLD): Material
 
     put: (id, version, material) =>
       db.transaction(async (tx) => {
-        const handle = tx as unknown as Db;
         if (material.id !== id) throw new ApiError('badRequest', { id: 'The id does not match.' });
-        await checkParts(handle, material);
+        await checkParts(tx, material);
         const values = { kind: material.kind, name: material.name, material };
         const [existing] = await tx.select().from(materials).where(eq(materials.id, id));
         if (!existing) {
@@ -88,7 +87,7 @@ export function createMaterialsRepo(db: Db, tell: TellDamage = UNTOLD): Material
         const [existing] = await tx.select().from(materials).where(eq(materials.id, id));
         if (!existing) throw new ApiError('notFound');
         if (existing.version !== version) throw new ApiError('stale');
-        const own = await listOwn(tx as unknown as Db);
+        const own = await listOwn(tx);
         const users = usedByMaterials(
           id,
           own.map((m) => m.material),

@@ -214,7 +214,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
           if (!same) throw new ApiError('conflict');
           return jobRows.one(existing);
         }
-        await checkMaterials(tx as unknown as Db, job.systemId);
+        await checkMaterials(tx, job.systemId);
         const [row] = await tx
           .insert(jobs)
           .values({ ...job, invented })
@@ -246,10 +246,10 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
 
     changeJob: (id, { version, removed, ...change }) =>
       db.transaction(async (tx) => {
-        const job = await findJob(tx as unknown as Db, id);
-        await checkMaterials(tx as unknown as Db, job.systemId, change.choice?.groundId);
-        await checkStacks(tx as unknown as Db, change.stacks ?? []);
-        if (change.mixing) await checkMixing(tx as unknown as Db, change.mixing, job.mixing);
+        const job = await findJob(tx, id);
+        await checkMaterials(tx, job.systemId, change.choice?.groundId);
+        await checkStacks(tx, change.stacks ?? []);
+        if (change.mixing) await checkMixing(tx, change.mixing, job.mixing);
         const out = removed === undefined ? {} : { removedAt: removed ? new Date() : null };
         const together = keepTogether(job, change);
         const [row] = await tx
@@ -263,11 +263,11 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
 
     addReadings: (jobId, set) =>
       db.transaction(async (tx) => {
-        await findJob(tx as unknown as Db, jobId);
+        await findJob(tx, jobId);
         const [existing] = await tx.select().from(readingSets).where(eq(readingSets.id, set.id));
         if (existing) {
           if (existing.jobId !== jobId || existing.kind !== set.kind) throw new ApiError('conflict');
-          return (await loadSets(tx as unknown as Db, [existing]))[0]!;
+          return (await loadSets(tx, [existing]))[0]!;
         }
         await tx.insert(readingSets).values({
           id: set.id,
@@ -311,7 +311,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
 
     putCard: (jobId, { version, ...card }) =>
       db.transaction(async (tx) => {
-        await findJob(tx as unknown as Db, jobId);
+        await findJob(tx, jobId);
         const [existing] = await tx.select().from(cards).where(eq(cards.jobId, jobId));
         if (!existing) {
           if (version !== 0) throw new ApiError('stale');

@@ -174,7 +174,7 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
           .where(eq(products.id, id));
         if (!existing) throw new ApiError('notFound');
         if (existing.version !== version) throw new ApiError('stale');
-        const users = await jobsThatMix(tx as unknown as Db, (m) => Object.values(m.products).includes(id));
+        const users = await jobsThatMix(tx, (m) => Object.values(m.products).includes(id));
         const [open] = await tx
           .select({ id: batches.id })
           .from(batches)
@@ -238,7 +238,7 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
         const [existing] = await tx.select().from(guns).where(eq(guns.id, id));
         if (!existing) throw new ApiError('notFound');
         if (existing.version !== version) throw new ApiError('stale');
-        const users = await jobsThatMix(tx as unknown as Db, (m) => m.gunId === id);
+        const users = await jobsThatMix(tx, (m) => m.gunId === id);
         const [open] = await tx
           .select({ id: batches.id })
           .from(batches)
@@ -262,7 +262,6 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
 
     addBatch: (batch) =>
       db.transaction(async (tx) => {
-        const handle = tx as unknown as Db;
         const [existing] = await tx.select({ batch: batches.batch }).from(batches).where(eq(batches.id, batch.id));
         // The same sent twice is stored once; another under the same id would be lost, so it is refused.
         if (existing && !isDeepStrictEqual(batchSchema.validateSync(existing.batch), batch))
@@ -270,8 +269,8 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
         if (!existing) {
           const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
           if (!job) throw new ApiError('notFound');
-          await checkGun(handle, batch.gunId, 'gunId');
-          await checkProduct(handle, batch.productId, 'productId');
+          await checkGun(tx, batch.gunId, 'gunId');
+          await checkProduct(tx, batch.productId, 'productId');
           await tx.insert(batches).values({
             id: batch.id,
             jobId: batch.jobId,
@@ -281,13 +280,12 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
             batch,
           });
         }
-        return readBatch(handle, batch.id);
+        return readBatch(tx, batch.id);
       }),
 
     endBatch: (id, version, leftMl) =>
       db.transaction(async (tx) => {
-        const handle = tx as unknown as Db;
-        const batch = await readBatch(handle, id);
+        const batch = await readBatch(tx, id);
         if (leftMl > batch.ml) throw new ApiError('badRequest', { leftMl: 'More can’t be left than was mixed.' });
         const changed = await tx
           .update(batches)
@@ -295,7 +293,7 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
           .where(and(eq(batches.id, id), eq(batches.version, version)))
           .returning({ id: batches.id });
         if (!changed.length) throw new ApiError('stale');
-        return readBatch(handle, id);
+        return readBatch(tx, id);
       }),
 
     removeBatch: (id, version, removed) =>
@@ -306,7 +304,7 @@ export function createShopRepo(db: Db, tell: TellDamage = UNTOLD): ShopRepo {
           .where(and(eq(batches.id, id), eq(batches.version, version)))
           .returning({ id: batches.id });
         if (!changed.length) throw new ApiError('stale');
-        return readBatch(tx as unknown as Db, id);
+        return readBatch(tx, id);
       }),
 
     damaged: async () => [

@@ -256,8 +256,7 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
 /** Puts the demo into a database that has no job, in one transaction: all of it or none. */
 export async function fillWithDemo(db: Db): Promise<void> {
   await db.transaction(async (tx) => {
-    const handle = tx as unknown as Db;
-    const repo = createRepo(handle);
-    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(handle));
+    const repo = createRepo(tx);
+    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(tx));
   });
 }

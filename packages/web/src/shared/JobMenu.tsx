@@ -18,7 +18,7 @@ import { ApiFailure } from './apiClient';
 import { Field } from './Field';
 import { useChangeJob } from './useJob';
 
-type Asked = 'rename' | 'finish' | 'remove';
+type Asked = 'rename' | 'finish' | 'reopen' | 'remove';
 
 interface JobMenuProps {
   readonly job: Pick<Job, 'id' | 'piece' | 'matching' | 'status' | 'version'>;
@@ -38,13 +38,19 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
     change.reset();
     setAsked(what);
   };
-  const reopen = () => {
-    setAnchor(null);
-    change.mutate(
-      { version: job.version, status: 'open' },
-      { onSuccess: () => onDone(`${job.piece} is open again.`, { status: 'finished' }) },
+  // What is done may take this menu off the page: the promise outlives it.
+  const act = (
+    body: { status: Job['status'] } | { removed: boolean },
+    said: string,
+    undo: Parameters<typeof onDone>[1],
+  ) =>
+    void change.mutateAsync({ version: job.version, ...body }).then(
+      () => {
+        setAsked(null);
+        onDone(said, undo);
+      },
+      () => undefined,
     );
-  };
   return (
     <>
       <IconButton
@@ -58,7 +64,7 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={() => ask('rename')}>Rename</MenuItem>
         {job.status === 'finished' ? (
-          <MenuItem onClick={reopen}>Open it again</MenuItem>
+          <MenuItem onClick={() => ask('reopen')}>Open it again</MenuItem>
         ) : (
           <MenuItem onClick={() => ask('finish')}>Finish this job</MenuItem>
         )}
@@ -76,15 +82,18 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
           busy={change.isPending}
           fault={change.error?.message ?? null}
           onClose={() => setAsked(null)}
-          onAct={() =>
-            void change.mutateAsync({ version: job.version, removed: true }).then(
-              () => {
-                setAsked(null);
-                onDone(`${job.piece} was taken out.`, { removed: false });
-              },
-              () => undefined,
-            )
-          }
+          onAct={() => act({ removed: true }, `${job.piece} was taken out.`, { removed: false })}
+        />
+      ) : null}
+      {asked === 'reopen' ? (
+        <Question
+          title={`Open ${job.piece} again?`}
+          text="It goes back among the open jobs, with everything that was entered."
+          act="Open it"
+          busy={change.isPending}
+          fault={change.error?.message ?? null}
+          onClose={() => setAsked(null)}
+          onAct={() => act({ status: 'open' }, `${job.piece} is open again.`, { status: 'finished' })}
         />
       ) : null}
     </>

@@ -490,6 +490,7 @@ export function createCompute(): Compute {
         const at = (key: 'worst' | 'face' | 'flop', q: number) =>
           sorted(key)[Math.round(q * (STRIPE_SEEDS.length - 1))]!;
         return {
+          all,
           worst: at('worst', 0.5),
           face: at('face', 0.5),
           flop: at('flop', 0.5),
@@ -498,11 +499,9 @@ export function createCompute(): Compute {
       };
       // The picture shows the panel of the draw that is nearest to the median.
       const typical = drawn(setup);
-      const pictured = STRIPE_SEEDS.map((seed) => ({
-        seed,
-        worst: judge({ ...setup, seed }, columns, rows).worst,
-      })).reduce((a, b) => (Math.abs(b.worst - typical.worst) < Math.abs(a.worst - typical.worst) ? b : a));
-      const now = judge({ ...setup, seed: pictured.seed }, STRIPE_COLUMNS, STRIPE_ROWS);
+      const fromTypical = (i: number) => Math.abs(typical.all[i]!.worst - typical.worst);
+      const pictured = STRIPE_SEEDS.map((_, i) => i).reduce((a, b) => (fromTypical(b) < fromTypical(a) ? b : a));
+      const now = judge({ ...setup, seed: STRIPE_SEEDS[pictured]! }, STRIPE_COLUMNS, STRIPE_ROWS);
       let change: StripesLook['change'] = null;
       if (typical.worst > STRIPES_SEEN) {
         const tried = passChanges(setup).map((c) => ({ ...c, ...drawn(c.setup) }));

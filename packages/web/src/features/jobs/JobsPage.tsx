@@ -157,6 +157,9 @@ export function JobsPage() {
   );
 }
 
+/** How long the list of damaged rows is taken as it was told, ms. */
+const DAMAGE_RESTS_MS = 10 * 60_000;
+
 /** Below the list: jobs that were taken out, and what can't be read any more. */
 function Aside() {
   const { tones } = useTheme();
@@ -166,7 +169,12 @@ function Aside() {
     queryKey: ['jobs', 'removed'],
     queryFn: () => call(api.listRemoved),
   });
-  const { data: damaged = [] } = useQuery({ queryKey: ['damaged'], queryFn: () => call(api.listDamaged) });
+  // Every stored row is looked through for it, and rows do not go bad by themselves.
+  const { data: damaged = [] } = useQuery({
+    queryKey: ['damaged'],
+    queryFn: () => call(api.listDamaged),
+    staleTime: DAMAGE_RESTS_MS,
+  });
   const back = useMutation({
     mutationFn: ({ id, version }: { id: string; version: number }) =>
       call(api.changeJob, { params: { id }, body: { version, removed: false } }),

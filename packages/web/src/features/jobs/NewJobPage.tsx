@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
-import { FAMILIES, REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core';
+import { FAMILIES, FAMILY_IDS, REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -20,7 +20,7 @@ export function NewJobPage() {
   const [id] = useState(newId);
   const form = useForm<NewJob>({
     resolver: yupResolver(newJobSchema) as never,
-    defaultValues: { id, piece: '', matching: '', family: 'pearl', systemId: 'lagoon-pearl' },
+    defaultValues: { id, piece: '', matching: '', family: FAMILY_IDS[0]!, systemId: REFERENCE_LIBRARY.systems[0]!.id },
   });
   const family = useWatch({ control: form.control, name: 'family' });
   const create = useMutation({

@@ -66,7 +66,7 @@ function CarrierSwatch({ solids }: { solids: number }) {
 function MixSwatch({ id, version }: { id: string; version: number }) {
   const mix = { systemId: id, strength: 1, style: 'wet' as const, controlCoats: 0 };
   const { library } = useLibrary();
-  const ground = findSystem(id, library.systems).family === 'pearl' ? 'white' : 'silver-fine';
+  const ground = FAMILIES[findSystem(id, library.systems).family].start.groundId;
   const { value } = useCompute(`mix/${id}/${version}`, (c) =>
     Promise.all([1, 2, 3, 4].map((n) => c.sectionColours(mix, ground, n))),
   );

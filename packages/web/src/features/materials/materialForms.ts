@@ -157,7 +157,7 @@ export const EMPTY: Record<MaterialKind, FormValues> = {
   dye: { coats: '1' },
   carrier: { chemistry: 'solvent', volumeSolids: '0.2', filmUm: '10', densityGPerMl: '0.95', flashMinutes: '10' },
   system: {
-    family: 'pearl',
+    family: FAMILY_IDS[0]!,
     carrierId: 'binder',
     carrierParts: '',
     pigmentId: 'white-pearl-fine',

@@ -49,7 +49,7 @@ export interface BatchPanelProps {
   readonly settings: MixSettings;
   readonly onSettings: (more: Partial<MixSettings>) => void;
   readonly mixing: Mixing;
-  readonly onMixing: (more: Partial<Mixing>) => void;
+  readonly onMixing: (more: (now: Mixing) => Partial<Mixing>) => void;
   readonly shelf: readonly Product[];
   readonly areaM2: number;
   /** How much of the spray lands, as a sentence without its stop. */
@@ -339,9 +339,10 @@ export function BatchPanel(props: BatchPanelProps) {
           select
           value={mixing.products[group.id] ?? ''}
           onChange={(e) => {
-            const others = Object.entries(mixing.products).filter(([layer]) => layer !== group.id);
-            props.onMixing({
-              products: Object.fromEntries(e.target.value ? [...others, [group.id, e.target.value]] : others),
+            const { value } = e.target;
+            props.onMixing((now) => {
+              const others = Object.entries(now.products).filter(([layer]) => layer !== group.id);
+              return { products: Object.fromEntries(value ? [...others, [group.id, value]] : others) };
             });
           }}
           hint={product ? '' : `no ${group.productKind} on the shelf; common figures are used`}

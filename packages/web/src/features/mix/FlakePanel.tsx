@@ -6,6 +6,7 @@ import {
   findPigment,
   flakeDose,
   groundShows,
+  M2_PER_FT2,
   wantedCover,
   type CoverAdvice,
   type FlakeDose,
@@ -15,6 +16,7 @@ import {
   type Lab,
   type Product,
 } from '@steady-gleam/core';
+import { hashKey } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { numberIn } from '../../shared/numberIn';
@@ -102,7 +104,7 @@ export function FlakePanel({
   carrier: Product | null;
   areaM2: number;
   tabs: React.ReactNode;
-  using: { readonly busy: boolean; readonly done: boolean; readonly fault: string | null };
+  using: { readonly busy: boolean; readonly fault: string | null };
   /** Takes it into cup, layers and plan. */
   onUse: (use: FlakeUse) => void;
 }) {
@@ -145,6 +147,15 @@ export function FlakePanel({
   const [filmUm, volumeSolids] = carrier ? [carrier.filmUm, carrier.volumeSolids] : [20, 0.2];
   const dose = good ? flakeDose({ mix, cover, filmUm, volumeSolids }) : null;
   const plan = good ? clearToBury({ mix, cover, tilt: pigment.tilt, ...bury }) : null;
+  const flake: Mixing['flake'] = plan && {
+    pigmentId: pigment.id,
+    parts: mix.map(({ sizeUm, parts }) => ({ sizeUm, parts })),
+    cover: form.cover.trim() ? cover : null,
+    ...bury,
+    buryCoats: plan.coats,
+  };
+  // Told from what is kept with the job, so that it is true whatever was pressed, here or elsewhere.
+  const isIn = dose !== null && found.layer.coats === dose.coats && hashKey([kept]) === hashKey([flake]);
   const labs = look ? [...look.black].reverse() : [];
   const picture = (c: number, w: number, h: number, label: string, seed = 11) =>
     good && look ? (
@@ -197,19 +208,13 @@ export function FlakePanel({
             onValue={(keep) => change({ keep })}
             error={faults['keep']}
           />
-          {dose && plan ? (
+          {dose && flake ? (
             <Button
               variant="contained"
               disabled={using.busy}
               onClick={() =>
                 onUse({
-                  flake: {
-                    pigmentId: pigment.id,
-                    parts: mix.map(({ sizeUm, parts }) => ({ sizeUm, parts })),
-                    cover: form.cover.trim() ? cover : null,
-                    ...bury,
-                    buryCoats: plan.coats,
-                  },
+                  flake,
                   dose,
                   filmUm,
                   mix: mix.filter((f) => f.parts > 0),
@@ -220,7 +225,7 @@ export function FlakePanel({
               Take it into the job
             </Button>
           ) : null}
-          {using.done ? (
+          {isIn ? (
             <Typography role="status">
               In the cup, the layers and the plan: {coats} of flake, {plan?.coats} clears before it is sanded flat.
             </Typography>
@@ -241,7 +246,7 @@ export function FlakePanel({
       <Answer
         why={
           dose
-            ? `That lays ${units.system === 'us' ? units.say('mass', dose.gramsPerM2 * 0.09290304) : `${dose.gramsPerM2.toFixed(0)} g`} on a square ${units.system === 'us' ? 'foot' : 'metre'}: ${Math.round(cover * 100)} % covered. ${WHY[wanted.why]} For ${units.say('area', areaM2)}: ${units.say('mass', dose.gramsPerM2 * areaM2, 0)} on the piece, before what flies past it.`
+            ? `That lays ${units.system === 'us' ? units.say('mass', dose.gramsPerM2 * M2_PER_FT2) : `${dose.gramsPerM2.toFixed(0)} g`} on a square ${units.system === 'us' ? 'foot' : 'metre'}: ${Math.round(cover * 100)} % covered. ${WHY[wanted.why]} For ${units.say('area', areaM2)}: ${units.say('mass', dose.gramsPerM2 * areaM2, 0)} on the piece, before what flies past it.`
             : 'Something below is not a figure yet.'
         }
       >

@@ -87,6 +87,8 @@ export function MixPage() {
   const guns = useGuns();
   const batches = useBatches();
   const change = useChangeJob(job.id);
+  /** Pieces and flake: apart from the mixing, so that each says of itself whether it was kept. */
+  const shape = useChangeJob(job.id);
   const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
   // The same batch pressed again after a lost answer is sent as the same; a changed one is another.
   const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
@@ -172,11 +174,11 @@ export function MixPage() {
       ...old,
       settings: { ...old.settings, [g.id]: { ...(old.settings[g.id] ?? START_SETTINGS), ...more } },
     }));
-  const setMixing = (more: Partial<Mixing>) => {
+  const setMixing = (more: (now: Mixing) => Partial<Mixing>) => {
     // What was set a moment ago and is still on its way counts already, or the next change would undo it.
     const now = underWay.current ?? mixing;
     try {
-      const next = mixingSchema.validateSync({ ...now, ...more }, { abortEarly: false });
+      const next = mixingSchema.validateSync({ ...now, ...more(now) }, { abortEarly: false });
       setMixingFaults({});
       if (JSON.stringify(next) === JSON.stringify(now)) return;
       underWay.current = next;
@@ -252,11 +254,13 @@ export function MixPage() {
         carrier={carrier}
         areaM2={area}
         tabs={tabs}
-        using={{ busy: change.isPending, done: change.isSuccess, fault: change.error?.message ?? null }}
+        using={{ busy: shape.isPending, fault: shape.error?.message ?? null }}
         onUse={({ flake: said, dose, filmUm, mix, name }) => {
           const products = carrier ? { ...mixing.products, [flake.layer.id]: carrier.id } : mixing.products;
           const cup = cupOf(flake.layer, layers);
           const group = groups.find((g) => g.id === cup)!;
+          // A nudge stays in the cup; a dose of before is replaced.
+          const nudged = (mixing.added?.[cup] ?? []).filter((a) => !a.dry);
           // The mix ready to spray, told to one part of what is poured first.
           const { pours } = poursOf({
             group,
@@ -266,7 +270,7 @@ export function MixPage() {
             temperatureC: mixing.temperatureC,
             areaM2: area,
             sameHardener: null,
-            added: [],
+            added: nudged,
           });
           const litre = pours.reduce((sum, p) => sum + p.parts, 0) / pours[0]!.parts;
           const volumes = flakeVolumes(mix, dose.gramsPerLitre);
@@ -276,13 +280,13 @@ export function MixPage() {
             density: f.density,
             dry: true,
           }));
-          change.mutate({
+          shape.mutate({
             version: job.version,
             stacks: stacks.map((s) => ({
               ...s,
               layers: withFlakeDose(s.layers, flake, { coats: dose.coats, filmUm }, said.buryCoats),
-            })) as never,
-            mixing: { ...mixing, products, flake: said, added: { ...mixing.added, [cup]: added } },
+            })),
+            mixing: { ...mixing, products, flake: said, added: { ...mixing.added, [cup]: [...nudged, ...added] } },
           });
         }}
       />
@@ -310,14 +314,16 @@ export function MixPage() {
         label="In the booth"
         value={weather.temperatureC ?? String(mixing.temperatureC)}
         onValue={(v) => setWeather({ ...weather, temperatureC: v })}
-        onBlur={() => weather.temperatureC !== undefined && setMixing({ temperatureC: numberIn(weather.temperatureC) })}
+        onBlur={() =>
+          weather.temperatureC !== undefined && setMixing(() => ({ temperatureC: numberIn(weather.temperatureC!) }))
+        }
         error={mixingFaults['temperatureC']}
       />
       <Field
         label="Gun"
         select
         value={mixing.gunId ?? ''}
-        onChange={(e) => setMixing({ gunId: e.target.value || null })}
+        onChange={(e) => setMixing(() => ({ gunId: e.target.value || null }))}
       >
         <option value="">not said</option>
         {rack.map((g) => (
@@ -343,14 +349,14 @@ export function MixPage() {
         humidity={weather.humidity ?? String(Math.round(mixing.humidity * 100))}
         onHumidity={(humidity) => setWeather({ ...weather, humidity })}
         onHumidityDone={() =>
-          weather.humidity !== undefined && setMixing({ humidity: numberIn(weather.humidity) / 100 })
+          weather.humidity !== undefined && setMixing(() => ({ humidity: numberIn(weather.humidity!) / 100 }))
         }
         humidityFault={mixingFaults['humidity']}
         leftover={state.leftover}
         onLeftover={(leftover) => setState({ ...state, leftover })}
         pieces={pieces}
-        onPieces={(next) => change.mutate({ version: job.version, pieces: next })}
-        failure={change.error?.message ?? null}
+        onPieces={(next) => shape.mutate({ version: job.version, pieces: next })}
+        failure={shape.error?.message ?? null}
         onShow={show}
       />
     );
@@ -392,8 +398,10 @@ export function MixPage() {
       onSettings={({ reducer, ...more }) => {
         if (Object.keys(more).length) setSettings(group, more);
         if (reducer === undefined) return;
-        const others = without(mixing.reducers, group.id);
-        setMixing({ reducers: reducer ? { ...others, [group.id]: reducer } : others });
+        setMixing((now) => {
+          const others = without(now.reducers, group.id);
+          return { reducers: reducer ? { ...others, [group.id]: reducer } : others };
+        });
       }}
       mixing={mixing}
       onMixing={setMixing}
@@ -403,7 +411,7 @@ export function MixPage() {
       hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}
       onDropNudge={() => {
-        setMixing({ added: without(mixing.added, group.id) });
+        setMixing((now) => ({ added: without(now.added, group.id) }));
       }}
       notes={state}
       onNotes={(more) => setState((old) => ({ ...old, ...more }))}

@@ -7,6 +7,7 @@ import {
   weakerBy,
   type EffectSystem,
   type Lab,
+  type Nudge,
   type Remark,
   type TargetAngle,
 } from '@steady-gleam/core';
@@ -58,6 +59,8 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
   const [said, setSaid] = useState<readonly Remark[]>([]);
   const [rung, setRung] = useState<number | null>(null);
   const [carrier, setCarrier] = useState('');
+  /** The advice that was put into the mix, so that a later one does not look as if it were. */
+  const [putIn, setPutIn] = useState<Nudge | null>(null);
   const units = useUnits();
   const { data: batches = [] } = useBatches();
   const change = useChangeJob(job.id);
@@ -87,6 +90,7 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
   const mixing = job.mixing ?? START_MIXING;
   const put = () => {
     if (!value?.nudge || !cupId) return;
+    setPutIn(value.nudge);
     const added = nudgePours(system, value.nudge.half, library.dyes).map((p) => ({ ...p, dry: false }));
     const before = mixing.added?.[cupId] ?? [];
     change.mutate({
@@ -204,12 +208,12 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
               Put this half into the mix
             </Button>
           ) : null}
-          {change.isSuccess ? (
+          {change.isSuccess && putIn === value?.nudge ? (
             <Typography role="status" sx={{ mt: 0.5 }}>
               The mix room pours it with the rest; it can be taken out there.
             </Typography>
           ) : null}
-          {change.error ? (
+          {change.error && putIn === value?.nudge ? (
             <Typography role="alert" sx={{ color: 'error.main', mt: 0.5 }}>
               {change.error.message}
             </Typography>
