@@ -69,7 +69,7 @@ export function JobLayout() {
         <FilmSection job={job} choice={choiceOf(job)} planned={!isPicked(job)} />
         <JobMenu
           job={job}
-          open={summary ? openPoints(summary) : []}
+          open={summary && openPoints(summary)}
           onDone={(said, undo) => {
             setUndoable({ jobId: job.id, said, undo });
             if (undo.removed === false) void navigate('/');

@@ -21,7 +21,7 @@ export function FinishButton({ job }: { job: Job }) {
       {asking ? (
         <FinishDialog
           job={job}
-          open={summary ? openPoints(summary) : []}
+          open={summary && openPoints(summary)}
           onClose={() => setAsking(false)}
           onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
         />

@@ -22,8 +22,8 @@ type Asked = 'rename' | 'finish' | 'reopen' | 'remove';
 
 interface JobMenuProps {
   readonly job: Pick<Job, 'id' | 'piece' | 'matching' | 'status' | 'version'>;
-  /** What is still open on it, a clause each; said before it is finished. */
-  readonly open: readonly string[];
+  /** What is still open on it, a clause each; said before it is finished. Null while that is not known. */
+  readonly open: readonly string[] | null;
   /** Something was done that can be undone. */
   readonly onDone: (said: string, undo: { readonly status?: Job['status']; readonly removed?: boolean }) => void;
 }
@@ -111,11 +111,7 @@ export function FinishDialog({
   return (
     <Question
       title={`Finish ${job.piece}?`}
-      text={
-        open.length
-          ? `Still open: ${open.join('; ')}. It can be opened again at any time.`
-          : 'Nothing is open. It can be opened again at any time.'
-      }
+      text={`${open === null ? '' : open.length ? `Still open: ${open.join('; ')}.` : 'Nothing is open.'} It can be opened again at any time.`}
       act="Finish it"
       busy={change.isPending}
       fault={change.error?.message ?? null}

@@ -34,6 +34,8 @@ export function UndoBar({ done, onGone }: { done: Done | null; onGone: () => voi
     <Snackbar
       key={done ? `${done.jobId} ${done.said}` : 'none'}
       open={done !== null}
+      // In the middle, where it covers no button of the rail.
+      anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
       autoHideDuration={OFFERED_MS}
       onClose={(_, reason) => {
         if (reason === 'clickaway') return;

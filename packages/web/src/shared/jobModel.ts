@@ -138,10 +138,14 @@ const laysMix = (job: Pick<Job, 'systemId' | 'stacks'>): boolean =>
   !job.stacks || job.stacks.some((s) => s.layers.some((l) => l.kind === 'effect' && l.materialId === job.systemId));
 
 /** What is still open on a job, a clause each, for the question before it is finished. */
-export function openPoints(job: Pick<JobSummary, 'systemId' | 'choice' | 'stacks' | 'rungsRead' | 'run'>): string[] {
+export function openPoints(
+  job: Pick<JobSummary, 'systemId' | 'choice' | 'stacks' | 'rungsRead' | 'batches' | 'run'>,
+): string[] {
+  if (!isPicked(job)) return ['no ground and count are picked'];
   const points: string[] = [];
-  if (!isPicked(job)) points.push('no ground and count are picked');
-  else if (job.rungsRead === 0 && laysMix(job)) points.push('no rung of a card is read');
+  if (job.rungsRead === 0 && laysMix(job)) points.push('no rung of a card is read');
+  if (job.batches === 0) points.push('nothing was mixed');
+  if (!job.run) points.push('nothing was sprayed in the booth');
   if (job.run && job.run.done < job.run.total) points.push(`${job.run.done} of ${job.run.total} sprays are on`);
   return points;
 }

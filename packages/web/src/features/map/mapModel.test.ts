@@ -49,11 +49,16 @@ describe('what the screens say', () => {
     const candy = stacks(layer('ground', 'gold'), layer('effect', 'cinder-candy'));
     expect(sayMix({ ...job, stacks: candy }, REFERENCE_LIBRARY)).toBe('Cinder candy');
     expect(sayMix({ ...job, systemId: 'gone' }, REFERENCE_LIBRARY)).toContain('not here any more');
-    const open = { ...job, choice: null, rungsRead: 0, run: null };
+    const open = { ...job, choice: null, rungsRead: 0, batches: 0, run: null };
     expect(openPoints(open)).toEqual(['no ground and count are picked']);
-    expect(openPoints({ ...open, choice: {} as never })).toEqual(['no rung of a card is read']);
+    const picked = { ...open, choice: {} as never };
+    const unsprayed = 'nothing was sprayed in the booth';
+    expect(openPoints(picked)).toEqual(['no rung of a card is read', 'nothing was mixed', unsprayed]);
+    expect(openPoints({ ...picked, rungsRead: 2 })).toEqual(['nothing was mixed', unsprayed]);
     const run = { done: 3, total: 36, next: 'x', readyAt: null, closesAt: null };
-    expect(openPoints({ ...open, choice: {} as never, rungsRead: 2, run })).toEqual(['3 of 36 sprays are on']);
+    const mixed = { ...picked, rungsRead: 2, batches: 4 };
+    expect(openPoints({ ...mixed, run })).toEqual(['3 of 36 sprays are on']);
+    expect(openPoints({ ...mixed, run: { ...run, done: 36, next: null } })).toEqual([]);
   });
 
   it('opens a job at its next decision', () => {

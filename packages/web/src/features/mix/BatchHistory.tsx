@@ -7,16 +7,10 @@ import { ApiFailure, call } from '../../shared/apiClient';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
+import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 import { useShopChange } from '../../shared/useShop';
 import { sayClock } from '../../app/PotClocks';
-
-const clock = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-});
 
 /** One batch that was mixed: how long it is good for, its papers, and what was left of it. */
 export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Batch) => void }) {
@@ -63,7 +57,7 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
           {batch.name}, {units.say('volume', batch.ml)}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {clock.format(new Date(batch.mixedAt))}
+          {timeSaid(new Date(batch.mixedAt).getTime(), now)}
           {batch.onCard ? ', on the card too' : ''}
           {batch.parts.some((p) => p.lot)
             ? `; lots ${batch.parts
