@@ -180,7 +180,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       tasks: r.tasks.map((t) => ({
         id: t.id,
         coatId: null,
-        pieceId: null,
+        areaId: null,
         minutes: t.minutes,
         painter: t.painter ?? true,
         after: (t.after ?? []).map((a) => ({ id: a.id, min: a.min, max: a.max ?? null })),

@@ -30,13 +30,18 @@ export {
   type Job,
   type JobSummary,
   type JobDetail,
-  piecesSchema,
+  areasOf,
+  areasSchema,
   mixingSchema,
+  objectsOf,
+  objectsSchema,
+  START_AREAS,
   START_MIXING,
-  START_PIECES,
   type Card,
   type Mixing,
-  type Piece,
+  type Area,
+  type JobObjectRow,
+  type LayerFilm,
   type RunState,
   type Damaged,
   type Added,
@@ -89,11 +94,10 @@ export {
 
 export {
   blendSettingsSchema,
-  boothEventSchema,
+  cellEditSchema,
   coatEditSchema,
   jobSheetPath,
   passSettingsSchema,
-  sprayApi,
   sprayPlanSchema,
   START_PLAN,
   type BlendSettings,
@@ -101,6 +105,8 @@ export {
   type SprayPlan,
 } from './spray';
 
-export { libraryOf, stacksOfPick, workOfJob, type JobWork } from './jobWork';
+export { jobEventSchema, logApi } from './log';
+
+export { filmOf, libraryOf, runOf, stacksOfPick, workOfCard, workOfJob, type JobWork } from './jobWork';
 
 export { refuseInherited } from './json';

@@ -1,5 +1,4 @@
 import {
-  boothPieces,
   createFilm,
   findGround,
   findSystem,
@@ -7,16 +6,29 @@ import {
   mergeLibrary,
   planJob,
   REFERENCE_LIBRARY,
+  sayStep,
+  sprayAreas,
   STARTING_GUNS,
   type Gun,
+  type JobFinish,
   type JobPlan,
+  type JobPlanInput,
+  type JobState,
   type Library,
   type OwnMaterial,
   type PieceStack,
   type Product,
-  type StackLayer,
 } from '@steady-gleam/core';
-import { START_MIXING, START_PIECES, type Choice, type Job } from './jobs';
+import {
+  areasOf,
+  objectsOf,
+  START_MIXING,
+  type Card,
+  type Choice,
+  type Job,
+  type LayerFilm,
+  type RunState,
+} from './jobs';
 import { START_PLAN, type SprayPlan } from './spray';
 
 /** The shop's materials beside those of the reference library. */
@@ -32,43 +44,120 @@ export function stacksOfPick(systemId: string, choice: Choice, library: Library)
 }
 
 export interface JobWork {
-  /** From substrate to clear, the parts of a two-tone piece one after the other. */
-  readonly layers: readonly StackLayer[];
   readonly gun: Gun;
   readonly plan: JobPlan;
 }
 
-/**
- * Coats, order and waits of a job: the same on the plan's page, in the booth, on the sheet and in the list of jobs.
- * @param settings a plan that is being changed; the job's own if left out
- * @param choice stands in while nothing is picked. @returns null when nothing is picked and nothing stands in
- */
-export function workOfJob(q: {
-  readonly job: Pick<Job, 'systemId' | 'choice' | 'stacks' | 'pieces' | 'mixing' | 'plan'>;
+/** The gun a job is sprayed with: the one it names, else its card's, else the shop's first. */
+function gunOf(guns: readonly Gun[], gunId: string | null, card: Pick<Card, 'gun'> | null): Gun {
+  return guns.find((g) => g.id === gunId) ?? guns.find((g) => g.name === card?.gun) ?? guns[0] ?? STARTING_GUNS[0]!;
+}
+
+interface WorkInput {
+  readonly job: Pick<Job, 'piece' | 'systemId' | 'choice' | 'stacks' | 'objects' | 'areas' | 'mixing' | 'plan'>;
+  readonly card: Pick<Card, 'gun' | 'pressureBar' | 'settings' | 'rungs'> | null;
   readonly library: Library;
   readonly products: readonly Product[];
   readonly guns: readonly Gun[];
   readonly settings?: SprayPlan;
   readonly choice?: Choice;
-}): JobWork | null {
-  const { job, library } = q;
+}
+
+/** What the plan of a job and that of its card have in common; null when nothing is picked and nothing stands in. */
+function planInput(q: WorkInput): Omit<JobPlanInput, 'objects' | 'areas'> | null {
+  const { job, card, library } = q;
   const choice = job.choice ?? q.choice;
   const stacks = job.stacks ?? (choice ? stacksOfPick(job.systemId, choice, library) : null);
   if (!stacks) return null;
-  const layers = stacks.flatMap((s) => s.layers);
   const mixing = job.mixing ?? START_MIXING;
-  const gun = q.guns.find((g) => g.id === mixing.gunId) ?? q.guns[0] ?? STARTING_GUNS[0]!;
-  const plan = planJob({
-    layers,
+  return {
+    finishes: stacks.map((s, i): JobFinish => {
+      const mix = s.layers.find((l) => l.kind === 'effect')?.materialId;
+      return { id: s.id, name: s.name, layers: s.layers, systemId: i && mix ? mix : job.systemId };
+    }),
     library,
     products: q.products,
     named: mixing.products,
     reducers: mixing.reducers ?? {},
-    gun,
-    pieces: boothPieces(job.pieces ?? START_PIECES),
+    gun: gunOf(q.guns, mixing.gunId, card),
     temperatureC: mixing.temperatureC,
     humidity: mixing.humidity,
     settings: q.settings ?? job.plan ?? START_PLAN,
+    cards: card ? { [job.systemId]: { distanceCm: card.settings.distanceCm, pressureBar: card.pressureBar } } : {},
+  };
+}
+
+/**
+ * The plan of a job: the same on the plan's page, in the booth, on the sheet and in the list of jobs.
+ * `card`: its set-up is the plan's where the painter changed nothing; `settings`: a plan that is being changed, the job's own if
+ * left out; `choice` stands in while nothing is picked. @returns null when nothing is picked and nothing stands in
+ */
+export function workOfJob(q: WorkInput): JobWork | null {
+  const input = planInput(q);
+  if (!input) return null;
+  const plan = planJob({
+    ...input,
+    objects: objectsOf(q.job),
+    areas: sprayAreas(areasOf(q.job), input.finishes),
   });
-  return { layers, gun, plan };
+  return { gun: input.gun, plan };
+}
+
+/** Area of a rung, m2: a hand's breadth; ours. */
+const RUNG_M2 = 0.01;
+/** The object that a card is in its own run. */
+const CARD = 'card';
+
+/**
+ * The plan of a job's card: laid as the job's coats are, each rung an area that stops at its own count. All rungs go on together,
+ * and one after the other is masked. @returns null without a card, or when nothing is picked
+ */
+export function workOfCard(q: WorkInput): JobWork | null {
+  const input = planInput(q);
+  if (!input || !q.card) return null;
+  const finish = input.finishes[0]!;
+  const effect = finish.layers.find(
+    (l) => l.kind === 'effect' && l.materialId === finish.systemId && l.style !== 'control',
+  );
+  if (!effect) return null;
+  const rungs = [...q.card.rungs].sort((a, b) => b - a);
+  const plan = planJob({
+    ...input,
+    finishes: [finish],
+    objects: [{ id: CARD, name: 'the card', counts: [{ finishId: finish.id, coats: null, lookAfter: 0 }] }],
+    areas: rungs.map((n, i) => ({
+      ...{ id: `rung-${n}`, name: `rung ${n}`, x: i * 0.1, y: 0, areaM2: RUNG_M2, first: false },
+      ...{ objectId: CARD, finishId: finish.id, on: null, loose: false, lengthCm: 10 },
+    })),
+    settings: {
+      ...input.settings,
+      bake: false,
+      order: rungs.map((n) => `rung-${n}`),
+      cells: rungs.map((n) => ({ areaId: `rung-${n}`, layerId: effect.id, coats: n, reach: null })),
+    },
+  });
+  return { gun: input.gun, plan };
+}
+
+/** Film of every layer of a job that is laid somewhere, in their order: what film sections draw. */
+export function filmOf(plan: JobPlan, state: JobState): LayerFilm[] {
+  return plan.layers.flatMap((l) => {
+    const here = state.areas.flatMap((a) => a.layers.filter((o) => o.layerId === l.id));
+    if (!here.length) return [];
+    const mean = (of: (o: (typeof here)[number]) => number) => here.reduce((s, o) => s + of(o), 0) / here.length;
+    return [{ layerId: l.id, onUm: mean((o) => o.filmUm), plannedUm: mean((o) => o.plannedUm) }];
+  });
+}
+
+/** Where a job stands, as the list tells it; null before anything of it was begun. */
+export function runOf(plan: JobPlan, state: JobState): RunState | null {
+  if (state.started === null) return null;
+  return {
+    done: state.done,
+    total: state.total,
+    next: state.next && sayStep(plan, state.next),
+    isCoat: state.next?.is === 'cell',
+    readyAt: state.readyAt,
+    closesAt: state.closesAt,
+  };
 }

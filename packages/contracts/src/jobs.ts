@@ -10,6 +10,7 @@ import {
 } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
 import { earlierHandsSchema, photoSchema, verdictEventSchema } from './letdown';
+import { jobEventSchema } from './log';
 import { sprayPlanSchema } from './spray';
 import { newReadingSetSchema, readingSetSchema } from './readings';
 import { trimmed } from './figures';
@@ -83,10 +84,41 @@ export const filmLimitSchema = number()
 const shapes = ['area', 'panel', 'cylinder', 'dome', 'tub', 'tube'] as const;
 const measure = number().typeError('A number.').min(0.001, 'More than zero.').max(200, 'At most 200.');
 
-/** A piece to be sprayed: its shape for the area, its place in the booth for the order; metres. */
-export const pieceSchema = object({
+/** What is looked at as one: a coach, a shell with its loose parts. */
+export const jobObjectSchema = object({
   id: string().max(60).required(),
-  name: trimmed().required('Name the piece.').max(40, 'Keep it under 40 letters.'),
+  name: trimmed().required('Name the object.').max(80, 'Keep it under 80 letters.'),
+  /** Effect coats by finish, as the object's own target asks for; and when it is looked at. */
+  counts: array(
+    object({
+      finishId: string().max(60).required(),
+      coats: number()
+        .typeError('Coats must be a number.')
+        .min(0.25, 'A quarter coat at the least.')
+        .max(14, 'At most 14 coats.')
+        .nullable()
+        .defined(),
+      lookAfter: number()
+        .typeError('Coats must be a number.')
+        .min(0.25, 'Look after a quarter coat at the earliest.')
+        .max(14, 'At most 14 coats.')
+        .nullable()
+        .defined(),
+    })
+      .noUnknown()
+      .required(),
+  )
+    .required()
+    .max(8),
+}).noUnknown();
+export const objectsSchema = array(jobObjectSchema.required())
+  .min(1, 'Keep one object.')
+  .max(12, 'Twelve objects at most.');
+
+/** What is sprayed in one go: its shape for the area, its place in the booth for the order; metres. */
+export const areaSchema = object({
+  id: string().max(60).required(),
+  name: trimmed().required('Name the area.').max(40, 'Keep it under 40 letters.'),
   shape: string().oneOf(shapes).required(),
   /** Measures of the shape by name; `area` in m2, the others in m. */
   measures: object({
@@ -112,11 +144,32 @@ export const pieceSchema = object({
     .default('object'),
   /** Jambs, edges and pockets are sprayed before the rest. */
   first: boolean().default(false),
-}).noUnknown();
-export type Piece = InferType<typeof pieceSchema>;
-export const piecesSchema = array(pieceSchema.required())
-  .min(1, 'Keep one piece.')
-  .max(40, 'Forty pieces at most; count alike ones together.');
+  objectId: string().max(60).required('Say which object it belongs to.'),
+  /** Null for the job's own finish. */
+  finishId: string().max(60).nullable().default(null),
+  /** The area it lies masked on, as a stripe or letters do; null for one of its own. */
+  on: string().max(60).nullable().default(null),
+})
+  .noUnknown()
+  .test('size', (area, context) =>
+    Object.values(area.measures ?? {}).some((v) => v !== undefined)
+      ? true
+      : context.createError({ path: `${context.path}.measures.area`, message: 'Say how large it is.' }),
+  );
+export type Area = InferType<typeof areaSchema>;
+export const areasSchema = array(areaSchema.required())
+  .min(1, 'Keep one area.')
+  .max(40, 'Forty areas at most; count alike ones together.')
+  .test('on', (areas, context) => {
+    const list = (areas ?? []).filter(Boolean);
+    const at = list.findIndex((a) => a.on && list.find((b) => b.id === a.on)?.on !== null);
+    return at < 0
+      ? true
+      : context.createError({
+          path: `${context.path}[${at}].on`,
+          message: 'What it lies on is not here any more, or is a stripe itself; choose another.',
+        });
+  });
 
 /** What a nudge or a flake dose puts into a cup, to one part by volume of what is poured first. */
 const addedSchema = object({
@@ -192,7 +245,8 @@ export type Mixing = InferType<typeof mixingSchema>;
 
 /** Before the painter said anything: a mild booth, and two square metres. */
 export const START_MIXING: Mixing = { products: {}, flake: null, gunId: null, temperatureC: 20, humidity: 0.5 };
-export const START_PIECES: readonly Piece[] = [
+const START_OBJECT = 'object-1';
+export const START_AREAS: readonly Area[] = [
   {
     id: 'piece-1',
     name: 'Whole piece',
@@ -203,6 +257,9 @@ export const START_PIECES: readonly Piece[] = [
     y: null,
     mounting: 'object',
     first: false,
+    objectId: START_OBJECT,
+    finishId: null,
+    on: null,
   },
 ];
 
@@ -244,7 +301,8 @@ export const jobSchema = object({
   /** Build the painter does not want to exceed, um; null for the usual one. */
   filmLimitUm: filmLimitSchema.nullable().defined(),
   /** Null until they are entered. */
-  pieces: piecesSchema.nullable().defined(),
+  objects: objectsSchema.nullable().defined(),
+  areas: areasSchema.nullable().defined(),
   mixing: mixingSchema.nullable().defined(),
   plan: sprayPlanSchema.nullable().defined(),
   /** When it was taken out of the list; null while it is in it. */
@@ -256,16 +314,32 @@ export const jobSchema = object({
   updatedAt: string().datetime().required(),
 }).noUnknown();
 export type Job = InferType<typeof jobSchema>;
+export type JobObjectRow = InferType<typeof jobObjectSchema>;
 
-/** Where a job is in the booth. */
+/** The objects of a job; while none were entered the piece itself is the one. */
+export const objectsOf = (job: Pick<Job, 'objects' | 'piece'>): readonly JobObjectRow[] =>
+  job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];
+export const areasOf = (job: Pick<Job, 'areas'>): readonly Area[] => job.areas ?? START_AREAS;
+
+/** Dry film of a layer that is on and that is planned, um; the mean over the areas that get it, grip and tack coats with it. */
+const layerFilmSchema = object({
+  layerId: string().required(),
+  onUm: number().required(),
+  plannedUm: number().required(),
+}).noUnknown();
+export type LayerFilm = InferType<typeof layerFilmSchema>;
+
+/** Where a job stands, as its log says: what the list of jobs tells of it. */
 export const runStateSchema = object({
   done: number().integer().required(),
   total: number().integer().required(),
-  /** The next coat and piece, as it is said; null when every coat is on. */
+  /** The next step, as it is said; null when nothing is left to do. */
   next: string().nullable().defined(),
-  /** When the coat below the next has flashed by the clock, ms since 1970; null when nothing is waited for. */
+  /** The next step is a coat; false for a look and the like. */
+  isCoat: boolean().required(),
+  /** When the next may go on by the clock, ms since 1970; null when nothing is waited for. */
   readyAt: number().nullable().defined(),
-  /** When the recoat window of the coat below the next closes, ms since 1970; null where it has none. */
+  /** When the recoat window of what lies below it closes, ms since 1970; null where it has none. */
   closesAt: number().nullable().defined(),
 }).noUnknown();
 export type RunState = InferType<typeof runStateSchema>;
@@ -278,13 +352,15 @@ export const jobSummarySchema = jobSchema.shape({
   batches: number().integer().required(),
   /** Null until its run in the booth is started. */
   run: runStateSchema.nullable().default(null).defined(),
+  /** Null until something is picked. */
+  film: array(layerFilmSchema.required()).nullable().default(null).defined(),
 });
 export type JobSummary = InferType<typeof jobSummarySchema>;
 
 /** A stored row that today's program can't read: left out of its list, named here. */
 export const damagedSchema = object({
   what: string()
-    .oneOf(['job', 'product', 'gun', 'material', 'batch', 'booth'] as const)
+    .oneOf(['job', 'product', 'gun', 'material', 'batch', 'event'] as const)
     .required(),
   id: string().required(),
   /** What it was called, as far as that can be read. */
@@ -304,7 +380,8 @@ export const changeJobSchema = object({
   choice: choiceSchema.optional().default(undefined),
   stacks: stacksSchema.nullable().optional().default(undefined),
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
-  pieces: piecesSchema.optional().default(undefined),
+  objects: objectsSchema.optional().default(undefined),
+  areas: areasSchema.optional().default(undefined),
   mixing: mixingSchema.optional().default(undefined),
   plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
@@ -363,6 +440,8 @@ export type StoredCard = InferType<typeof storedCardSchema>;
 export const jobDetailSchema = object({
   job: jobSchema.required(),
   target: readingSetSchema.nullable().default(null).defined(),
+  /** Targets of single objects, where they differ from the job's. */
+  objectTargets: array(readingSetSchema.required()).required(),
   card: storedCardSchema.nullable().default(null).defined(),
   rungs: array(readingSetSchema.required()).required(),
   /** Earlier readings of the target, newest first; the target in force is not among them. */
@@ -371,9 +450,11 @@ export const jobDetailSchema = object({
   chips: array(readingSetSchema.required()).required(),
   /** Places on the job that were read while spraying. */
   spots: array(readingSetSchema.required()).required(),
-  /** Verdicts in force. */
+  /** Verdicts of rungs in force. */
   verdicts: array(verdictEventSchema.required()).required(),
   photos: array(photoSchema.required()).required(),
+  /** Everything that happened to it, in the order it came in. */
+  events: array(jobEventSchema.required()).required(),
   /** Hands that earlier cards with the same gun and style showed. */
   earlier: earlierHandsSchema,
 });

@@ -1,24 +1,18 @@
 import { array, number, object, string, type InferType } from 'yup';
 import { EYE_VIEWS, HAND_MEMBERS, VERDICTS, type EyeView, type HandMember, type Verdict } from '@steady-gleam/core';
 import { endpoint } from './endpoint';
-import { trimmed } from './figures';
 
 const id = string().uuid().required();
 
-/** How a rung or a place on the job looks beside the target; client-made id, append-only. A null verdict takes one back. */
+/** How a rung looks beside the target; client-made id, append-only. A null verdict takes one back. */
 export const verdictEventSchema = object({
   id,
-  place: string()
-    .oneOf(['rung', 'job'] as const)
-    .required(),
-  /** Coats of the rung, or sprayed on the job so far. */
+  /** Coats of the rung. */
   coats: number()
     .typeError('Coats must be a number.')
     .min(0.25, 'Something must have been sprayed.')
     .max(20, 'At most 20 coats.')
     .required(),
-  /** Where on the job; empty for a rung. */
-  spot: trimmed().max(40, 'Keep the spot’s name under 40 letters.').defined(),
   view: string()
     .oneOf<EyeView>([...EYE_VIEWS])
     .required(),
@@ -26,8 +20,6 @@ export const verdictEventSchema = object({
     .nullable()
     .defined()
     .oneOf<Verdict | null>([...VERDICTS, null]),
-  /** Coats of the card whose contrast patch the one on the job looks like; null for a verdict. */
-  patch: number().min(0.25).max(20).nullable().default(null),
   takenAt: string().datetime().required(),
 }).noUnknown();
 export type VerdictEvent = InferType<typeof verdictEventSchema>;

@@ -49,6 +49,8 @@ export const newReadingSetSchema = object({
       is: (kind: string) => kind === 'chip' || kind === 'spot',
       then: (s) => s.required('Give it a name, for instance “standard” or “left door”.'),
     }),
+  /** Object a target or a place on the job is of; null for the job as a whole, or a card. */
+  objectId: string().max(60).nullable().default(null),
   /** A rung read wet is not what it will be under clear. */
   state: string()
     .oneOf(['cleared', 'wet'] as const)

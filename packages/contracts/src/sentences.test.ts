@@ -3,17 +3,17 @@ import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
 import { ValidationError, type Schema } from 'yup';
 import {
   batchSchema,
-  boothEventSchema,
   cardSchema,
   changeJobSchema,
   gunSchema,
+  jobEventSchema,
   newJobSchema,
   newReadingSetSchema,
   ownMaterialSchema,
   productSchema,
   sprayPlanSchema,
+  START_AREAS,
   START_MIXING,
-  START_PIECES,
   START_PLAN,
   verdictEventSchema,
 } from './index';
@@ -40,9 +40,10 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
         },
       ],
       filmLimitUm: 300,
-      pieces: [
+      objects: [{ id: 'a', name: 'Coach 1', counts: [{ finishId: 'main', coats: 3, lookAfter: 2 }] }],
+      areas: [
         {
-          ...START_PIECES[0]!,
+          ...START_AREAS[0]!,
           measures: { area: 2, width: 1, height: 1, diameter: 1, top: 1, bottom: 1, length: 1 },
           x: 1,
           y: 1,
@@ -72,6 +73,14 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
           flashMinutes: 10,
         },
       },
+      cells: [
+        {
+          areaId: 'tub',
+          layerId: 'effect',
+          coats: 2,
+          reach: { kind: 'blend', endCm: 40, fadeCm: 15, stepCm: 10, from: 'the door' },
+        },
+      ],
       order: ['tub'],
       surfaceC: 20,
       startAt: at,
@@ -137,17 +146,28 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       rungCoats: null,
       source: 'typed',
       label: '',
+      objectId: null,
       state: 'cleared',
       doubt: null,
       takenAt: at,
       readings: [{ spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 }],
     },
   ],
-  verdict: [
-    verdictEventSchema,
-    { id, place: 'rung', coats: 2, spot: '', view: 'shade', verdict: 'match', patch: null, takenAt: at },
+  verdict: [verdictEventSchema, { id, coats: 2, view: 'shade', verdict: 'match', takenAt: at }],
+  tap: [
+    jobEventSchema,
+    {
+      id,
+      at: 1,
+      kind: 'look',
+      cells: [{ coatId: 'a', areaId: 'b', layerId: 'c', name: 'candy', coats: 1, filmUm: 9 }],
+      layerId: 'c',
+      checkId: 'look',
+      coats: 2,
+      look: { spot: 'nose', view: 'lamp', verdict: 'match', patch: null },
+      text: 'a nib',
+    },
   ],
-  tap: [boothEventSchema, { id, at: 1, kind: 'note', coatId: 'a', pieceId: 'b', text: 'a nib' }],
   ground: [
     ownMaterialSchema,
     {

@@ -1,6 +1,5 @@
-import type { BoothEvent, CoatEdit, FanProfile, School } from '@steady-gleam/core';
+import type { CellEdit, CoatEdit, FanProfile, School } from '@steady-gleam/core';
 import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { endpoint } from './endpoint';
 import { figure } from './figures';
 
 /** What a painter may change of a planned coat. */
@@ -61,6 +60,33 @@ export const blendSettingsSchema = object({
 }).noUnknown();
 export type BlendSettings = InferType<typeof blendSettingsSchema>;
 
+/** How far a coat goes on an area. */
+const reachSchema = object({
+  kind: string()
+    .oneOf(['all', 'none', 'spot', 'blend'] as const)
+    .required(),
+  m2: figure('The spot', 0.001, 200, ' m²').when('kind', { is: 'spot', otherwise: (f) => f.optional() }),
+  endCm: figure('The end of the blend', 1, 2000, ' cm').when('kind', { is: 'blend', otherwise: (f) => f.optional() }),
+  fadeCm: figure('The fade', 0, 1000, ' cm').when('kind', { is: 'blend', otherwise: (f) => f.optional() }),
+  stepCm: figure('The step', 0, 200, ' cm').when('kind', { is: 'blend', otherwise: (f) => f.optional() }),
+  from: string()
+    .max(40, 'Keep it under 40 letters.')
+    .when('kind', { is: 'blend', then: (f) => f.defined(), otherwise: (f) => f.optional() }),
+}).noUnknown();
+
+/** What a painter changed of a layer on one area. */
+export const cellEditSchema = object({
+  areaId: string().max(60).required(),
+  layerId: string().max(160).required(),
+  coats: number()
+    .typeError('Coats must be a number.')
+    .min(0, 'No fewer than none.')
+    .max(14, 'At most 14 coats.')
+    .nullable()
+    .defined(),
+  reach: reachSchema.nullable().default(null).defined(),
+}).noUnknown() as unknown as Schema<CellEdit>;
+
 /** How a job is sprayed; kept with the job. */
 export const sprayPlanSchema = object({
   school: string().oneOf<School>(['wet', 'mist']).required(),
@@ -71,6 +97,9 @@ export const sprayPlanSchema = object({
   airTowards: figure('The air', 0, 360, '°'),
   order: array(string().max(60).required()).nullable().defined().max(40),
   edits,
+  cells: array(cellEditSchema.required())
+    .max(600)
+    .default(() => []),
   /** Least wait before two-pack clear over solvent or water base, minutes; null for the usual one. */
   beforeClearMinutes: number()
     .typeError('The wait before clear must be a number, or empty.')
@@ -102,41 +131,13 @@ export const START_PLAN: SprayPlan = {
   airTowards: 0,
   order: null,
   edits: {},
+  cells: [],
   beforeClearMinutes: null,
   startAt: null,
   surfaceC: null,
   passes: null,
   blend: null,
 };
-
-const kinds: readonly BoothEvent['kind'][] = ['start', 'sprayed', 'dull', 'swap', 'note', 'photo', 'undo'];
-
-/** One thing that happened in the booth; id and time are made there. */
-export const boothEventSchema = object({
-  id: string().uuid().required(),
-  /** ms since 1970. */
-  at: number().integer().min(0).required(),
-  kind: string().oneOf(kinds).required(),
-  coatId: string().max(120).nullable().defined(),
-  pieceId: string().max(60).nullable().defined(),
-  text: string().max(400, 'Keep the note under 400 letters.').defined(),
-}).noUnknown();
-
-export const sprayApi = {
-  readBooth: endpoint({
-    method: 'GET',
-    path: '/api/jobs/:id/booth',
-    body: null,
-    reply: array(boothEventSchema.required()).required(),
-  }),
-  /** Each event is stored once however often it is sent; all of a request or none. */
-  addBooth: endpoint({
-    method: 'POST',
-    path: '/api/jobs/:id/booth',
-    body: object({ events: array(boothEventSchema.required()).required().min(1).max(500) }).noUnknown(),
-    reply: array(boothEventSchema.required()).required(),
-  }),
-} as const;
 
 /** @param zone the painter's time zone by its IANA name, so that every paper tells their clock */
 export const jobSheetPath = (jobId: string, units: string, zone: string): string =>

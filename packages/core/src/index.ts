@@ -9,6 +9,7 @@ export {
   opticalStack,
   recipeOf,
   stackFilmUm,
+  uncountedFilmUm,
   startingLayers,
   withRecipe,
   LAYER_FILM_UM,
@@ -192,32 +193,74 @@ export {
   worstOverspray,
   EXACT_UP_TO,
   type BoothAir,
-  type BoothPiece,
+  type BoothArea,
 } from './schedule/boothOrder';
-export { foldRun, SCUFFED, taskKey, type BoothEvent, type BoothState, type BoothTask } from './schedule/boothRun';
 export {
   coatPlan,
   sayCoat,
+  sprayMinutes,
+  type CardSetUp,
   type CoatEdit,
   type CoatPlanInput,
   type PlannedCoat,
   type School,
 } from './schedule/coatPlan';
 export {
-  boothPieces,
-  cupOf,
-  BAKE,
+  ALL,
+  NONE,
+  reachM2,
+  sprayAreas,
+  type Cell,
+  type CellEdit,
+  type JobFinish,
+  type JobLayer,
+  type JobObject,
+  type ObjectCount,
+  type Reach,
+  type SprayArea,
+  type SpraySettings,
+} from './jobs/job';
+export {
+  cellKey,
+  ENOUGH,
+  EVENT_KINDS,
+  eventOf,
+  inForce,
+  SCUFFED,
+  type CellRef,
+  type EventKind,
+  type JobEvent,
+  type Laid,
+  type Look,
+} from './jobs/events';
+export { BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './jobs/checks';
+export {
   BEFORE_CLEAR,
-  dewCheck,
   planJob,
-  productFor,
-  productKindOf,
-  sprayMinutes,
-  DEW_MARGIN,
+  jobLayers,
+  waitBetween,
+  type CoatRow,
   type JobPlan,
   type JobPlanInput,
-  type SpraySettings,
-} from './schedule/jobPlan';
+} from './jobs/plan';
+export {
+  coatsOn,
+  jobState,
+  laidOf,
+  solidsOn,
+  type AreaOn,
+  type CellState,
+  type CheckState,
+  type JobState,
+  type LayerOn,
+  type Step,
+} from './jobs/state';
+export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './letdown/evidence';
+export { cupsOf, type Cup } from './jobs/amounts';
+export { setUpDifferences, type SetUpDifference } from './jobs/setUp';
+export { checkTask, tasksDone, timeTasks } from './jobs/tasks';
+export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './jobs/say';
+export { cupOf, productFor, productKindOf } from './mixing/productOf';
 export {
   keptGaps,
   planTimeline,
@@ -228,7 +271,7 @@ export {
   type TimeTask,
 } from './schedule/timeline';
 export { fanFilm, passRipple, type FanProfile } from './application/ripple';
-export { flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
+export { dewCheck, DEW_MARGIN, flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
 
 export { DYES, type Dye } from './materials/dyes';
 export { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './materials/effectPigments';

@@ -64,6 +64,15 @@ export function stackFilmUm(layers: readonly StackLayer[]): number {
   return layers.reduce((sum, l) => sum + layerFilmUm(l), 0);
 }
 
+/** Film of the coats that are laid and not counted, um: a grip coat before the first effect, a tack coat before the first clear. */
+export function uncountedFilmUm(
+  layers: readonly StackLayer[],
+  laid: { readonly grip: boolean; readonly tack: boolean },
+): number {
+  const of = (kind: StackLayerKind) => layers.find((l) => l.kind === kind)?.filmUm ?? 0;
+  return (laid.grip ? STYLES.grip.film * of('effect') : 0) + (laid.tack ? STYLES.tack.film * of('clear') : 0);
+}
+
 /** The part of a recipe that a stack's layers stand for. */
 export interface StackRecipe {
   readonly groundId: string;

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { BoothEvent } from '@steady-gleam/core';
+import type { JobEvent } from '@steady-gleam/core';
+import { stepOn } from './boothSteps';
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
@@ -32,23 +33,25 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     await page.goto(`${server.address}/jobs/${JOB}/map?angle=45`);
     await expect(answer(page)).toContainText('Fine silver, 2.8 coats');
     const read = (await (await page.request.get(`${server.address}/api/jobs/${JOB}`)).json()) as {
-      job: { version: number; pieces: { id: string }[] };
+      job: { version: number; areas: { id: string }[] };
     };
     await page.request.patch(`${server.address}/api/jobs/${JOB}`, {
       data: {
         version: read.job.version,
-        pieces: read.job.pieces.map((p) => (p.id === 'tub' ? { ...p, count: 6 } : p)),
+        areas: read.job.areas.map((p) => (p.id === 'tub' ? { ...p, count: 6 } : p)),
       },
     });
     await page.reload();
     await expect(answer(page)).toContainText('Fine silver, 2.8 coats');
     await page.getByRole('link', { name: 'Spray plan' }).click();
     await expect(page).toHaveURL(/\/plan$/);
+    await expect(answer(page)).toHaveText('3 coats of the effect in 9 coats all told.');
+    await part(page, 'Order');
     await expect(answer(page)).toContainText('Start with Tub door, edges');
   });
 
   await test.step('order: the painter’s own is kept and its harm said, the advised one is a tap away', async () => {
-    const list = page.getByRole('list', { name: 'Order of pieces' });
+    const list = page.getByRole('list', { name: 'Order of areas' });
     await page.getByRole('slider', { name: /^Air flows/ }).focus();
     await page.keyboard.press('End');
     await expect(page.getByText('Air flows towards 345°')).toBeVisible();
@@ -137,15 +140,15 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     const file = await saving;
     expect(file.suggestedFilename()).toBe('waltzer-tub-3-spray-plan.ics');
     const ics = readFileSync(await file.path(), 'utf8');
-    // 9 coats on 4 pieces, four cups, one bake.
-    expect(ics.match(/BEGIN:VEVENT/g)!.length).toBe(9 * 4 + 4 + 1);
+    // 9 coats on 4 areas, four cups, and the checks: ready, hiding, loose parts, the look, lamp, jambs, standing, bake.
+    expect(ics.match(/BEGIN:VEVENT/g)!.length).toBe(9 * 4 + 4 + 8);
     expect(ics).toContain('END:VCALENDAR');
     const href = await page.getByRole('link', { name: 'Job sheet' }).getAttribute('href');
     const pdf = await page.request.get(server.address + href!);
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
     expect(await seriousFaults(page)).toEqual([]);
     // Left at once after a change: it is kept all the same.
-    await page.getByLabel('Bake at the end, 30 min').uncheck();
+    await page.getByLabel('Stand and bake at the end, 30 min').uncheck();
     await page.getByRole('link', { name: 'Let-down' }).click();
     await expect(page).toHaveURL(/\/card$/);
     await expect
@@ -165,21 +168,25 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
     await page.getByRole('button', { name, exact: true }).click();
     taps.push(kind);
   };
+  /** Passes the next check or lays the next coat. */
+  const go = async () => {
+    taps.push(...(await stepOn(page)));
+  };
   const spray = async () => {
-    const dull = page.getByRole('button', { name: 'It is dull' });
-    if (await dull.isEnabled()) await tap('It is dull', 'dull');
-    await tap('Sprayed: next', 'sprayed');
+    while (await page.getByTestId('check').count()) await go();
+    await go();
   };
 
-  await test.step('the booth opens, and shows one coat, one clock, one button', async () => {
+  await test.step('the booth opens, and shows one step, one clock, one button', async () => {
     await page.getByRole('link', { name: 'To the booth' }).click();
+    await expect(page.getByTestId('check')).toHaveText('Make it ready');
+    await tap('It is ready: start the run', 'start');
+    taps.push('check');
     await expect(page.getByTestId('coat')).toHaveText('Sealer');
     await expect(page.getByTestId('piece')).toHaveText('on Tub door, edges');
-    await tap('Start the run', 'start');
     for (const button of await page.getByRole('button').all())
       expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(72);
-    await tap('Another piece', '');
-    taps.pop();
+    await page.getByRole('button', { name: 'Another area' }).click();
     await tap('Grab rail', 'swap');
     await expect(page.getByTestId('piece')).toHaveText('on Grab rail');
     await spray();
@@ -213,13 +220,10 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
       await spray();
       await expect(page.getByTestId('queue')).toContainText('Server away');
       if (round % 2 === 0) {
-        const [coat, piece] = [
-          await page.getByTestId('coat').textContent(),
-          await page.getByTestId('piece').textContent(),
-        ];
+        const heading = page.getByRole('heading', { level: 1 });
+        const before = await heading.textContent();
         await page.reload();
-        await expect(page.getByTestId('coat')).toHaveText(coat!);
-        await expect(page.getByTestId('piece')).toHaveText(piece!);
+        await expect(heading).toHaveText(before!);
         await expect(page.getByTestId('queue')).toContainText(/[1-9]\d* taps? kept here/);
       }
       if (round === 3) {
@@ -234,17 +238,17 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
   });
 
   await test.step('to the last coat', async () => {
-    while ((await page.getByTestId('coat').textContent()) !== 'Every coat is on.') await spray();
+    while ((await page.getByRole('heading', { level: 1 }).textContent()) !== 'Every coat is on.') await go();
     await kept();
-    await expect(page.getByTestId('after')).toContainText('36 of 36 sprays done. 1 note.');
-    const log = (await (await page.request.get(`${server.address}/api/jobs/${JOB}/booth`)).json()) as BoothEvent[];
+    await expect(page.getByTestId('after')).toContainText('36 of 36 sprays on. 1 note.');
+    const log = (await (await page.request.get(`${server.address}/api/jobs/${JOB}/events`)).json()) as JobEvent[];
     expect(new Set(log.map((e) => e.id)).size).toBe(log.length);
     const count = (kinds: readonly string[]) =>
       Object.fromEntries([...new Set(taps)].map((k) => [k, kinds.filter((x) => x === k).length]));
     expect(count(log.map((e) => e.kind))).toEqual(count(taps));
     expect(log).toHaveLength(taps.length);
     await page.getByRole('link', { name: 'Leave the booth' }).click();
-    await expect(page.getByText('36 of 36 sprays are done')).toBeVisible();
+    await expect(page.getByText('36 of 36 sprays on.')).toBeVisible();
     await page.getByRole('link', { name: 'Jobs' }).click();
     await expect(page.getByRole('link', { name: /Waltzer tub 3/ })).toContainText('every coat is on');
   });

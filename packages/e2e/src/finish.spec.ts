@@ -147,7 +147,11 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await expect(page.getByRole('button', { name: 'These layers are kept' })).toBeVisible();
     await page.reload();
     await expect(page.getByRole('button', { name: 'second tone' })).toBeVisible();
-    await expect(page.getByRole('group', { name: /^Film section: primer, 1 × 220/ })).toHaveCount(3);
+    // The new tone is laid nowhere until an area gets it: the header shows what is laid.
+    await expect(page.getByRole('group', { name: /^Film section: primer, 1 × 220/ })).toHaveCount(2);
+    await page.getByRole('button', { name: 'second tone' }).click();
+    await expect(page.getByText('No area gets the second tone yet')).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Give it one under Pieces' })).toBeVisible();
     await open(page, 4, 'map');
     await expect(page.getByText(/build, \d+ µm over limit/)).toBeVisible();
   });
@@ -214,7 +218,10 @@ test('nothing is cut off on a tablet', async ({ page }) => {
     [`/jobs/${job(5)}/card`, '[data-testid=answer]'],
     [`/jobs/${job(5)}/mix`, 'table'],
     [`/jobs/${job(4)}/mix?layer=job`, 'table'],
-    [`/jobs/${job(4)}/plan`, '[aria-label="Order of pieces"]'],
+    [`/jobs/${job(4)}/plan`, '[aria-label=Plan]'],
+    [`/jobs/${job(6)}/plan`, '[aria-label="Plan of Coach 2"]'],
+    [`/jobs/${job(4)}/plan?show=order`, '[aria-label="Order of areas"]'],
+    [`/jobs/${job(8)}/pieces`, '[role=group]'],
     [`/jobs/${job(4)}/plan?show=coats`, 'table'],
     [`/jobs/${job(4)}/plan?show=passes`, '[data-drawn]'],
     [`/jobs/${job(4)}/plan?show=time`, '[aria-label^=Timeline]'],

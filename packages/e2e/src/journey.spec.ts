@@ -44,7 +44,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
 
   await test.step('jobs: the demo, then a new job', async () => {
     await page.goto(server.address);
-    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(5);
+    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(8);
     await expect(answer(page)).toContainText('is next');
     expect(await seriousFaults(page)).toEqual([]);
     await page.getByRole('link', { name: 'New job' }).click();
@@ -174,7 +174,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     expect(await amount()).toBeLessThan(before);
     await expect(page.getByRole('button', { name: 'Plan 2½' })).toHaveCount(0);
     await page.getByRole('link', { name: 'Spray plan' }).click();
-    await page.getByRole('button', { name: 'Coats' }).click();
+    await page.getByRole('button', { name: 'Coats', exact: true }).click();
     await expect(page.getByText('Lagoon pearl 3 of 3')).toBeVisible();
     await expect(page.getByText('half coat, walked')).toBeVisible();
     expect(await seriousFaults(page)).toEqual([]);

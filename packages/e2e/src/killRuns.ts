@@ -1,5 +1,5 @@
 import { chromium } from '@playwright/test';
-import { createRandom, type BoothEvent } from '@steady-gleam/core';
+import { createRandom, type JobEvent } from '@steady-gleam/core';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { makeFolder, removeFolder, startServer } from './testServer';
 
@@ -27,11 +27,12 @@ try {
   };
   /** A spray, or one taken back: there is always another tap to make. */
   const anything = async () => {
-    await tap('It is dull');
-    await tap('Sprayed: next');
+    for (const name of ['It hides: go on', 'They hang so', 'One coat more, as planned', 'It is dull', 'Sprayed: next'])
+      await tap(name);
     if (random() < 0.65) await tap('Undo last tap');
   };
-  await tap('Start the run');
+  await tap('It is ready: start the run');
+  taps++;
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   for (let round = 1; round <= ROUNDS && Date.now() - started < LIMIT_MS; round++) {
     await anything();
@@ -42,7 +43,7 @@ try {
     if (random() < 0.3) await page.reload();
     server = await startServer(folder, PORT);
     await page.getByText('Everything is kept').waitFor({ timeout: 30_000 });
-    const log = (await (await page.request.get(`${server.address}/api/jobs/${JOB}/booth`)).json()) as BoothEvent[];
+    const log = (await (await page.request.get(`${server.address}/api/jobs/${JOB}/events`)).json()) as JobEvent[];
     const ids = new Set(log.map((e) => e.id)).size;
     console.log(`round ${round}: ${taps} taps, ${log.length} events, ${ids} different`);
     if (log.length !== taps || ids !== taps) {

@@ -96,7 +96,7 @@ test('without an instrument: by eye from a card to the job, and back after a rel
 
   await page.getByRole('link', { name: 'Go to the job' }).click();
   await expect(answer(page)).toContainText(/Spray (2|2½), then look/);
-  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: /^(The next coat|One coat more) is on$/ }).click();
   await page.getByLabel('Where').fill('nose');
   await page
     .getByRole('group', { name: 'Looks, sun face' })
@@ -111,7 +111,7 @@ test('without an instrument: by eye from a card to the job, and back after a rel
       .getByRole('button', { name: 'lighter', exact: true })
       .click();
   await expect(answer(page)).toContainText(/more, then look/);
-  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: /^(The next coat|One coat more) is on$/ }).click();
   await page.getByRole('group', { name: 'Looks, sun face' }).getByRole('button', { name: 'much darker' }).click();
   await expect(answer(page)).toContainText('Stop. It is over the window.');
   await expect(page.getByText('Nothing sprayed on').first()).toBeVisible();
@@ -246,7 +246,8 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
 
   await test.step('on the job: a reading at a spot', async () => {
     await page.goto(page.url().replace(/card$/, 'spray'));
-    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: '+ 1 coat' }).click();
+    for (let i = 0; i < 2; i++)
+      await page.getByRole('button', { name: /^(The next coat|One coat more) is on$/ }).click();
     await page.getByLabel('Where').fill('left side');
     await page.getByRole('button', { name: 'Readings' }).click();
     await typeReadings(page, demoReadings(shop, PAINTER, 2.1, ['1'], 77));

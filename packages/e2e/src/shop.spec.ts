@@ -1,5 +1,6 @@
 import { chromium, expect, test, type Browser, type Page } from '@playwright/test';
-import type { BoothEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core';
+import { stepOn } from './boothSteps';
 import { spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -100,8 +101,7 @@ test('from another device, by plain http: a job, a rung, a mix and a booth run',
 
     await test.step('a booth runs', async () => {
       await page.goto(`${address}/jobs/${CANDY}/booth`);
-      await page.getByRole('button', { name: 'Start the run' }).click();
-      await page.getByRole('button', { name: 'Sprayed: next' }).click();
+      for (let i = 0; i < 2; i++) await stepOn(page);
       await expect(page.getByTestId('after')).toContainText('1 of');
       await expect(page.getByTestId('queue')).toHaveText('Everything is kept');
       await expect(page.getByRole('note')).toContainText('the screen may go dark');
@@ -115,8 +115,8 @@ test('from another device, by plain http: a job, a rung, a mix and a booth run',
 test('a tablet whose clock is ten minutes fast waits as long as the shop, and takes back only its own taps', async ({
   browser,
 }) => {
-  const taps = async (): Promise<BoothEvent[]> =>
-    (await (await fetch(`${server.address}/api/jobs/${PEARL}/booth`)).json()) as BoothEvent[];
+  const taps = async (): Promise<JobEvent[]> =>
+    (await (await fetch(`${server.address}/api/jobs/${PEARL}/events`)).json()) as JobEvent[];
   const right = await browser.newPage();
   const fast = await browser.newPage();
   await fast.addInitScript(() => {
@@ -125,8 +125,7 @@ test('a tablet whose clock is ten minutes fast waits as long as the shop, and ta
   });
   const booth = `${server.address}/jobs/${PEARL}/booth`;
   await right.goto(booth);
-  await right.getByRole('button', { name: 'Start the run' }).click();
-  await right.getByRole('button', { name: 'Sprayed: next' }).click();
+  for (let i = 0; i < 2; i++) await stepOn(right);
   await expect(right.getByTestId('after')).toContainText('1 of');
   await fast.goto(booth);
   await expect(fast.getByTestId('after')).toContainText('1 of');
@@ -134,8 +133,8 @@ test('a tablet whose clock is ten minutes fast waits as long as the shop, and ta
   // The other device sprayed: nothing of it is offered to be taken back here.
   await expect(fast.getByRole('button', { name: 'Undo last tap' })).toBeDisabled();
   await fast.getByRole('button', { name: 'Sprayed: next' }).click();
-  await expect.poll(async () => (await taps()).length).toBe(3);
-  const [, first, second] = await taps();
+  await expect.poll(async () => (await taps()).length).toBe(4);
+  const [, , first, second] = await taps();
   expect(Math.abs(second!.at - Date.now())).toBeLessThan(30_000);
   expect(second!.at).toBeGreaterThan(first!.at);
   await fast.getByRole('button', { name: 'Undo last tap' }).click();
@@ -158,20 +157,21 @@ test('a window that has closed is said in booth, timeline and list, and the coat
   });
   // Sealer on both doors a month ago; its window was days.
   const at = Date.now() - 30 * 86_400_000;
-  const event = (kind: string, i: number, pieceId: string | null, coatId: string | null) => ({
-    id: `00000000-0000-4000-8000-0000000000${String(i).padStart(2, '0')}`,
-    at: at + i * 60_000,
-    kind,
-    coatId,
-    pieceId,
-    text: '',
-  });
-  const posted = await page.request.post(`${server.address}/api/jobs/${job}/booth`, {
+  const event = (kind: JobEvent['kind'], i: number, more: Partial<JobEvent> = {}) =>
+    eventOf({
+      id: `00000000-0000-4000-8000-0000000000${String(i).padStart(2, '0')}`,
+      at: at + i * 60_000,
+      kind,
+      ...more,
+    });
+  const sealed = (areaId: string) => ({ cells: [{ coatId: 'sealer/wet/1', areaId }] });
+  const posted = await page.request.post(`${server.address}/api/jobs/${job}/events`, {
     data: {
       events: [
-        event('start', 1, null, null),
-        event('sprayed', 2, 'd11', 'sealer/wet/1'),
-        event('sprayed', 3, 'd12', 'sealer/wet/1'),
+        event('start', 1),
+        event('check', 2, { checkId: 'prep' }),
+        event('sprayed', 3, sealed('d11')),
+        event('sprayed', 4, sealed('d12')),
       ],
     },
   });
@@ -188,7 +188,7 @@ test('a window that has closed is said in booth, timeline and list, and the coat
   await expect
     .poll(
       async () =>
-        ((await (await page.request.get(`${server.address}/api/jobs/${job}/booth`)).json()) as BoothEvent[]).at(-1)
+        ((await (await page.request.get(`${server.address}/api/jobs/${job}/events`)).json()) as JobEvent[]).at(-1)
           ?.text,
     )
     .toBe('scuffed');
@@ -253,7 +253,7 @@ test('killed anywhere in its very first start, the program starts whole the next
     const again = await startServer(fresh, 4777);
     const jobs = (await (await fetch(`${again.address}/api/jobs`)).json()) as unknown[];
     const products = (await (await fetch(`${again.address}/api/products`)).json()) as unknown[];
-    expect([jobs.length, products.length]).toEqual([5, 8]);
+    expect([jobs.length, products.length]).toEqual([8, 8]);
     await again.stop();
     removeFolder(fresh);
   }

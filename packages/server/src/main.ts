@@ -4,7 +4,7 @@ import { pino } from 'pino';
 import { FolderInUseError } from './db/folderLock';
 import { openEmbedded, openServer } from './db/open';
 import { createMaterialsRepo } from './db/materialsRepo';
-import { createBoothRepo } from './db/boothRepo';
+import { createLogRepo } from './db/logRepo';
 import { createRepo } from './db/repo';
 import { createShopRepo } from './db/shopRepo';
 import type { TellDamage } from './db/rows';
@@ -39,7 +39,7 @@ async function main(): Promise<void> {
     repo: createRepo(open.db, tell),
     materials: createMaterialsRepo(open.db, tell),
     shop: createShopRepo(open.db, tell),
-    booth: createBoothRepo(open.db, tell),
+    log: createLogRepo(open.db, tell),
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,

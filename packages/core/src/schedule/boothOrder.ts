@@ -1,5 +1,5 @@
 /** A piece as it stands in the booth; metres. */
-export interface BoothPiece {
+export interface BoothArea {
   readonly id: string;
   readonly name: string;
   readonly x: number;
@@ -27,7 +27,7 @@ const REACH_M = 1.6;
 const STILL = 0.15;
 
 /** Overspray of one piece that reaches another, relative: more from a larger one, nearer, and down the air. */
-export function oversprayOn(from: BoothPiece, onto: BoothPiece, air: BoothAir): number {
+export function oversprayOn(from: BoothArea, onto: BoothArea, air: BoothAir): number {
   const [dx, dy] = [onto.x - from.x, onto.y - from.y];
   const distance = Math.hypot(dx, dy);
   const angle = (air.towards * Math.PI) / 180;
@@ -48,7 +48,7 @@ interface Begun {
 }
 
 /** The same order one piece longer. @param onto overspray of the new piece on each earlier one. */
-function longer(begun: Begun, piece: BoothPiece, onto: (earlier: number) => number, air: BoothAir): Begun {
+function longer(begun: Begun, piece: BoothArea, onto: (earlier: number) => number, air: BoothAir): Begun {
   const minutes = piece.areaM2 * air.minutesPerM2;
   const middle = begun.now + minutes / 2;
   let { cost } = begun;
@@ -60,27 +60,27 @@ function longer(begun: Begun, piece: BoothPiece, onto: (earlier: number) => numb
 const NOTHING: Begun = { cost: 0, ended: [], now: 0 };
 
 /** Dry overspray of an order: each later piece's on every earlier one, by how long that one has been drying. */
-export function orderCost(order: readonly BoothPiece[], air: BoothAir): number {
+export function orderCost(order: readonly BoothArea[], air: BoothAir): number {
   return order.reduce((begun, p) => longer(begun, p, (i) => oversprayOn(p, order[i]!, air), air), NOTHING).cost;
 }
 
 /** Pieces ordered exactly; more are improved by moving one at a time. */
-export const EXACT_UP_TO = 9;
+export const EXACT_UP_TO = 7;
 
 /**
  * The order that lays the least dry overspray; jambs first. Exact by branch and bound up to {@link EXACT_UP_TO} pieces (cost
  * only grows as an order is lengthened), otherwise from up the air down it, improved by moving single pieces.
  */
-export function bestOrder(pieces: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+export function bestOrder<A extends BoothArea>(pieces: readonly A[], air: BoothAir): A[] {
   const angle = (air.towards * Math.PI) / 180;
-  const downwind = (p: BoothPiece) => p.x * Math.cos(angle) + p.y * Math.sin(angle);
+  const downwind = (p: A) => p.x * Math.cos(angle) + p.y * Math.sin(angle);
   const start = [...pieces].sort((a, b) => Number(b.first) - Number(a.first) || downwind(a) - downwind(b));
   // A good order to begin with cuts most others off early.
   const good = improve(start, air);
   return pieces.length <= EXACT_UP_TO ? exact(good, air) : good;
 }
 
-function exact(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+function exact<A extends BoothArea>(start: readonly A[], air: BoothAir): A[] {
   const onto = start.map((from) => start.map((p) => oversprayOn(from, p, air)));
   let best = [...start];
   let bestCost = orderCost(best, air);
@@ -112,7 +112,7 @@ function exact(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
   return best;
 }
 
-function improve(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
+function improve<A extends BoothArea>(start: readonly A[], air: BoothAir): A[] {
   let best = [...start];
   let bestCost = orderCost(best, air);
   for (let better = true; better;) {
@@ -135,10 +135,10 @@ function improve(start: readonly BoothPiece[], air: BoothAir): BoothPiece[] {
 
 /** The pair of pieces an order does most harm to: whose overspray lies dry on which; null when none lays any worth a word. */
 export function worstOverspray(
-  order: readonly BoothPiece[],
+  order: readonly BoothArea[],
   air: BoothAir,
-): { readonly from: BoothPiece; readonly onto: BoothPiece; readonly cost: number } | null {
-  let worst: { from: BoothPiece; onto: BoothPiece; cost: number } | null = null;
+): { readonly from: BoothArea; readonly onto: BoothArea; readonly cost: number } | null {
+  let worst: { from: BoothArea; onto: BoothArea; cost: number } | null = null;
   let now = 0;
   const ended: number[] = [];
   order.forEach((piece, k) => {

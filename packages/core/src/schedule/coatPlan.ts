@@ -1,4 +1,4 @@
-import { settingsForFilm, type GunSettings } from '../application/gunFilm';
+import { fanAt, settingsForFilm, type GunSettings } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
 import { FAMILIES } from '../materials/families';
 import type { Library } from '../materials/ownMaterials';
@@ -59,6 +59,14 @@ export interface CoatPlanInput {
   readonly grip: boolean;
   readonly tack: boolean;
   readonly edits: Readonly<Record<string, CoatEdit>>;
+  /** The set-up its card was sprayed with, for the layers of a mix; null where there is no card. */
+  readonly cardOf?: (layer: StackLayer) => CardSetUp | null;
+}
+
+/** How a card's effect coats were laid; null what was not said. */
+export interface CardSetUp {
+  readonly distanceCm: number | null;
+  readonly pressureBar: number | null;
 }
 
 const CAUTIONS: Record<Chemistry, string> = {
@@ -103,14 +111,17 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
       const control = style === 'control';
       const light = style === 'light' || mist;
       const id = `${layer.id}/${mist ? 'mist' : 'wet'}/${counted ? number : style}`;
-      const near = q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15;
+      const card = q.cardOf?.(layer) ?? null;
+      const near = card?.distanceCm ?? (q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15);
       const filmUm = film * layer.filmUm;
       const volumeSolids =
         product?.volumeSolids ??
         q.library.carriers.find((c) => c.id === system?.carrierId)?.volumeSolids ??
         usual.solids;
       const tipMm = q.gun.kind === 'airbrush' ? q.gun.tipMm : (product?.tipMm ?? usual.tip);
-      const pressureBar = Number(((product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(1));
+      const pressureBar = Number(
+        ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(2),
+      );
       const laid = settingsForFilm(
         q.gun,
         {
@@ -183,4 +194,17 @@ function filmsOf(layer: StackLayer, mist: boolean): { style: StyleId; film: numb
 export function sayCoat(coat: PlannedCoat): string {
   if (!coat.counted) return `${coat.name}, ${STYLES[coat.style].name.toLowerCase()}`;
   return coat.of > 1 ? `${coat.name} ${coat.number} of ${coat.of}` : coat.name;
+}
+
+/** Turning, walking and looking, as a share of the strokes' own time; ours. */
+const TURNING = 1.6;
+
+/** Minutes to spray a coat on an area: strokes over it, and the turning between them; half a minute at the least. */
+export function sprayMinutes(
+  areaM2: number,
+  gun: Pick<Gun, 'fanCm' | 'distanceCm'>,
+  coat: Pick<PlannedCoat, 'speedCmS' | 'overlap'> & { readonly distanceCm?: number },
+): number {
+  const fan = fanAt(gun, coat.distanceCm ?? gun.distanceCm);
+  return Math.max(0.5, ((areaM2 * 1e4) / (coat.speedCmS * 60 * fan * (1 - coat.overlap))) * TURNING);
 }

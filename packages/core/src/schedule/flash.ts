@@ -40,3 +40,17 @@ export function dewPoint(temperature: number, humidity: number): number {
   const gamma = Math.log(humidity) + (17.62 * temperature) / (243.12 + temperature);
   return (243.12 * gamma) / (17.62 - gamma);
 }
+
+/** Surface temperatures nearer to the dew point than this are refused: ISO 8502-4, C. */
+export const DEW_MARGIN = 3;
+
+/** Whether a surface is too near to the dew point, and by how much it clears it, C. */
+export function dewCheck(
+  temperature: number,
+  humidity: number,
+  surface: number,
+): { readonly dew: number; readonly clears: number; readonly ok: boolean } {
+  const dew = dewPoint(temperature, humidity);
+  const clears = surface - dew;
+  return { dew, clears, ok: clears >= DEW_MARGIN };
+}

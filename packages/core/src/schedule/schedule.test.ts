@@ -2,24 +2,17 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { filmOfSettings } from '../application/gunFilm';
 import { STARTING_GUNS } from '../application/guns';
-import { layersOf, stackFilmUm, startingLayers, type StackLayer } from '../layers';
+import { layersOf, stackFilmUm } from '../layers';
 import { findGround } from '../materials/grounds';
 import { findSystem } from '../materials/systems';
+import { cupOf } from '../mixing/productOf';
 import { STARTING_PRODUCTS } from '../mixing/products';
 import { createRandom } from '../random';
 import { REFERENCE_LIBRARY } from '../shop';
-import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothPiece } from './boothOrder';
-import { foldRun, taskKey, type BoothEvent, type BoothTask } from './boothRun';
+import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothArea } from './boothOrder';
 import { coatPlan, type CoatPlanInput } from './coatPlan';
 import { dewPoint, flashMinutes } from './flash';
-import { BEFORE_CLEAR, cupOf, planJob, type JobPlanInput } from './jobPlan';
-import { keptGaps, planTimeline, type TimeTask } from './timeline';
-
-/** Ids one after the other. */
-const nextId = () => {
-  let n = 0;
-  return () => `l${n++}`;
-};
+import { planTimeline, type TimeTask } from './timeline';
 
 describe('flash and dew point', () => {
   it('take twice as long per 10 C colder (common practice, no source)', () => {
@@ -36,7 +29,7 @@ describe('flash and dew point', () => {
 });
 
 const air: BoothAir = { towards: 0, openMinutes: 8, minutesPerM2: 2 };
-const pieces = (n: number, seed: number): BoothPiece[] => {
+const pieces = (n: number, seed: number): BoothArea[] => {
   const random = createRandom(seed);
   return Array.from({ length: n }, (_, i) => ({
     id: String(i),
@@ -74,7 +67,7 @@ describe('the order in the booth', () => {
     const list = pieces(16, 5);
     const plain = [...list].sort((a, b) => Number(b.first) - Number(a.first) || a.x - b.x);
     expect(orderCost(bestOrder(list, air), air)).toBeLessThanOrEqual(orderCost(plain, air));
-    const up: BoothPiece = { id: 'u', name: 'up', x: 0, y: 0, areaM2: 4, first: false };
+    const up: BoothArea = { id: 'u', name: 'up', x: 0, y: 0, areaM2: 4, first: false };
     const down = { ...up, id: 'd', name: 'down', x: 1 };
     expect(bestOrder([down, { ...up, areaM2: 6 }, { ...down, id: 'e', x: 2, areaM2: 6 }], air)[0]!.id).toBe('u');
     const far = { ...up, id: 'm', x: 0.5, areaM2: 8 };
@@ -145,160 +138,6 @@ describe('the coats of a plan', () => {
   });
 });
 
-describe('the plan of a job', () => {
-  const layers = layersOf(findGround('silver-fine'), findSystem('cinder-candy'), {
-    groundId: 'silver-fine',
-    coats: 2,
-    strength: 1,
-    style: 'wet',
-    controlCoats: 1,
-  });
-  const slow = {
-    ...STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!,
-    id: 'slow',
-    name: 'slow',
-    flashMinutes: 30,
-  };
-  const SETTINGS: JobPlanInput['settings'] = {
-    school: 'wet',
-    grip: false,
-    tack: true,
-    blown: false,
-    bake: true,
-    airTowards: 0,
-    order: null,
-    edits: {},
-  };
-  /** One tub, sprayed as most are, but for what is said. */
-  const tub = (more: Partial<JobPlanInput> = {}) =>
-    planJob({
-      layers,
-      library: REFERENCE_LIBRARY,
-      products: STARTING_PRODUCTS,
-      named: {},
-      gun: STARTING_GUNS[0]!,
-      pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2: 2, first: false }],
-      temperatureC: 20,
-      humidity: 0.5,
-      settings: SETTINGS,
-      ...more,
-    });
-  const plan = (named: Record<string, string>, temperatureC = 20) =>
-    tub({ products: [...STARTING_PRODUCTS, slow], named, temperatureC });
-  it('lets the booth wait as long as the timeline does, longer before clear', () => {
-    fc.assert(
-      fc.property(fc.double({ min: 5, max: 38, noNaN: true }), (temperature) => {
-        const { coats, runs, tasks } = plan({}, temperature);
-        for (const [k, run] of runs.slice(0, -1).entries()) {
-          expect(run.waitMinutes).toBe(tasks[k + 1]!.after[0]!.min);
-          if (coats[k]!.kind === 'effect' && coats[k + 1]!.kind === 'clear')
-            expect(run.waitMinutes).toBeGreaterThanOrEqual(20);
-        }
-      }),
-    );
-  });
-  const clearOver = (materials: readonly StackLayer[], settings: object = {}, temperatureC = 30) =>
-    tub({ layers: materials, temperatureC, settings: { ...SETTINGS, ...settings } });
-  const bare = startingLayers('bare', findSystem('cinder-candy'), nextId());
-  it('waits 20 min and more before any two-pack clear over solvent base, an effect below it or not, tinted or not', () => {
-    const plain = clearOver(bare);
-    const last = plain.coats.findLastIndex((c) => c.kind === 'ground');
-    expect(plain.flashes[last]).toBeLessThan(BEFORE_CLEAR);
-    expect(plain.waits[last]).toBe(BEFORE_CLEAR);
-    const tinted = clearOver(
-      layersOf(findGround('gold'), findSystem('smoke-tea-clear'), {
-        groundId: 'gold',
-        coats: 2,
-        strength: 1,
-        style: 'wet',
-        controlCoats: 0,
-      }),
-    );
-    const base = tinted.coats.findLastIndex((c) => c.kind === 'ground');
-    expect(tinted.coats[base + 1]!.chemistry).toBe('two-pack');
-    expect(tinted.waits[base]).toBe(BEFORE_CLEAR);
-    // The painter's own figure takes its place.
-    expect(clearOver(bare, { beforeClearMinutes: 45 }).waits[last]).toBe(45);
-    expect(clearOver(bare, { beforeClearMinutes: 0 }).waits[last]).toBe(plain.flashes[last]);
-  });
-  it('uses a wait that was typed as it was typed, at any temperature, film and school', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 5, max: 38, noNaN: true }),
-        fc.double({ min: 0.5, max: 120, noNaN: true }),
-        fc.nat(),
-        (temperature, minutes, pick) => {
-          const { coats } = clearOver(layers, {}, temperature);
-          const coat = coats[pick % coats.length]!;
-          const edited = clearOver(layers, { edits: { [coat.id]: { flashMinutes: minutes } } }, temperature);
-          const k = edited.coats.findIndex((c) => c.id === coat.id);
-          expect(edited.flashes[k]).toBe(minutes);
-          expect(edited.waits[k]).toBe(minutes);
-          expect(edited.runs[k]!.waitMinutes).toBe(minutes);
-          if (k + 1 < coats.length) expect(edited.tasks[k + 1]!.after[0]!.min).toBe(minutes);
-        },
-      ),
-    );
-  });
-  it('tells the gap that is kept, not the flash it would have been', () => {
-    const { tasks, batches, coats, waits } = clearOver(bare);
-    const line = planTimeline({ tasks, batches, now: 0, done: new Map(), mixed: new Map() });
-    const gaps = keptGaps(tasks, line);
-    const base = coats.findLastIndex((c) => c.kind === 'ground');
-    expect(gaps.get(coats[base]!.id)).toBeGreaterThanOrEqual(BEFORE_CLEAR - 1e-9);
-    coats.slice(0, -1).forEach((c, k) => expect(gaps.get(c.id)).toBeGreaterThanOrEqual(waits[k]! - 1e-9));
-    // After the last it stands before the bake, 15 min at the least.
-    expect(gaps.get(coats.at(-1)!.id)).toBeGreaterThanOrEqual(15);
-  });
-  it('keeps one mix at two strengths in two cups, each with its own pot life and mixing', () => {
-    const two = layersOf(findGround('gold'), findSystem('smoke-tea-clear'), {
-      groundId: 'gold',
-      coats: 1,
-      strength: 1,
-      style: 'wet',
-      controlCoats: 0,
-    }).flatMap((l) => (l.kind === 'effect' ? [l, { ...l, id: 'stronger', strength: 1.5 }] : [l]));
-    const short = { ...STARTING_PRODUCTS.find((p) => p.kind === 'tinted clear')!, id: 'short', potLifeMinutes: 30 };
-    const plan = tub({
-      layers: two,
-      products: [...STARTING_PRODUCTS, short],
-      named: { stronger: 'short' },
-      settings: { ...SETTINGS, bake: false },
-    });
-    const cups = plan.batches.filter((b) => b.name === 'Smoke tea tinted clear');
-    expect(cups.map((c) => [c.id, c.potMinutes])).toEqual([
-      ['effect', 150],
-      ['stronger', 30],
-    ]);
-    const line = planTimeline({ ...plan, now: 0, done: new Map(), mixed: new Map() });
-    expect(line.tasks.filter((t) => t.batch?.name === 'Smoke tea tinted clear')).toHaveLength(2);
-  });
-  it('follows the reducer: a slower one, asked for by size or chosen, flashes longer and keeps paint open longer', () => {
-    const of = (areaM2: number, reducers: Record<string, string> = {}) =>
-      tub({
-        reducers,
-        pieces: [{ id: 'tub', name: 'tub', x: 0, y: 0, areaM2, first: false }],
-        settings: { ...SETTINGS, bake: false },
-      });
-    const effect = (plan: ReturnType<typeof of>) =>
-      plan.flashes[plan.coats.findIndex((c) => c.kind === 'effect' && c.style === 'wet')]!;
-    const chosen = of(2, { effect: 'Breakwater reducer, slow' });
-    expect(effect(of(2))).toBeCloseTo(12, 9);
-    expect(effect(chosen)).toBeGreaterThan(12 * 1.3);
-    expect(chosen.air.openMinutes).toBeGreaterThan(of(2).air.openMinutes);
-    // A large job asks for the slower one by itself.
-    expect(effect(of(12))).toBeCloseTo(effect(chosen), 9);
-    expect(effect(of(2, { effect: 'Breakwater reducer, fast' }))).toBeLessThan(12);
-  });
-  it('takes one product for all coats out of one cup, the control coat among them', () => {
-    const { coats } = plan({ effect: slow.id });
-    const effect = coats.filter((c) => c.kind === 'effect');
-    expect(effect.map((c) => c.style)).toEqual(['wet', 'wet', 'control']);
-    expect(effect.map((c) => c.flashMinutes)).toEqual([30, 30, 30]);
-    expect(coats.filter((c) => c.kind !== 'effect').some((c) => c.flashMinutes === 30)).toBe(false);
-  });
-});
-
 describe('the timeline', () => {
   const arbitrary = fc
     .record({
@@ -324,7 +163,7 @@ describe('the timeline', () => {
           tasks.push({
             id: `${k}|${p}`,
             coatId: String(k),
-            pieceId: String(p),
+            areaId: String(p),
             minutes: c.minutes,
             painter: true,
             batch: c.batch,
@@ -372,63 +211,5 @@ describe('the timeline', () => {
         busy.slice(1).forEach((t, i) => expect(t.start).toBeGreaterThanOrEqual(busy[i]!.end - 1e-9));
       }),
     );
-  });
-});
-
-describe('a booth run', () => {
-  const tasks: BoothTask[] = ['g', 'e', 'c'].flatMap((coatId) =>
-    ['tub', 'back'].map((pieceId) => ({ coatId, pieceId, waitMinutes: 10, closesMinutes: 60 })),
-  );
-  let n = 0;
-  const event = (kind: BoothEvent['kind'], at: number, task?: BoothTask, text = ''): BoothEvent => ({
-    id: `e${String(n++).padStart(4, '0')}`,
-    at,
-    kind,
-    coatId: task?.coatId ?? null,
-    pieceId: task?.pieceId ?? null,
-    text,
-  });
-  it('is the same however its events arrive: in any order, once or twice', () => {
-    const events = tasks.slice(0, 4).map((t, i) => event('sprayed', i * 60_000, t));
-    events.push(event('dull', 300_000, tasks[2]!), event('note', 310_000, undefined, 'a nib'));
-    events.push(event('undo', 320_000, undefined, events[3]!.id));
-    const plain = foldRun(tasks, events);
-    expect(plain.done).toBe(3);
-    expect(taskKey(plain.next!)).toBe('e|back');
-    expect(plain.notes).toHaveLength(1);
-    fc.assert(
-      fc.property(fc.shuffledSubarray([...events, ...events], { minLength: 14, maxLength: 14 }), (shuffled) => {
-        expect(foldRun(tasks, shuffled)).toEqual(plain);
-      }),
-    );
-  });
-  it('waits for the flash of the coat below on the same piece, by the clock and by the eye', () => {
-    const first = [event('start', 0), event('sprayed', 1000, tasks[0]), event('sprayed', 90_000, tasks[1])];
-    const state = foldRun(tasks, first);
-    expect(state.next).toBe(tasks[2]);
-    expect(state.readyAt).toBe(1000 + 600_000);
-    expect(state.isDull).toBe(false);
-    expect(foldRun(tasks, [...first, event('dull', 100_000, tasks[0])]).isDull).toBe(true);
-    const swapped = foldRun(tasks, [...first, event('swap', 100_000, tasks[3])]);
-    expect(swapped.next).toBe(tasks[3]);
-    expect(swapped.readyAt).toBe(90_000 + 600_000);
-    // The window of the coat below closes after an hour; a tap of another device is not offered to be taken back.
-    expect(state.closesAt).toBe(1000 + 3_600_000);
-    const [mine, theirs] = [first[1]!, first[2]!];
-    expect(foldRun(tasks, first).undoable).toBe(theirs);
-    expect(foldRun(tasks, first, (e) => e.id === mine.id).undoable).toBe(mine);
-    expect(foldRun(tasks, first, () => false).undoable).toBeNull();
-    const all = foldRun(
-      tasks,
-      tasks.map((t, i) => event('sprayed', 1e6 + i, t)),
-    );
-    expect(all.next).toBeNull();
-    expect(all).toMatchObject({ done: 6, strays: 0 });
-    // A piece leaves the plan in mid-run: its sprays stay told, and what is left goes on.
-    const without = foldRun(
-      tasks.filter((t) => t.pieceId !== 'tub'),
-      first,
-    );
-    expect(without).toMatchObject({ done: 1, strays: 1, next: tasks[3] });
   });
 });

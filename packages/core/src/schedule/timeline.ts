@@ -3,7 +3,7 @@ export interface TimeTask {
   readonly id: string;
   /** Coat and piece of a spray; null for what is none. */
   readonly coatId: string | null;
-  readonly pieceId: string | null;
+  readonly areaId: string | null;
   readonly minutes: number;
   /** Keeps the painter busy; a bake does not. */
   readonly painter: boolean;
@@ -26,7 +26,7 @@ export interface PlannedTask {
   readonly id: string;
   readonly kind: 'task' | 'mix';
   readonly coatId: string | null;
-  readonly pieceId: string | null;
+  readonly areaId: string | null;
   /** Cup that is mixed; null for a task. */
   readonly batch: TimeBatch | null;
   readonly start: number;
@@ -73,7 +73,7 @@ export function planTimeline(q: TimelineInput): Timeline {
   return worse(greedy) < worse(strict) ? greedy : strict;
 }
 
-const taskOf = ({ id, coatId, pieceId }: TimeTask) => ({ id, kind: 'task' as const, coatId, pieceId, batch: null });
+const taskOf = ({ id, coatId, areaId }: TimeTask) => ({ id, kind: 'task' as const, coatId, areaId, batch: null });
 
 function list(q: TimelineInput, strict: boolean): Timeline {
   const planned = new Map<string, PlannedTask>();
@@ -114,7 +114,7 @@ function list(q: TimelineInput, strict: boolean): Timeline {
           id: `mix ${++mixCount} of ${batch.id}`,
           kind: 'mix',
           coatId: null,
-          pieceId: null,
+          areaId: null,
           batch,
           start: mixStart,
           end: mixEnd,
@@ -151,7 +151,8 @@ export function keptGaps(tasks: readonly TimeTask[], line: Timeline): ReadonlyMa
   for (const t of tasks)
     for (const a of t.after) {
       const [before, after] = [of.get(a.id), of.get(t.id)];
-      if (!before?.coatId || !after) continue;
+      // A look in between is not what the coat waits for.
+      if (!before?.coatId || !after || (t.coatId === null && t.painter)) continue;
       gaps.set(before.coatId, Math.min(gaps.get(before.coatId) ?? Infinity, after.start - before.end));
     }
   return gaps;

@@ -24,21 +24,18 @@ type VerdictRow = typeof verdicts.$inferSelect;
 
 const toVerdict = (row: VerdictRow): VerdictEvent => ({
   id: row.id,
-  place: row.place as VerdictEvent['place'],
   coats: row.coats,
-  spot: row.spot,
   view: row.view as VerdictEvent['view'],
   verdict: row.verdict as VerdictEvent['verdict'],
-  patch: row.patch,
   takenAt: row.takenAt.toISOString(),
 });
 
-/** The newest of each place, count, spot and view, unless it withdraws what was said. @param rows newest first */
+/** The newest of each count and view, unless it withdraws what was said. @param rows newest first */
 function inForce(rows: readonly VerdictRow[]): VerdictRow[] {
   const seen = new Set<string>();
   return rows.filter((r) => {
-    const key = [r.jobId, r.place, r.coats, r.spot, r.patch === null ? r.view : 'patch'].join('/');
-    return seen.has(key) ? false : (seen.add(key), r.verdict !== null || r.patch !== null);
+    const key = [r.jobId, r.coats, r.view].join('/');
+    return seen.has(key) ? false : (seen.add(key), r.verdict !== null);
   });
 }
 
@@ -78,7 +75,7 @@ export function createLetdownRepo(db: Db): LetdownRepo {
     },
 
     rungsJudged: async () => {
-      const rows = await db.select().from(verdicts).where(eq(verdicts.place, 'rung')).orderBy(desc(verdicts.sequence));
+      const rows = await db.select().from(verdicts).orderBy(desc(verdicts.sequence));
       const judged = new Map<string, number[]>();
       for (const { jobId, coats } of inForce(rows)) judged.set(jobId, [...(judged.get(jobId) ?? []), coats]);
       return judged;

@@ -1,22 +1,24 @@
 import type {
+  Area,
   Damaged,
   Card,
   Choice,
   Job,
   JobDetail,
+  JobObjectRow,
   JobSummary,
   Mixing,
   NewJob,
-  Piece,
   SprayPlan,
   ReadingSet,
   StoredCard,
 } from '@steady-gleam/contracts';
 import {
+  areasSchema,
   cardSchema,
   choiceSchema,
   mixingSchema,
-  piecesSchema,
+  objectsSchema,
   sprayPlanSchema,
   stacksSchema,
 } from '@steady-gleam/contracts';
@@ -24,6 +26,7 @@ import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-glea
 import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import { ApiError } from '../http/apiError';
 import { createLetdownRepo, type LetdownRepo } from './letdownRepo';
+import { createLogRepo } from './logRepo';
 import { knownMaterial } from './materialsRepo';
 import { rowReader, UNTOLD, type TellDamage } from './rows';
 import { checkMixing } from './shopRepo';
@@ -45,7 +48,8 @@ function toJob(row: JobRow): Job {
     choice: row.choice === null ? null : choiceSchema.validateSync(row.choice),
     stacks: row.stacks === null ? null : (stacksSchema.validateSync(row.stacks) as Job['stacks']),
     filmLimitUm: row.filmLimitUm,
-    pieces: row.pieces === null ? null : (piecesSchema.validateSync(row.pieces) as Job['pieces']),
+    objects: row.objects === null ? null : (objectsSchema.validateSync(row.objects) as Job['objects']),
+    areas: row.areas === null ? null : (areasSchema.validateSync(row.areas) as Job['areas']),
     mixing: row.mixing === null ? null : mixingSchema.validateSync(row.mixing),
     plan: row.plan === null ? null : (sprayPlanSchema.validateSync(row.plan) as SprayPlan),
     removedAt: row.removedAt?.toISOString() ?? null,
@@ -74,8 +78,10 @@ const MOST_HISTORY = 10;
 /** Everything the API reads and writes. */
 export interface Repo {
   /** Newest first; where they are in the booth is not among it, nor are those that were taken out. */
-  readonly listJobs: () => Promise<Omit<JobSummary, 'run'>[]>;
+  readonly listJobs: () => Promise<Omit<JobSummary, 'run' | 'film'>[]>;
   readonly listRemoved: () => Promise<Job[]>;
+  /** Cards by job. */
+  readonly cardsByJob: () => Promise<ReadonlyMap<string, StoredCard>>;
   readonly damagedJobs: () => Promise<Damaged[]>;
   readonly createJob: (job: NewJob, invented?: boolean) => Promise<Job>;
   readonly readJob: (id: string) => Promise<JobDetail>;
@@ -90,7 +96,8 @@ export interface Repo {
       choice?: Choice;
       stacks?: Job['stacks'];
       filmLimitUm?: number | null;
-      pieces?: Piece[];
+      objects?: JobObjectRow[];
+      areas?: Area[];
       mixing?: Mixing;
       plan?: SprayPlan;
     },
@@ -106,6 +113,7 @@ export interface Repo {
 /** Creates the repository over a database handle. Every change is one transaction. */
 export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
   const letdown = createLetdownRepo(db);
+  const log = createLogRepo(db, tell);
   const jobRows = rowReader('job', toJob, (row) => ({ id: row.id, name: row.piece }), tell);
   const loadSets = async (handle: Db, rows: readonly SetRow[]): Promise<ReadingSet[]> => {
     if (!rows.length) return [];
@@ -125,6 +133,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
       rungCoats: row.rungCoats,
       source: row.source as ReadingSet['source'],
       label: row.label,
+      objectId: row.objectId,
       state: row.state as ReadingSet['state'],
       doubt: row.doubt,
       takenAt: row.takenAt.toISOString(),
@@ -156,7 +165,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
   const inForce = (rows: readonly SetRow[]): SetRow[] => {
     const seen = new Set<string>();
     return rows.filter((r) => {
-      const key = `${r.kind}/${r.rungCoats}/${r.label}`;
+      const key = JSON.stringify([r.kind, r.rungCoats, r.label, r.objectId]);
       return seen.has(key) ? false : (seen.add(key), true);
     });
   };
@@ -200,6 +209,8 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
       });
     },
 
+    cardsByJob: async () => new Map((await db.select().from(cards)).map((row) => [row.jobId, toCard(row)])),
+
     listRemoved: async () =>
       jobRows.many(await db.select().from(jobs).where(isNotNull(jobs.removedAt)).orderBy(desc(jobs.removedAt))),
 
@@ -231,15 +242,20 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
         .where(and(eq(readingSets.jobId, id), isNull(readingSets.removedAt)))
         .orderBy(desc(readingSets.sequence));
       const sets = await loadSets(db, inForce(rows));
-      const targetHistory = await loadSets(db, rows.filter((r) => r.kind === 'target').slice(1, 1 + MOST_HISTORY));
+      const targetHistory = await loadSets(
+        db,
+        rows.filter((r) => r.kind === 'target' && r.objectId === null).slice(1, 1 + MOST_HISTORY),
+      );
       return {
         job,
-        target: sets.find((s) => s.kind === 'target') ?? null,
+        target: sets.find((s) => s.kind === 'target' && s.objectId === null) ?? null,
+        objectTargets: sets.filter((s) => s.kind === 'target' && s.objectId !== null),
         card: card ? toCard(card) : null,
         rungs: sets.filter((s) => s.kind === 'rung').sort((a, b) => a.rungCoats! - b.rungCoats!),
         targetHistory,
         chips: sets.filter((s) => s.kind === 'chip'),
         spots: sets.filter((s) => s.kind === 'spot'),
+        events: await log.list(id),
         ...(await letdown.detail(job, card ?? null)),
       };
     },
@@ -276,6 +292,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
           rungCoats: set.rungCoats,
           source: set.source,
           label: set.label,
+          objectId: set.objectId,
           state: set.state,
           doubt: set.doubt,
           takenAt: new Date(set.takenAt),
@@ -295,6 +312,7 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
           eq(readingSets.kind, set.kind),
           eq(readingSets.label, set.label),
           set.rungCoats === null ? isNull(readingSets.rungCoats) : eq(readingSets.rungCoats, set.rungCoats),
+          set.objectId === null ? isNull(readingSets.objectId) : eq(readingSets.objectId, set.objectId),
           lte(readingSets.sequence, set.sequence),
         );
         const state = removed

@@ -1,5 +1,5 @@
-import type { Card, Choice, Mixing, NewBatch, Piece, SprayPlan } from '@steady-gleam/contracts';
-import type { Gun, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
+import type { Area, Card, Choice, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
+import type { Gun, JobEvent, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
 import {
   bigint,
   boolean,
@@ -32,7 +32,8 @@ export const jobs = pgTable('jobs', {
   choice: jsonb('choice').$type<Choice>(),
   stacks: jsonb('stacks').$type<readonly PieceStack[]>(),
   filmLimitUm: doublePrecision('film_limit_um'),
-  pieces: jsonb('pieces').$type<readonly Piece[]>(),
+  objects: jsonb('objects').$type<readonly JobObjectRow[]>(),
+  areas: jsonb('areas').$type<readonly Area[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
   plan: jsonb('plan').$type<SprayPlan>(),
   /** When it was taken out of the list; it can be put back. */
@@ -73,6 +74,7 @@ export const readingSets = pgTable(
     rungCoats: doublePrecision('rung_coats'),
     source: text('source').notNull(),
     label: text('label').notNull().default(''),
+    objectId: text('object_id'),
     state: text('state').notNull().default('cleared'),
     doubt: doublePrecision('doubt'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
@@ -113,7 +115,7 @@ export const materials = pgTable('materials', {
   ...stamps,
 });
 
-/** Verdicts by eye. Append-only, client-made id; the newest of a place, count, spot and view is in force, null withdraws it. */
+/** Verdicts on rungs by eye. Append-only, client-made id; the newest of a count and view is in force, null withdraws it. */
 export const verdicts = pgTable(
   'verdicts',
   {
@@ -121,12 +123,9 @@ export const verdicts = pgTable(
     jobId: uuid('job_id')
       .notNull()
       .references(() => jobs.id, { onDelete: 'cascade' }),
-    place: text('place').notNull(),
     coats: doublePrecision('coats').notNull(),
-    spot: text('spot').notNull(),
     view: text('view').notNull(),
     verdict: text('verdict'),
-    patch: doublePrecision('patch'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
@@ -195,21 +194,26 @@ export const batches = pgTable(
   (t) => [index('batches_job').on(t.jobId), index('batches_open').on(t.endedAt)],
 );
 
-/** What happened in the booth. Append-only; ids and times are made in the booth, so that sending one twice stores it once. */
-export const boothEvents = pgTable(
-  'booth_events',
+/** What happened to a job. Append-only; ids and times are made where it happened, so that sending one twice stores it once. */
+export const jobEvents = pgTable(
+  'job_events',
   {
     id: uuid('id').primaryKey(),
     jobId: uuid('job_id')
       .notNull()
       .references(() => jobs.id, { onDelete: 'cascade' }),
+    /** Of the run of its card, not of the job itself. */
+    ofCard: boolean('of_card').notNull().default(false),
     at: bigint('at', { mode: 'number' }).notNull(),
-    kind: text('kind').notNull(),
-    coatId: text('coat_id'),
-    pieceId: text('piece_id'),
+    kind: text('kind').$type<JobEvent['kind']>().notNull(),
+    cells: jsonb('cells').$type<JobEvent['cells']>().notNull().default([]),
+    layerId: text('layer_id'),
+    checkId: text('check_id'),
+    coats: doublePrecision('coats'),
+    look: jsonb('look').$type<JobEvent['look']>(),
     text: text('text').notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
-  (t) => [index('booth_events_job').on(t.jobId)],
+  (t) => [index('job_events_job').on(t.jobId)],
 );

@@ -1,14 +1,32 @@
 import {
-  type FinishFamily,
-  FAMILIES,
   createShop,
   demoReadings,
+  eventOf,
+  FAMILIES,
+  findGround,
+  findSystem,
+  jobState,
+  laidOf,
+  layersOf,
   STARTING_GUNS,
   STARTING_PRODUCTS,
   type DemoTruth,
+  type FinishFamily,
+  type JobEvent,
+  type PieceStack,
 } from '@steady-gleam/core';
-import type { Choice, Piece } from '@steady-gleam/contracts';
+import {
+  libraryOf,
+  START_PLAN,
+  workOfJob,
+  type Area,
+  type Choice,
+  type JobDetail,
+  type JobObjectRow,
+  type SprayPlan,
+} from '@steady-gleam/contracts';
 import type { Db } from '../db/open';
+import { createLogRepo, type LogRepo } from '../db/logRepo';
 import { createRepo, type Repo } from '../db/repo';
 import { createShopRepo, type ShopRepo } from '../db/shopRepo';
 
@@ -27,17 +45,23 @@ interface DemoJob {
   readonly rungs?: readonly number[];
   readonly rungsRead?: number;
   readonly gun?: string;
+  /** It was sprayed to the end and finished. */
   readonly finished?: boolean;
-  readonly pieces: readonly Piece[];
+  readonly areas: readonly Area[];
+  readonly objects?: readonly JobObjectRow[];
+  /** Objects read by themselves, by the coats of the card their finish looks like. */
+  readonly objectTargets?: Readonly<Record<string, number>>;
+  readonly stacks?: readonly PieceStack[];
+  readonly plan?: Partial<SprayPlan>;
 }
 
-const demoPiece = (
+const demoArea = (
   id: string,
   name: string,
-  shape: Piece['shape'],
-  measures: Piece['measures'],
-  more: Partial<Piece> = {},
-): Piece => ({
+  shape: Area['shape'],
+  measures: Area['measures'],
+  more: Partial<Area> = {},
+): Area => ({
   id,
   name,
   shape,
@@ -47,14 +71,38 @@ const demoPiece = (
   y: null,
   mounting: 'object',
   first: false,
+  objectId: 'object-1',
+  finishId: null,
+  on: null,
   ...more,
+});
+
+/** A blend of a layer that starts at the door's edge. */
+const blendTo = (areaId: string, layerId: string, endCm: number, fadeCm: number) => ({
+  areaId,
+  layerId,
+  coats: null,
+  reach: { kind: 'blend' as const, endCm, fadeCm, stepCm: layerId === 'effect' ? 12 : 3, from: 'the door’s edge' },
+});
+
+/** One tone of a piece; its layers have ids of their own. */
+const stackOf = (id: string, name: string, systemId: string, groundId: string, coats: number): PieceStack => ({
+  id,
+  name,
+  layers: layersOf(findGround(groundId), findSystem(systemId), {
+    groundId,
+    coats,
+    strength: 1,
+    style: 'wet',
+    controlCoats: 0,
+  }).map((l) => (id === 'main' ? l : { ...l, id: `${id}-${l.id}` })),
 });
 
 /** Lantern Pier, an invented fairground restoration workshop. */
 const DEMO_JOBS: readonly DemoJob[] = [
   {
     key: 1,
-    pieces: [demoPiece('cloth', 'Saddle cloth', 'area', { area: 0.42 }, { x: 2, y: 1.5, mounting: 'stand' })],
+    areas: [demoArea('cloth', 'Saddle cloth', 'area', { area: 0.42 }, { x: 2, y: 1.5, mounting: 'stand' })],
     piece: 'Carousel horse, saddle cloth',
     matching: 'the old cloth under the saddle flap',
     family: 'candy',
@@ -70,8 +118,8 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 2,
-    pieces: [
-      demoPiece(
+    areas: [
+      demoArea(
         'boards',
         'Fascia board',
         'panel',
@@ -100,9 +148,9 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 3,
-    pieces: [
-      demoPiece('d11', 'Door 11', 'panel', { width: 0.7, height: 1.1 }, { x: 1.2, y: 1, mounting: 'stand' }),
-      demoPiece('d12', 'Door 12', 'panel', { width: 0.7, height: 1.1 }, { x: 2.8, y: 1, mounting: 'stand' }),
+    areas: [
+      demoArea('d11', 'Door 11', 'panel', { width: 0.7, height: 1.1 }, { x: 1.2, y: 1, mounting: 'stand' }),
+      demoArea('d12', 'Door 12', 'panel', { width: 0.7, height: 1.1 }, { x: 2.8, y: 1, mounting: 'stand' }),
     ],
     piece: 'Gondola doors 11 and 12',
     matching: 'door 10, hinge side',
@@ -119,11 +167,11 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 4,
-    pieces: [
-      demoPiece('tub', 'Tub, outside', 'tub', { top: 1.7, bottom: 1.3, height: 0.75 }, { x: 2.2, y: 2 }),
-      demoPiece('back', 'Backrest', 'panel', { width: 1.5, height: 0.6 }, { x: 4, y: 2, mounting: 'stand' }),
-      demoPiece('rail', 'Grab rail', 'tube', { diameter: 0.04, length: 3.2 }, { x: 4, y: 0.8, mounting: 'stand' }),
-      demoPiece('door', 'Tub door, edges', 'area', { area: 0.25 }, { x: 3.1, y: 3.2, first: true }),
+    areas: [
+      demoArea('tub', 'Tub, outside', 'tub', { top: 1.7, bottom: 1.3, height: 0.75 }, { x: 2.2, y: 2 }),
+      demoArea('back', 'Backrest', 'panel', { width: 1.5, height: 0.6 }, { x: 4, y: 2, mounting: 'stand' }),
+      demoArea('rail', 'Grab rail', 'tube', { diameter: 0.04, length: 3.2 }, { x: 4, y: 0.8, mounting: 'stand' }),
+      demoArea('door', 'Tub door, edges', 'area', { area: 0.25 }, { x: 3.1, y: 3.2, first: true }),
     ],
     piece: 'Waltzer tub 3',
     matching: 'tub 5, backrest',
@@ -142,10 +190,10 @@ const DEMO_JOBS: readonly DemoJob[] = [
   },
   {
     key: 5,
-    pieces: [
-      demoPiece('shell', 'Shell, outside', 'area', { area: 3.1 }, { x: 2, y: 2 }),
-      demoPiece('bonnet', 'Bonnet lid', 'panel', { width: 0.8, height: 0.7 }, { x: 4, y: 2, mounting: 'stand' }),
-      demoPiece('edges', 'Seat well edges', 'area', { area: 0.3 }, { x: 2, y: 2, first: true }),
+    areas: [
+      demoArea('shell', 'Shell, outside', 'area', { area: 3.1 }, { x: 2, y: 2 }),
+      demoArea('bonnet', 'Bonnet lid', 'panel', { width: 0.8, height: 0.7 }, { x: 4, y: 2, mounting: 'stand' }),
+      demoArea('edges', 'Seat well edges', 'area', { area: 0.3 }, { x: 2, y: 2, first: true }),
     ],
     piece: 'Dodgem shell 7',
     matching: 'shell 4, left side',
@@ -165,10 +213,100 @@ const DEMO_JOBS: readonly DemoJob[] = [
     rungsRead: 2,
     gun: 'Gun 2, 1.3 tip',
   },
+  {
+    key: 6,
+    objects: [
+      { id: 'coach-1', name: 'Coach 1', counts: [{ finishId: 'main', coats: 3, lookAfter: 2 }] },
+      { id: 'coach-2', name: 'Coach 2', counts: [{ finishId: 'main', coats: 4, lookAfter: 3 }] },
+    ],
+    areas: [
+      demoArea('side-1', 'Side 1', 'panel', { width: 1.9, height: 1.1 }, { objectId: 'coach-1', x: 1.6, y: 1.2 }),
+      demoArea('side-2', 'Side 2', 'panel', { width: 1.9, height: 1.1 }, { objectId: 'coach-2', x: 3.9, y: 1.2 }),
+      demoArea(
+        'cap-2',
+        'Lamp caps 2',
+        'dome',
+        { diameter: 0.24, height: 0.08 },
+        { objectId: 'coach-2', count: 2, x: 4.6, y: 2.8, mounting: 'stand' },
+      ),
+    ],
+    piece: 'Scenic coaches 1 and 2',
+    matching: 'their old sides, each its own',
+    family: 'pearl',
+    truth: {
+      groundId: 'white',
+      systemId: 'moonmilk-pearl',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.04, flake: 1, spread: 0.97 },
+      edgeScale: 1.1,
+    },
+    targetCoats: 3,
+    objectTargets: { 'coach-1': 3, 'coach-2': 4 },
+    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    rungs: [1, 2, 3, 4],
+    rungsRead: 4,
+    gun: 'Gun 1, 1.3 tip',
+  },
+  {
+    key: 7,
+    areas: [
+      demoArea('door', 'Door', 'panel', { width: 0.7, height: 1.1 }, { x: 1.4, y: 1.4 }),
+      demoArea('wing', 'Wing', 'panel', { width: 1.2, height: 0.9 }, { x: 2.6, y: 1.4 }),
+    ],
+    piece: 'Gondola 3, door and wing',
+    matching: 'the wing itself',
+    family: 'pearl',
+    truth: {
+      groundId: 'aqua-pastel',
+      systemId: 'lagoon-pearl',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.06, flake: 1, spread: 0.95 },
+      edgeScale: 1.2,
+    },
+    targetCoats: 3,
+    choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    rungs: [2, 3, 4],
+    rungsRead: 3,
+    gun: 'Gun 2, 1.3 tip',
+    plan: {
+      cells: [
+        { areaId: 'door', layerId: 'sealer', coats: 1, reach: { kind: 'spot', m2: 0.2 } },
+        { areaId: 'wing', layerId: 'sealer', coats: 0, reach: { kind: 'none' } },
+        blendTo('wing', 'ground', 24, 9),
+        blendTo('wing', 'effect', 57, 18),
+      ],
+    },
+  },
+  {
+    key: 8,
+    areas: [
+      demoArea('tub', 'Tub, outside', 'tub', { top: 1.5, bottom: 1.2, height: 0.7 }, { x: 2.2, y: 2 }),
+      demoArea('lines', 'Lining stripe', 'area', { area: 0.4 }, { x: 2.2, y: 2, finishId: 'lining', on: 'tub' }),
+    ],
+    piece: 'Waltzer tub 8, lined',
+    matching: 'tub 2 and its lining',
+    family: 'pearl',
+    truth: {
+      groundId: 'white',
+      systemId: 'moonmilk-pearl',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1, flake: 1, spread: 1 },
+      edgeScale: 1.1,
+    },
+    targetCoats: 3,
+    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    stacks: [
+      stackOf('main', 'body', 'moonmilk-pearl', 'white', 3),
+      stackOf('lining', 'lining', 'cinder-candy', 'gold', 2),
+    ],
+  },
 ];
 
 /** What every demo reading is: nameless, cleared, by an instrument. */
-const PLAIN = { label: '', state: 'cleared', doubt: null } as const;
+const PLAIN = { label: '', objectId: null, state: 'cleared', doubt: null } as const;
 
 const uuid = (key: number, part: number): string =>
   `1a47e000-0000-4000-8000-${(key * 1000 + part).toString(16).padStart(12, '0')}`;
@@ -177,7 +315,12 @@ const uuid = (key: number, part: number): string =>
  * Fills an empty shop with the Lantern Pier demo. All people, pieces, colours and readings are invented; the readings come
  * from the film model with another hand, flake edge and noise than the program's defaults (seeded).
  */
-export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('2026-11-02T08:00:00Z')): Promise<void> {
+export async function seedDemo(
+  repo: Repo,
+  store: ShopRepo,
+  log: Pick<LogRepo, 'add'>,
+  start = new Date('2026-11-02T08:00:00Z'),
+): Promise<void> {
   const shop = createShop();
   // An earlier program may have been cut off after its products: what is there stays.
   const has = new Set([
@@ -210,15 +353,27 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
     }
     job = await repo.changeJob(id, {
       version: job.version,
-      pieces: [...demo.pieces],
+      areas: [...demo.areas],
+      ...(demo.objects ? { objects: [...demo.objects] } : {}),
       mixing: {
         products: {},
         flake: null,
-        gunId: STARTING_GUNS[demo.key === 5 ? 1 : 0]!.id,
+        gunId: (STARTING_GUNS.find((g) => g.name === demo.gun) ?? STARTING_GUNS[0]!).id,
         temperatureC: 21,
         humidity: 0.55,
       },
     });
+    for (const [i, [objectId, coats]] of Object.entries(demo.objectTargets ?? {}).entries())
+      await repo.addReadings(id, {
+        ...PLAIN,
+        id: uuid(demo.key, 200 + i),
+        kind: 'target',
+        rungCoats: null,
+        source: 'demo',
+        objectId,
+        takenAt: next(),
+        readings: demoReadings(shop, truth, coats, ['1', '2', '3'], demo.key * 131 + i),
+      });
     if (demo.choice) job = await repo.changeJob(id, { version: job.version, choice: demo.choice });
     if (demo.rungs) {
       await repo.putCard(id, {
@@ -249,14 +404,40 @@ export async function seedDemo(repo: Repo, store: ShopRepo, start = new Date('20
         });
       }
     }
-    if (demo.finished) await repo.changeJob(id, { version: job.version, status: 'finished' });
+    if (demo.stacks)
+      job = await repo.changeJob(id, {
+        version: job.version,
+        stacks: demo.stacks.map((s) => ({ ...s, layers: [...s.layers] })),
+      });
+    if (demo.plan) job = await repo.changeJob(id, { version: job.version, plan: { ...START_PLAN, ...demo.plan } });
+    if (demo.finished) {
+      await log.add(id, runThrough(await repo.readJob(id), demo.key, new Date(next())));
+      await repo.changeJob(id, { version: job.version, status: 'finished' });
+    }
   }
+}
+
+/** The log of a job that was sprayed step by step to its end, a step every half hour. */
+function runThrough(detail: JobDetail, key: number, from: Date): JobEvent[] {
+  const work = workOfJob({ ...detail, library: libraryOf([]), products: STARTING_PRODUCTS, guns: STARTING_GUNS });
+  const events: JobEvent[] = [];
+  for (let i = 0; work; i++) {
+    const { next } = jobState(work.plan, events);
+    if (!next) break;
+    const about = { id: uuid(key, 300 + i), at: from.getTime() + i * 30 * 60_000 };
+    events.push(
+      next.is === 'cell'
+        ? eventOf({ ...about, kind: 'sprayed', cells: [laidOf(next.state.cell)] })
+        : eventOf({ ...about, kind: 'check', checkId: next.state.check.id }),
+    );
+  }
+  return events;
 }
 
 /** Puts the demo into a database that has no job, in one transaction: all of it or none. */
 export async function fillWithDemo(db: Db): Promise<void> {
   await db.transaction(async (tx) => {
     const repo = createRepo(tx);
-    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(tx));
+    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(tx), createLogRepo(tx));
   });
 }

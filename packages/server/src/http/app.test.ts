@@ -21,7 +21,7 @@ import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { createRepo } from '../db/repo';
-import { createBoothRepo } from '../db/boothRepo';
+import { createLogRepo } from '../db/logRepo';
 import { createShopRepo } from '../db/shopRepo';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './app';
@@ -37,7 +37,7 @@ beforeAll(async () => {
     repo: createRepo(open.db),
     materials: createMaterialsRepo(open.db),
     shop: createShopRepo(open.db),
-    booth: createBoothRepo(open.db),
+    log: createLogRepo(open.db),
     logger,
   });
 }, 60_000);
@@ -56,6 +56,7 @@ const set = (over: Partial<ReadingSet> = {}): ReadingSet => ({
   rungCoats: null,
   source: 'typed',
   label: '',
+  objectId: null,
   state: 'cleared',
   doubt: null,
   takenAt: '2026-11-20T09:00:00.000Z',
@@ -238,9 +239,7 @@ describe('jobs and readings', () => {
     const path = pathOf(letdownApi.addVerdict.path, { id });
     const event = (verdict: string | null, view = 'shade') => ({
       id: randomUUID(),
-      place: 'rung',
       coats: 2,
-      spot: '',
       view,
       verdict,
       takenAt: '2026-11-20T09:00:00.000Z',
@@ -374,7 +373,7 @@ describe('jobs and readings', () => {
       repo: createRepo(open.db),
       materials: createMaterialsRepo(open.db),
       shop: createShopRepo(open.db),
-      booth: createBoothRepo(open.db),
+      log: createLogRepo(open.db),
       logger,
       requestsAMinute: 2,
     });
@@ -385,7 +384,7 @@ describe('jobs and readings', () => {
 
   it('seeds a demo with an unread, a half-way and a finished job', async () => {
     const repo = createRepo(open.db);
-    await seedDemo(repo, createShopRepo(open.db));
+    await seedDemo(repo, createShopRepo(open.db), createLogRepo(open.db));
     const list = (await request(app).get(api.listJobs.path)).body as JobSummary[];
     const demo = list.filter((j) => j.invented);
     expect(demo).toHaveLength(5);

@@ -2,6 +2,7 @@ import {
   api,
   LABEL_SIZES,
   letdownApi,
+  logApi,
   materialsApi,
   BATCH_SIZES,
   PHOTO_MAX_BYTES,
@@ -12,7 +13,6 @@ import {
   SHEET_TYPES,
   SERVER_TIME_HEADER,
   shopApi,
-  sprayApi,
   type Endpoint,
 } from '@steady-gleam/contracts';
 import type { UnitSystem } from '@steady-gleam/core';
@@ -25,14 +25,14 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { string, type InferType, type Schema } from 'yup';
 import { fileType } from '../db/letdownRepo';
-import type { BoothRepo } from '../db/boothRepo';
+import type { LogRepo } from '../db/logRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { ShopRepo } from '../db/shopRepo';
 import type { Repo } from '../db/repo';
 import { zoneOf } from '../print/clock';
 import { batchSheet } from '../print/batchSheet';
 import { jobSheet } from '../print/jobSheet';
-import { jobsList } from './jobsList';
+import { createJobsList } from './jobsList';
 import { cardLabel } from '../print/cardLabel';
 import { ApiError, handleErrors } from './apiError';
 
@@ -40,7 +40,7 @@ export interface AppOptions {
   readonly repo: Repo;
   readonly materials: MaterialsRepo;
   readonly shop: ShopRepo;
-  readonly booth: BoothRepo;
+  readonly log: LogRepo;
   readonly logger: Logger;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
@@ -55,7 +55,7 @@ export function createApp({
   repo,
   materials,
   shop,
-  booth,
+  log,
   logger,
   webFolder,
   requestsAMinute = 1200,
@@ -114,10 +114,11 @@ export function createApp({
   };
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
-  route(api.listJobs, () => jobsList({ repo, materials, shop, booth }));
+  const listJobs = createJobsList({ repo, materials, shop, log });
+  route(api.listJobs, () => listJobs());
   route(api.listRemoved, () => repo.listRemoved());
   route(api.listDamaged, async () =>
-    (await Promise.all([repo.damagedJobs(), shop.damaged(), materials.damaged(), booth.damaged()])).flat(),
+    (await Promise.all([repo.damagedJobs(), shop.damaged(), materials.damaged(), log.damaged()])).flat(),
   );
   route(api.removeReadings, async (body, id) => {
     await repo.removeReadings(id, body.removed);
@@ -221,12 +222,14 @@ export function createApp({
     res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="batch-${size}.pdf"` });
     res.send(pdf);
   });
-  route(sprayApi.readBooth, (_, id) => booth.list(id));
-  route(sprayApi.addBooth, (body, id) => booth.add(id, body.events), 201);
+  route(logApi.readLog, (_, id) => log.list(id));
+  route(logApi.addEvents, (body, id) => log.add(id, body.events), 201);
+  route(logApi.readCardLog, (_, id) => log.list(id, true));
+  route(logApi.addCardEvents, (body, id) => log.add(id, body.events, true), 201);
   app.get('/api/jobs/:id/sheet.pdf', async (req: Request, res) => {
     const id = await idOf(req);
     const pdf = await jobSheet({
-      job: (await repo.readJob(id)).job,
+      detail: await repo.readJob(id),
       own: (await materials.list()).map((m) => m.material),
       products: (await shop.listProducts()).map((p) => p.product),
       guns: (await shop.listGuns()).map((g) => g.gun),

@@ -4,19 +4,21 @@ import {
   batchPdfPath,
   jobSheetPath,
   labelPath,
+  libraryOf,
+  logApi,
   pathOf,
   SERVER_TIME_HEADER,
   shopApi,
-  sprayApi,
   START_MIXING,
-  START_PIECES,
+  START_AREAS,
+  workOfJob,
   type Batch,
   type Damaged,
   type Job,
   type JobDetail,
   type JobSummary,
 } from '@steady-gleam/contracts';
-import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { eventOf, jobState, STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
 import { eq, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -25,12 +27,12 @@ import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { extractText, getDocumentProxy } from 'unpdf';
-import { createBoothRepo } from '../db/boothRepo';
+import { createLogRepo } from '../db/logRepo';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createRepo } from '../db/repo';
 import { createShopRepo } from '../db/shopRepo';
-import { boothEvents, jobs, products } from '../db/schema';
+import { jobEvents, jobs, products } from '../db/schema';
 import type { TellDamage } from '../db/rows';
 import { fillWithDemo, seedDemo } from '../demo/seed';
 import { createApp } from './app';
@@ -49,7 +51,7 @@ beforeAll(async () => {
     repo: createRepo(open.db, tell),
     materials: createMaterialsRepo(open.db, tell),
     shop: createShopRepo(open.db, tell),
-    booth: createBoothRepo(open.db, tell),
+    log: createLogRepo(open.db, tell),
     logger: pino({ level: 'silent' }),
   });
   for (const g of [gun, otherGun])
@@ -108,8 +110,8 @@ const textOf = async (path: string): Promise<string> => {
 describe('a row that can’t be read any more', () => {
   it('costs no other: left out of the list, named, told to the log once, and a sentence when it is opened', async () => {
     const [good, bad] = [await makeJob('Good tub'), await makeJob('Bad tub')];
-    const pieces = START_PIECES.map((p) => ({ ...p, count: 300 }));
-    await open.db.update(jobs).set({ pieces }).where(eq(jobs.id, bad));
+    const areas = START_AREAS.map((p) => ({ ...p, count: 300 }));
+    await open.db.update(jobs).set({ areas }).where(eq(jobs.id, bad));
     const seen = (await list()).map((j) => j.id);
     expect(seen).toContain(good);
     expect(seen).not.toContain(bad);
@@ -135,25 +137,25 @@ describe('a row that can’t be read any more', () => {
       version: 1,
       choice: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
     }).expect(200);
-    const event = { at: 1_764_000_000_000, kind: 'start', coatId: null, pieceId: null, text: '' } as const;
+    const event = eventOf({ id: '', at: 1_764_000_000_000, kind: 'start' });
     await request(app)
-      .post(pathOf(sprayApi.addBooth.path, { id: jobId }))
+      .post(pathOf(logApi.addEvents.path, { id: jobId }))
       .send({ events: [{ ...event, id: randomUUID() }] })
       .expect(201);
     const stray = randomUUID();
-    await open.db.insert(boothEvents).values({ ...event, id: stray, jobId, kind: 'burned' });
+    await open.db.insert(jobEvents).values({ ...event, id: stray, jobId, kind: 'burned' as never });
     expect((await request(app).get(shopApi.listProducts.path).expect(200)).body).toHaveLength(1);
     expect(
       (
         await request(app)
-          .get(pathOf(sprayApi.readBooth.path, { id: jobId }))
+          .get(pathOf(logApi.readLog.path, { id: jobId }))
           .expect(200)
       ).body,
     ).toHaveLength(1);
     expect((await list()).find((j) => j.id === jobId)?.run).toMatchObject({ done: 0 });
     expect((await damaged()).map((d) => d.id)).toEqual(expect.arrayContaining([id, stray]));
     await open.db.delete(products).where(eq(products.id, id));
-    await open.db.delete(boothEvents).where(eq(boothEvents.id, stray));
+    await open.db.delete(jobEvents).where(eq(jobEvents.id, stray));
   });
 });
 
@@ -346,7 +348,7 @@ describe('the first start', () => {
               return repo.createJob(...args);
             },
           };
-          await seedDemo(failing, createShopRepo(tx as never));
+          await seedDemo(failing, createShopRepo(tx as never), createLogRepo(tx as never));
           throw new Error('cut off at the end');
         }),
       ).rejects.toThrow('cut off');
@@ -356,9 +358,9 @@ describe('the first start', () => {
     await createShopRepo(db).addProducts([STARTING_PRODUCTS[0]!]);
     await fillWithDemo(db);
     const repo = createRepo(db);
-    expect(await repo.countJobs()).toBe(5);
+    expect(await repo.countJobs()).toBe(8);
     await fillWithDemo(db);
-    expect(await repo.countJobs()).toBe(5);
+    expect(await repo.countJobs()).toBe(8);
     await close();
   }, 60_000);
 
@@ -367,30 +369,132 @@ describe('the first start', () => {
     mkdirSync(join(folder, 'database.making', 'base'), { recursive: true });
     writeFileSync(join(folder, 'database.making', 'PG_VERSION'), 'half');
     const made = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepo(made.db).countJobs()).toBe(5);
+    expect(await createRepo(made.db).countJobs()).toBe(8);
     await made.close();
     expect(existsSync(join(folder, 'database.making'))).toBe(false);
     const again = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepo(again.db).countJobs()).toBe(5);
+    expect(await createRepo(again.db).countJobs()).toBe(8);
     await again.close();
     rmSync(folder, { recursive: true });
   }, 90_000);
 });
 
 describe('a database of an earlier program', () => {
-  it('moves over: ticked control coats are counted, greys get their new names, mixes say that their parts are not known', async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-old-'));
-    // The program as it was before: its migrations, up to the booth.
+  /** The program as it was before: its migrations up to one of them. */
+  const upTo = (last: number, folder: string): string => {
     const before = join(folder, 'migrations');
     cpSync(migrations, before, { recursive: true });
-    const journal = JSON.parse(readFileSync(join(before, 'meta/_journal.json'), 'utf8')) as {
-      entries: { idx: number }[];
-    };
-    writeFileSync(
-      join(before, 'meta/_journal.json'),
-      JSON.stringify({ ...journal, entries: journal.entries.filter((e) => e.idx <= 6) }),
+    const file = join(before, 'meta/_journal.json');
+    const journal = JSON.parse(readFileSync(file, 'utf8')) as { entries: { idx: number }[] };
+    writeFileSync(file, JSON.stringify({ ...journal, entries: journal.entries.filter((e) => e.idx <= last) }));
+    return before;
+  };
+  const unharmed: TellDamage = (_, faults) => {
+    throw new Error(JSON.stringify(faults));
+  };
+
+  it('keeps every piece, tap and look: a job becomes one object of areas, further stacks lie on them', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-pieces-'));
+    const old = await openEmbedded(upTo(7, folder), folder);
+    const [plain, two, bare] = [randomUUID(), randomUUID(), randomUUID()];
+    const choice = { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 };
+    const piece = (id: string, more: object = {}) => ({
+      ...{ id, name: `Piece ${id}`, shape: 'area', measures: { area: 1.5 }, count: 1, x: 1, y: 2 },
+      ...{ mounting: 'stand', first: false, ...more },
+    });
+    const layer = (id: string, kind: string, materialId: string | null, coats: number) => ({
+      ...{ id, kind, materialId, coats, style: 'wet', strength: 1, filmUm: 12 },
+    });
+    const stacks = [
+      {
+        id: 'main',
+        name: 'body',
+        layers: [
+          layer('g', 'ground', 'white', 2),
+          layer('e', 'effect', 'cinder-candy', 3),
+          layer('c', 'clear', null, 2),
+        ],
+      },
+      {
+        id: 'lines',
+        name: 'lining',
+        layers: [layer('g2', 'ground', 'gold', 1), layer('e2', 'effect', 'lagoon-pearl', 2)],
+      },
+    ];
+    for (const [id, pieces, laid] of [
+      [plain, [piece('tub'), piece('edge', { first: true })], null],
+      [two, [piece('tub'), piece('back')], stacks],
+      [bare, null, null],
+    ] as const)
+      await old.db.execute(
+        sql`insert into jobs (id, piece, matching, family, system_id, choice, stacks, pieces) values (${id}, 'Old tub', 'tub 2', 'candy', 'cinder-candy', ${JSON.stringify(choice)}::jsonb, ${laid && JSON.stringify(laid)}::jsonb, ${pieces && JSON.stringify(pieces)}::jsonb)`,
+      );
+    const at = 1_764_000_000_000;
+    const taps: { id: string; job: string; kind: string; coat: string | null; piece: string | null; text: string }[] = [
+      { id: randomUUID(), job: plain, kind: 'start', coat: null, piece: null, text: '' },
+      { id: randomUUID(), job: plain, kind: 'sprayed', coat: 'sealer/wet/1', piece: 'edge', text: '' },
+      { id: randomUUID(), job: plain, kind: 'dull', coat: 'sealer/wet/1', piece: 'edge', text: '' },
+      { id: randomUUID(), job: plain, kind: 'note', coat: 'sealer/wet/1', piece: 'edge', text: 'a nib' },
+      { id: randomUUID(), job: two, kind: 'sprayed', coat: 'g/wet/1', piece: 'tub', text: '' },
+      { id: randomUUID(), job: two, kind: 'sprayed', coat: 'g2/wet/1', piece: 'tub', text: '' },
+    ];
+    for (const [i, t] of taps.entries())
+      await old.db.execute(
+        sql`insert into booth_events (id, job_id, at, kind, coat_id, piece_id, text) values (${t.id}, ${t.job}, ${at + i}, ${t.kind}, ${t.coat}, ${t.piece}, ${t.text})`,
+      );
+    const looks = [
+      { id: randomUUID(), place: 'rung', coats: 2, spot: '', view: 'shade', verdict: 'match', patch: null },
+      { id: randomUUID(), place: 'job', coats: 2, spot: 'nose', view: 'lamp', verdict: 'lighter', patch: null },
+      { id: randomUUID(), place: 'job', coats: 2, spot: 'nose', view: 'lamp', verdict: null, patch: 1.5 },
+    ];
+    for (const v of looks)
+      await old.db.execute(
+        sql`insert into verdicts (id, job_id, place, coats, spot, view, verdict, patch, taken_at) values (${v.id}, ${plain}, ${v.place}, ${v.coats}, ${v.spot}, ${v.view}, ${v.verdict}, ${v.patch}, '2026-11-20T09:00:00Z')`,
+      );
+    await old.close();
+    const now = await openEmbedded(migrations, folder);
+    const repo = createRepo(now.db, unharmed);
+    const first = await repo.readJob(plain);
+    expect(first.job.areas!.map((a) => [a.id, a.name, a.objectId, a.on, a.mounting, a.first])).toEqual([
+      ['tub', 'Piece tub', 'object-1', null, 'stand', false],
+      ['edge', 'Piece edge', 'object-1', null, 'stand', true],
+    ]);
+    expect(first.events.slice(0, 4).map((e) => [e.id, e.at, e.kind, e.text])).toEqual(
+      taps.slice(0, 4).map((t, i) => [t.id, at + i, t.kind, t.text]),
     );
-    const old = await openEmbedded(before, folder);
+    expect(first.events[1]!.cells).toEqual([{ coatId: 'sealer/wet/1', areaId: 'edge' }]);
+    expect(first.verdicts.map((v) => v.id)).toEqual([looks[0]!.id]);
+    expect(first.events.slice(4)).toMatchObject([
+      { id: looks[1]!.id, kind: 'look', coats: 2, look: { spot: 'nose', view: 'lamp', verdict: 'lighter' } },
+      { id: looks[2]!.id, kind: 'look', coats: 2, look: { spot: 'nose', verdict: null, patch: 1.5 } },
+    ]);
+    const second = await repo.readJob(two);
+    expect(second.job.areas!.map((a) => [a.id, a.finishId, a.on])).toEqual([
+      ['tub', null, null],
+      ['back', null, null],
+      ['tub/1', 'lines', 'tub'],
+      ['back/1', 'lines', 'back'],
+    ]);
+    expect(second.events.map((e) => e.cells)).toEqual([
+      [{ coatId: 'g/wet/1', areaId: 'tub' }],
+      [{ coatId: 'g2/wet/1', areaId: 'tub/1' }],
+    ]);
+    // Every tap counts: the plan of today knows each of them.
+    const work = (d: JobDetail) =>
+      workOfJob({ ...d, library: libraryOf([]), products: STARTING_PRODUCTS, guns: STARTING_GUNS })!.plan;
+    for (const [d, done] of [
+      [first, 1],
+      [second, 2],
+    ] as const)
+      expect(jobState(work(d), d.events)).toMatchObject({ done, strays: [] });
+    expect((await repo.readJob(bare)).job.areas).toBeNull();
+    await now.close();
+    rmSync(folder, { recursive: true });
+  }, 90_000);
+
+  it('moves over: ticked control coats are counted, greys get their new names, mixes say that their parts are not known', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-old-'));
+    const old = await openEmbedded(upTo(6, folder), folder);
     const [plain, laid] = [randomUUID(), randomUUID()];
     const layers = [
       { id: 'a', kind: 'ground', materialId: 'value-6', coats: 2, style: 'wet', strength: 1, filmUm: 12 },
@@ -420,10 +524,7 @@ describe('a database of an earlier program', () => {
     }
     await old.close();
     const now = await openEmbedded(migrations, folder);
-    const damage: TellDamage = (_, faults) => {
-      throw new Error(JSON.stringify(faults));
-    };
-    const mixes = new Map((await createMaterialsRepo(now.db, damage).list()).map((m) => [m.material.id, m.material]));
+    const mixes = new Map((await createMaterialsRepo(now.db, unharmed).list()).map((m) => [m.material.id, m.material]));
     for (const [id, dyes] of [
       [both, [{ dyeId: 'lagoon-blue', parts: null, depth: 0.2 }]],
       [alone, []],

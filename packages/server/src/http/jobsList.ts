@@ -1,49 +1,63 @@
-import { libraryOf, workOfJob, type JobSummary, type RunState } from '@steady-gleam/contracts';
-import { CoreError, foldRun, sayCoat, type BoothEvent } from '@steady-gleam/core';
-import type { BoothRepo } from '../db/boothRepo';
+import { filmOf, libraryOf, runOf, workOfJob, type JobSummary } from '@steady-gleam/contracts';
+import { CoreError, jobState, type JobPlan } from '@steady-gleam/core';
+import type { LogRepo } from '../db/logRepo';
 import type { MaterialsRepo } from '../db/materialsRepo';
 import type { Repo } from '../db/repo';
 import type { ShopRepo } from '../db/shopRepo';
 
-/** The jobs, each with where it is in the booth; plans are worked out for jobs that are being sprayed only. */
-export async function jobsList(q: {
-  readonly repo: Pick<Repo, 'listJobs'>;
+type Listed = Omit<JobSummary, 'run' | 'film'>;
+
+/**
+ * Lists the jobs, each with where it stands. A job is planned once, and again only when something changes that
+ * its plan follows from: the list itself plans nothing.
+ */
+export function createJobsList(q: {
+  readonly repo: Pick<Repo, 'listJobs' | 'cardsByJob'>;
   readonly materials: Pick<MaterialsRepo, 'list'>;
   readonly shop: Pick<ShopRepo, 'listProducts' | 'listGuns'>;
-  readonly booth: Pick<BoothRepo, 'ofOpenJobs'>;
-}): Promise<JobSummary[]> {
-  const [jobs, logs] = await Promise.all([q.repo.listJobs(), q.booth.ofOpenJobs()]);
-  if (!logs.size) return jobs.map((job) => ({ ...job, run: null }));
-  const [own, products, guns] = await Promise.all([q.materials.list(), q.shop.listProducts(), q.shop.listGuns()]);
-  const shelf = {
-    library: libraryOf(own.map((m) => m.material)),
-    products: products.map((p) => p.product),
-    guns: guns.map((g) => g.gun),
-  };
-  // A material that can't be read any more costs the job its line of the run, not the whole list.
-  const workOf = (job: Omit<JobSummary, 'run'>) => {
-    try {
-      return workOfJob({ job, ...shelf });
-    } catch (error) {
-      if (error instanceof CoreError) return null;
-      throw error;
-    }
-  };
-  const runOf = (job: Omit<JobSummary, 'run'>, events: readonly BoothEvent[] | undefined): RunState | null => {
-    const work = events ? workOf(job) : null;
-    if (!work) return null;
-    const { coats, order, runs } = work.plan;
-    const { next, readyAt, closesAt, started, done } = foldRun(runs, events!);
-    if (started === null) return null;
-    const coat = coats.find((c) => c.id === next?.coatId);
-    const piece = order.find((p) => p.id === next?.pieceId);
-    return {
-      done,
-      total: runs.length,
-      next: coat && piece ? `${sayCoat(coat)} on ${piece.name}` : null,
-      readyAt,
-      closesAt,
+  readonly log: Pick<LogRepo, 'ofListedJobs'>;
+}): () => Promise<JobSummary[]> {
+  const plans = new Map<string, { readonly key: string; readonly plan: JobPlan | null }>();
+  return async () => {
+    const [jobs, logs] = await Promise.all([q.repo.listJobs(), q.log.ofListedJobs()]);
+    const [own, products, guns, cards] = await Promise.all([
+      q.materials.list(),
+      q.shop.listProducts(),
+      q.shop.listGuns(),
+      q.repo.cardsByJob(),
+    ]);
+    const versions = [
+      own.map((m) => [m.material.id, m.version]),
+      products.map((p) => [p.product.id, p.version]),
+      guns.map((g) => [g.gun.id, g.version]),
+    ];
+    const planOf = (job: Listed): JobPlan | null => {
+      const card = cards.get(job.id) ?? null;
+      const key = JSON.stringify([job.version, card?.version, versions]);
+      const known = plans.get(job.id);
+      if (known?.key === key) return known.plan;
+      let plan: JobPlan | null = null;
+      try {
+        const work = workOfJob({
+          job,
+          card,
+          library: libraryOf(own.map((m) => m.material)),
+          products: products.map((p) => p.product),
+          guns: guns.map((g) => g.gun),
+        });
+        plan = work?.plan ?? null;
+      } catch (error) {
+        // A material that can't be read any more costs the job its line of the run, not the whole list.
+        if (!(error instanceof CoreError)) throw error;
+      }
+      plans.set(job.id, { key, plan });
+      return plan;
     };
+    return jobs.map((job) => {
+      const plan = planOf(job);
+      if (!plan) return { ...job, run: null, film: null };
+      const state = jobState(plan, logs.get(job.id) ?? []);
+      return { ...job, run: runOf(plan, state), film: filmOf(plan, state) };
+    });
   };
-  return jobs.map((job) => ({ ...job, run: runOf(job, logs.get(job.id)) }));
 }

@@ -3,18 +3,18 @@ import {
   api,
   batchPdfPath,
   jobSheetPath,
-  sprayApi,
   START_PLAN,
+  logApi,
   pathOf,
   letdownApi,
   sheetPath,
   shopApi,
-  START_PIECES,
+  START_AREAS,
   type Batch,
   type JobSummary,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { eventOf, STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
 import { randomUUID } from 'node:crypto';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
@@ -22,7 +22,7 @@ import request from 'supertest';
 import { createMaterialsRepo } from '../db/materialsRepo';
 import { openEmbedded, type OpenDb } from '../db/open';
 import { createRepo } from '../db/repo';
-import { createBoothRepo } from '../db/boothRepo';
+import { createLogRepo } from '../db/logRepo';
 import { createShopRepo } from '../db/shopRepo';
 import { createApp } from './app';
 
@@ -34,7 +34,7 @@ beforeAll(async () => {
     repo: createRepo(open.db),
     materials: createMaterialsRepo(open.db),
     shop: createShopRepo(open.db),
-    booth: createBoothRepo(open.db),
+    log: createLogRepo(open.db),
     logger: pino({ level: 'silent' }),
   });
   for (const gun of STARTING_GUNS) await createShopRepo(open.db).putGun(gun.id, 0, gun);
@@ -206,15 +206,15 @@ describe('batches', () => {
 
 describe('the booth', () => {
   const event = (over: object = {}) => ({
-    id: randomUUID(),
-    at: 1_764_000_000_000,
-    kind: 'sprayed',
-    coatId: 'effect/wet/1',
-    pieceId: 'tub',
-    text: '',
+    ...eventOf({
+      id: randomUUID(),
+      at: 1_764_000_000_000,
+      kind: 'sprayed',
+      cells: [{ coatId: 'effect/wet/1', areaId: 'tub' }],
+    }),
     ...over,
   });
-  const path = (id: string) => pathOf(sprayApi.addBooth.path, { id });
+  const path = (id: string) => pathOf(logApi.addEvents.path, { id });
 
   it('stores each tap once, in one request or in many, all of a request or none', async () => {
     const jobId = await makeJob();
@@ -292,12 +292,9 @@ describe('the booth', () => {
         .post(pathOf(letdownApi.addVerdict.path, { id: jobId }))
         .send({
           id: randomUUID(),
-          place: 'rung',
           coats,
-          spot: '',
           view,
           verdict,
-          patch: null,
           takenAt: '2026-11-20T09:00:00.000Z',
         })
         .expect(201);
@@ -309,24 +306,32 @@ describe('the booth', () => {
     expect(await standing()).toMatchObject({ rungsRead: 1, batches: 1, run: null });
 
     const at = 1_764_000_000_000;
-    const piece = START_PIECES[0]!.id;
+    const areaId = START_AREAS[0]!.id;
     const tap = (more: object) =>
       request(app)
         .post(path(jobId))
-        .send({ events: [event({ pieceId: piece, ...more })] })
+        .send({ events: [event(more)] })
         .expect(201);
-    await tap({ kind: 'start', coatId: null, pieceId: null, at });
+    await tap({ kind: 'start', cells: [], at });
     // Sealer, two grounds, two and a half of candy, a tack coat and two clears.
     expect((await standing()).run).toMatchObject({
       done: 0,
       total: 9,
-      next: 'sealer on Whole piece',
+      next: 'Make it ready',
+      isCoat: false,
       readyAt: null,
       closesAt: null,
     });
-    await tap({ coatId: 'sealer/wet/1', at: at + 60_000 });
+    await tap({ kind: 'check', checkId: 'prep', cells: [], at: at + 1000 });
+    expect((await standing()).run).toMatchObject({ next: 'sealer on Whole piece', isCoat: true });
+    await tap({ cells: [{ coatId: 'sealer/wet/1', areaId }], at: at + 60_000 });
     const { run } = await standing();
     expect(run).toMatchObject({ done: 1, next: 'Fine silver 1 of 2 on Whole piece' });
+    expect((await standing()).film!.find((f) => f.layerId === 'sealer')).toEqual({
+      layerId: 'sealer',
+      onUm: 25,
+      plannedUm: 25,
+    });
     // It flashes from when it was sprayed, some ten minutes or more.
     expect(run!.readyAt! - at - 60_000).toBeGreaterThan(8 * 60_000);
     expect(run!.readyAt! - at - 60_000).toBeLessThan(30 * 60_000);

@@ -10,6 +10,7 @@ import { MaterialsPage } from '../features/materials/MaterialsPage';
 import { MapPage } from '../features/map/MapPage';
 import { RecipesPage } from '../features/recipes/RecipesPage';
 import { MixPage } from '../features/mix/MixPage';
+import { PiecesPage } from '../features/pieces/PiecesPage';
 import { OnTheJobPage } from '../features/spray/OnTheJobPage';
 import { CardPage } from '../features/card/CardPage';
 import { ProductsPage } from '../features/products/ProductsPage';
@@ -26,6 +27,11 @@ const router = createBrowserRouter([
     path: '/jobs/:id/booth',
     errorElement: <FaultPage />,
     lazy: async () => ({ Component: (await import('../features/booth/BoothPage')).BoothPage }),
+  },
+  {
+    path: '/jobs/:id/card/booth',
+    errorElement: <FaultPage />,
+    lazy: async () => ({ Component: (await import('../features/booth/BoothPage')).CardBoothPage }),
   },
   {
     element: <Shell />,
@@ -51,6 +57,7 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../features/layers/LayersPage')).LayersPage }),
           },
           { path: 'card', element: <CardPage /> },
+          { path: 'pieces', element: <PiecesPage /> },
           { path: 'mix', element: <MixPage /> },
           {
             path: 'plan',

@@ -1,26 +1,32 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
+import { filmOf, objectsOf, runOf, type JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core';
-import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { FilmSection } from '../shared/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
 import { choiceOf, isPicked, openPoints, sayMix } from '../shared/jobModel';
+import { useLog } from '../shared/log/useLog';
+import { ObjectPicker } from '../shared/ObjectPicker';
 import { UndoBar, type Done } from '../shared/UndoBar';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
-import { useJobDetail, useJobSummary } from '../shared/useJob';
+import { ofObject, useJobDetail, useJobSummary, usePickedObject } from '../shared/useJob';
+import { JobLogContext, useJobWork } from '../shared/useJobWork';
 import { HEADER } from './layout';
 
-/** Header of a job: what it is, and its film section; the place below. */
+/** A job: its log for every page of it, its header, and the place below. */
 export function JobLayout() {
   const { id = '' } = useParams();
-  const { tones } = useTheme();
-  const { library } = useLibrary();
+  const client = useQueryClient();
   const { data, error, isPending, refetch } = useJobDetail(id);
-  const summary = useJobSummary(id);
-  const navigate = useNavigate();
-  const [undoable, setUndoable] = useState<Done | null>(null);
+  const log = useLog(
+    id,
+    false,
+    useCallback(() => void client.invalidateQueries({ queryKey: ['jobs'], exact: true }), [client]),
+  );
   if (isPending) return <Notice title="Opening the job …" />;
   if (error || !data) {
     const gone = error instanceof ApiFailure && error.code === 'notFound';
@@ -38,7 +44,24 @@ export function JobLayout() {
       </Notice>
     );
   }
-  const { job } = data;
+  return (
+    <JobLogContext value={log}>
+      <JobFrame detail={data} />
+    </JobLogContext>
+  );
+}
+
+/** Header of a job: what it is, its film section as its log has it, and which of its objects the pages are about. */
+function JobFrame({ detail }: { detail: JobDetail }) {
+  const { tones } = useTheme();
+  const { library } = useLibrary();
+  const { job } = detail;
+  const summary = useJobSummary(job.id);
+  const navigate = useNavigate();
+  const [undoable, setUndoable] = useState<Done | null>(null);
+  const { plan, state, log } = useJobWork(detail);
+  const objects = objectsOf(job);
+  const [picked, pick] = usePickedObject(job.id, objects);
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100vh' }}>
       <Box
@@ -66,10 +89,16 @@ export function JobLayout() {
             matching {job.matching}
           </Typography>
         </Box>
-        <FilmSection job={job} choice={choiceOf(job)} planned={!isPicked(job)} />
+        {objects.length > 1 ? <ObjectPicker objects={objects} picked={picked} onPick={pick} /> : null}
+        <FilmSection
+          job={job}
+          choice={choiceOf(job)}
+          film={isPicked(job) ? filmOf(plan, state) : null}
+          planned={!isPicked(job)}
+        />
         <JobMenu
           job={job}
-          open={summary && openPoints(summary)}
+          open={summary && openPoints({ ...summary, run: runOf(plan, state) })}
           onDone={(said, undo) => {
             setUndoable({ jobId: job.id, said, undo });
             if (undo.removed === false) void navigate('/');
@@ -81,8 +110,14 @@ export function JobLayout() {
           This job was taken out of the list. Under “Jobs” it can be put back.
         </Typography>
       ) : null}
+      {log.refused.length ? (
+        <Typography role="alert" sx={{ px: 2.75, py: 1, borderBottom: `1px solid ${tones.hairline}` }}>
+          {log.refused.length === 1 ? 'One entry was' : `${log.refused.length} entries were`} refused and{' '}
+          {log.refused.length === 1 ? 'counts' : 'count'} for nothing: {log.refused[0]!.reason}
+        </Typography>
+      ) : null}
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />
-      <Outlet context={data} />
+      <Outlet context={ofObject(detail, picked)} />
     </Box>
   );
 }

@@ -21,7 +21,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
       sx={{
         display: 'flex',
         alignItems: 'center',
-        minHeight: 45,
+        minHeight: 44,
         pl: '14px',
         pr: 1,
         color: 'text.primary',
@@ -36,6 +36,26 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
     >
       {children}
     </Box>
+  );
+}
+
+/** Heading of a group of places. */
+function Group({ name }: { name: string }) {
+  const { tones } = useTheme();
+  return (
+    <Typography
+      variant="body2"
+      component="div"
+      sx={{
+        borderTop: `1px solid ${tones.hairline}`,
+        pt: '3px',
+        pl: '19px',
+        lineHeight: '18px',
+        color: 'text.secondary',
+      }}
+    >
+      {name}
+    </Typography>
   );
 }
 
@@ -86,14 +106,18 @@ export function Shell() {
           <Place to="/products">Products</Place>
           {id ? (
             <>
+              <Group name="The colour" />
               <Place to={`/jobs/${id}/target`}>Target</Place>
               <Place to={`/jobs/${id}/map`}>Match map</Place>
               <Place to={`/jobs/${id}/recipes`}>Recipes</Place>
               <Place to={`/jobs/${id}/sample`}>Sample</Place>
               <Place to={`/jobs/${id}/layers`}>Layers</Place>
               <Place to={`/jobs/${id}/card`}>Let-down</Place>
+              <Group name="The job" />
+              <Place to={`/jobs/${id}/pieces`}>Pieces</Place>
               <Place to={`/jobs/${id}/mix`}>Mix room</Place>
               <Place to={`/jobs/${id}/plan`}>Spray plan</Place>
+              <Place to={`/jobs/${id}/booth`}>Booth</Place>
               <Place to={`/jobs/${id}/spray`}>On the job</Place>
             </>
           ) : null}

@@ -1,6 +1,6 @@
 import { Box, useTheme } from '@mui/material';
 import { layerFilmUm, LAYER_NAMES, stackFilmUm, type Lab, type PieceStack, type StackLayer } from '@steady-gleam/core';
-import { stacksOfPick, type Choice, type Job } from '@steady-gleam/contracts';
+import { stacksOfPick, type Choice, type Job, type LayerFilm } from '@steady-gleam/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useCompute } from '../worker/useCompute';
@@ -19,8 +19,10 @@ export function useStacks(job: Pick<Job, 'systemId' | 'stacks'>, choice: Choice)
 }
 
 interface FilmSectionProps {
-  readonly job: Pick<Job, 'id' | 'systemId' | 'status' | 'stacks'>;
+  readonly job: Pick<Job, 'id' | 'systemId' | 'stacks'>;
   readonly choice: Choice;
+  /** What is on and what is planned, by layer, as the job's log has it; null while nothing is picked. */
+  readonly film: readonly LayerFilm[] | null;
   /** Nothing is picked yet: every block is a guess and hatched. */
   readonly planned: boolean;
   /** Small and without names, for a list. */
@@ -28,16 +30,22 @@ interface FilmSectionProps {
 }
 
 /** The layers of a job from substrate to clear, as wide as their dry film; a stack below the other on a two-tone piece. */
-export function FilmSection({ job, choice, planned, compact = false }: FilmSectionProps) {
+export function FilmSection({ job, choice, film, planned, compact = false }: FilmSectionProps) {
   const stacks = useStacks(job, choice);
-  const shown = compact ? stacks.slice(0, 1) : stacks;
+  // Of a stripe's stack only what is laid of it: what lies below and over all belongs to the base.
+  const laid = film
+    ? stacks
+        .map((s) => ({ ...s, layers: s.layers.filter((l) => film.some((f) => f.layerId === l.id)) }))
+        .filter((s) => s.layers.length)
+    : stacks;
+  const shown = compact ? laid.slice(0, 1) : laid;
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', width: '100%', minWidth: 0, gap: '2px' }}>
       {shown.map((stack) => (
         <FilmStrip
           key={stack.id}
           layers={stack.layers}
-          sprayed={job.status === 'finished'}
+          film={film}
           pickedSystem={planned ? null : job.systemId}
           height={compact ? 22 : Math.floor(34 / shown.length)}
           names={!compact && shown.length === 1}
@@ -89,7 +97,8 @@ export function filmImage(
 
 interface FilmStripProps {
   readonly layers: readonly StackLayer[];
-  readonly sprayed: boolean;
+  /** What is on and what is planned, by layer; null for a stack that is only planned. */
+  readonly film?: readonly LayerFilm[] | null;
   /** The mix whose layers carry the marigold of the pick. */
   readonly pickedSystem: string | null;
   readonly height: number;
@@ -100,14 +109,23 @@ interface FilmStripProps {
 }
 
 /** One stack as a strip of blocks, its total at the end. */
-export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo, selected }: FilmStripProps) {
+export function FilmStrip({ layers, film = null, pickedSystem, height, names, linkTo, selected }: FilmStripProps) {
   const theme = useTheme();
   const units = useUnits();
   const { library } = useLibrary();
   const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(layers),
   );
-  const total = stackFilmUm(layers);
+  const ofLayer = (l: StackLayer) => film?.find((f) => f.layerId === l.id) ?? null;
+  const planned = (l: StackLayer): number => ofLayer(l)?.plannedUm ?? layerFilmUm(l);
+  /** Share of a layer that is on. */
+  const share = (l: StackLayer): number => {
+    const of = ofLayer(l);
+    return of && of.plannedUm > 0 ? Math.min(1, of.onUm / of.plannedUm) : of && of.onUm > 0 ? 1 : 0;
+  };
+  const total = layers.reduce((sum, l) => sum + planned(l), 0);
+  const on = layers.reduce((sum, l) => sum + (ofLayer(l)?.onUm ?? 0), 0);
+  const built = on > 0 ? `${units.figure('film', on)} of ${units.say('film', total)}` : units.say('film', total);
   const blocks = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   useEffect(() => {
@@ -141,7 +159,13 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
           </pattern>
         </defs>
         {flaked(l) ? <rect width="100%" height="100%" fill="url(#grain)" /> : null}
-        {sprayed ? null : <rect width="100%" height="100%" fill="url(#planned)" />}
+        <rect
+          x={`${share(l) * 100}%`}
+          width={`${(1 - share(l)) * 100}%`}
+          height="100%"
+          fill="url(#planned)"
+          visibility={share(l) < 1 ? 'visible' : 'hidden'}
+        />
         {(pickedSystem !== null && l.kind === 'effect' && l.materialId === pickedSystem) || selected === l.id ? (
           <rect
             x="1.5"
@@ -156,7 +180,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
       </svg>
     </div>
   );
-  const label = `Film section: ${layers.map(full).join('; ')}; total ${units.say('film', total)}${sprayed ? ', sprayed' : ', planned'}`;
+  const label = `Film section: ${layers.map(full).join('; ')}; ${on > 0 ? `${built} on` : `total ${built}, planned`}`;
   return (
     <div
       role={linkTo ? 'group' : 'img'}
@@ -165,9 +189,9 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
     >
       <div ref={blocks} style={{ display: 'flex', flex: 1, minWidth: 0 }}>
         {layers.map((l, i) => {
-          const film = layerFilmUm(l);
+          const wide = planned(l);
           // A name stands where it fits over its block.
-          const named = names && (film / total) * width > text(l).length * 6.4 + 14;
+          const named = names && (wide / total) * width > text(l).length * 6.4 + 14;
           const inner = (
             <>
               {names ? (
@@ -191,7 +215,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
             </>
           );
           const style = {
-            flex: `${film} 1 0`,
+            flex: `${wide} 1 0`,
             minWidth: names ? 14 : 6,
             color: 'inherit',
             textDecoration: 'none',
@@ -216,7 +240,7 @@ export function FilmStrip({ layers, sprayed, pickedSystem, height, names, linkTo
           lineHeight: `${height}px`,
         }}
       >
-        {units.say('film', total)}
+        {built}
       </span>
     </div>
   );

@@ -1,5 +1,6 @@
-import { Button } from '@mui/material';
-import type { Job } from '@steady-gleam/contracts';
+import { Button, type SxProps } from '@mui/material';
+import { runOf, type Job } from '@steady-gleam/contracts';
+import type { JobPlan, JobState } from '@steady-gleam/core';
 import { useState } from 'react';
 import { FinishDialog } from './JobMenu';
 import { openPoints } from './jobModel';
@@ -7,21 +8,30 @@ import { UndoBar, type Done } from './UndoBar';
 import { useJobSummary } from './useJob';
 
 /** Finishes a job from the place it is seen at: asked first, and undone for a while after. */
-export function FinishButton({ job }: { job: Job }) {
+export function FinishButton({
+  job,
+  run,
+  sx,
+}: {
+  job: Job;
+  /** Where it stands, as this page has it. */
+  run: { readonly plan: JobPlan; readonly state: JobState };
+  sx?: SxProps;
+}) {
   const summary = useJobSummary(job.id);
   const [asking, setAsking] = useState(false);
   const [undoable, setUndoable] = useState<Done | null>(null);
   return (
     <>
       {job.status === 'finished' ? null : (
-        <Button variant="outlined" onClick={() => setAsking(true)}>
+        <Button variant="outlined" onClick={() => setAsking(true)} {...(sx ? { sx } : {})}>
           Finish this job
         </Button>
       )}
       {asking ? (
         <FinishDialog
           job={job}
-          open={summary && openPoints(summary)}
+          open={summary && openPoints({ ...summary, run: runOf(run.plan, run.state) })}
           onClose={() => setAsking(false)}
           onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
         />

@@ -94,6 +94,8 @@ interface ReadingsFormProps {
   readonly narrow?: boolean;
   /** Name of a chip or place; left out for a target or rung. */
   readonly label?: string;
+  /** Object the readings are of; left out for the job as a whole, or a card. */
+  readonly objectId?: string | null;
   readonly state?: ReadingSet['state'];
   /** What is there and is being corrected: the form opens with it. */
   readonly initial?: ReadingSet | null;
@@ -136,6 +138,7 @@ export function ReadingsForm({
   onCancel,
   narrow = false,
   label = '',
+  objectId = null,
   state = 'cleared',
   known = [],
   initial = null,
@@ -169,6 +172,7 @@ export function ReadingsForm({
         rungCoats,
         source,
         label,
+        objectId,
         state,
         doubt: null,
         takenAt: shopIso(),

@@ -83,10 +83,10 @@ function stepOf(
   sayTime: (at: number) => string,
 ): Omit<NextStep, 'lead'> & { readonly lead?: string } {
   if (job.status === 'finished') return { place: 'card', stands: 'finished', action: 'Look at its card' };
-  if (job.run && job.run.done >= job.run.total)
-    return { place: 'card', stands: 'every coat is on', action: 'Look, then finish it' };
+  if (job.run && job.run.next === null)
+    return { place: 'spray', stands: 'every coat is on', action: 'Look, then finish it' };
   if (job.run) {
-    const { done, total, readyAt, closesAt, next } = job.run;
+    const { done, total, readyAt, closesAt, next, isCoat } = job.run;
     if (closesAt !== null && closesAt < now)
       return {
         place: 'booth',
@@ -95,11 +95,12 @@ function stepOf(
         lead: `waits too long: the recoat window for ${next} closed at ${sayTime(closesAt)}; scuff first`,
       };
     const from = readyAt !== null && readyAt > now ? `from ${sayTime(readyAt)}` : 'now';
+    const then = isCoat ? `${next} ${from}` : `next: ${next}${from === 'now' ? '' : ` ${from}`}`;
     return {
       place: 'booth',
-      stands: `${done} of ${total} sprays on; ${next} ${from}`,
+      stands: `${done >= total ? 'every coat is on' : `${done} of ${total} sprays on`}; ${then}`,
       action: 'Back to the booth',
-      lead: `is being sprayed: ${next} ${from}`,
+      lead: isCoat ? `is being sprayed: ${then}` : `waits for you: ${next}${from === 'now' ? '' : ` ${from}`}`,
     };
   }
   if (!isPicked(job))

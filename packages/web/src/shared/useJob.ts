@@ -9,9 +9,10 @@ import {
   type VerdictEvent,
 } from '@steady-gleam/contracts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useOutletContext } from 'react-router';
 import type { InferType } from 'yup';
-import { call, sendBytes } from './apiClient';
+import { ApiFailure, call, sendBytes } from './apiClient';
 
 export const jobKey = (id: string) => ['jobs', id] as const;
 
@@ -25,9 +26,36 @@ export function useJobSummary(id: string): JobSummary | null {
   return data?.find((j) => j.id === id) ?? null;
 }
 
+/** A job's detail, and which of its objects it is about; null for all of them. */
+export type PageDetail = JobDetail & { readonly objectId: string | null };
+
+/** The detail as one object has it: its own target where it was read by itself. */
+export function ofObject(detail: JobDetail, objectId: string | null): PageDetail {
+  const own = detail.objectTargets.find((s) => s.objectId === objectId);
+  return { ...detail, objectId, ...(own ? { target: own, targetHistory: [] } : {}) };
+}
+
 /** The job of the place being shown; JobLayout loads it. */
-export function useJob(): JobDetail {
-  return useOutletContext<JobDetail>();
+export function useJob(): PageDetail {
+  return useOutletContext<PageDetail>();
+}
+
+const pickKey = (id: string) => `steady-gleam.object.${id}`;
+
+/** The object the pages of a job are about, kept in this window; null for all. */
+export function usePickedObject(
+  id: string,
+  objects: readonly { readonly id: string }[],
+): [string | null, (objectId: string | null) => void] {
+  const [picked, setPicked] = useState(() => sessionStorage.getItem(pickKey(id)));
+  return [
+    objects.length > 1 && objects.some((o) => o.id === picked) ? picked : null,
+    (objectId) => {
+      if (objectId === null) sessionStorage.removeItem(pickKey(id));
+      else sessionStorage.setItem(pickKey(id), objectId);
+      setPicked(objectId);
+    },
+  ];
 }
 
 function useJobMutation<T>(id: string, run: (input: T) => Promise<unknown>) {
@@ -61,6 +89,11 @@ export function useChangeJob(id: string) {
     scope: { id: `change job ${id}` },
     mutationFn: (change: JobChange) => changeJob(id, change),
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+    // Changed elsewhere: what is there now is shown, what was typed stays, and the next try goes on from there.
+    onError: (error) =>
+      error instanceof ApiFailure && error.code === 'stale'
+        ? client.invalidateQueries({ queryKey: ['jobs'] })
+        : undefined,
   });
 }
 

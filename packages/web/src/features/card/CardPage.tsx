@@ -11,9 +11,12 @@ import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useJob } from '../../shared/useJob';
+import { useJobWork } from '../../shared/useJobWork';
+import { SetUpNotes } from '../plan/SetUpPanel';
 import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
+import { CardRun } from './CardRun';
 import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
 import { sayEye, sayFaceAgainstFlop, sayOutOfOrder, sayPlans } from './eyeModel';
@@ -37,6 +40,7 @@ export function CardPage() {
   const { data: mixed = [] } = useBatches();
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
+  const work = useJobWork(detail);
   const [selected, setSelected] = useState<number | null>(null);
   const [planning, setPlanning] = useState(false);
   const [figures, setFigures] = useState(false);
@@ -133,6 +137,7 @@ export function CardPage() {
           </Box>
         ) : null}
         {eye ? <EyePicture posterior={eye.posterior} /> : null}
+        <SetUpNotes detail={detail} work={work} />
         {misread ? warning(misread) : null}
         {disorder ? warning(disorder) : null}
         {against ? warning(against) : null}
@@ -162,7 +167,7 @@ export function CardPage() {
                   Go to the job
                 </Button>
               ) : null}
-              <FinishButton job={job} />
+              <FinishButton job={job} run={work} />
             </>
           )}
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
@@ -212,6 +217,7 @@ export function CardPage() {
             <Button variant="outlined" onClick={() => setPlanning(true)} sx={{ flex: 'none' }}>
               Change the plan
             </Button>
+            <CardRun detail={detail} work={work} />
             <Button
               component="a"
               href={labelPath(job.id, 'card', units.system, ownZone())}

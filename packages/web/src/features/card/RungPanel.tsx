@@ -76,7 +76,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
   const { took, note } = useTakenOut(job.id);
   const [photoFailure, setPhotoFailure] = useState<string | null>(null);
-  const own = verdicts.filter((v) => v.place === 'rung' && v.coats === coats);
+  const own = verdicts.filter((v) => v.coats === coats);
   const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
 
   const attach = async (chosen: File) => {
@@ -91,12 +91,9 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   };
   const event = (view: EyeView, verdict: Verdict | null): VerdictEvent => ({
     id: newId(),
-    place: 'rung',
     coats,
-    spot: '',
     view,
     verdict,
-    patch: null,
     takenAt: shopIso(),
   });
 

@@ -22,9 +22,7 @@ export interface EyeAdvice {
 }
 
 export function rungVerdicts(events: readonly VerdictEvent[]): RungVerdict[] {
-  return events.flatMap((v) =>
-    v.place === 'rung' && v.verdict ? [{ coats: v.coats, view: v.view, verdict: v.verdict }] : [],
-  );
+  return events.flatMap((v) => (v.verdict ? [{ coats: v.coats, view: v.view, verdict: v.verdict }] : []));
 }
 
 /** Count and advice from verdicts; the card's or the model's own belief is the prior, where there is one. */

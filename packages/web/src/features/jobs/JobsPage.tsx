@@ -115,7 +115,7 @@ export function JobsPage() {
                   </Typography>
                 </Box>
                 <Box sx={{ minWidth: 0 }}>
-                  <FilmSection job={job} choice={choiceOf(job)} planned={!isPicked(job)} compact />
+                  <FilmSection job={job} choice={choiceOf(job)} film={job.film} planned={!isPicked(job)} compact />
                   <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
                     {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
                     {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}

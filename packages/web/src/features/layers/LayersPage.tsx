@@ -6,7 +6,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { Box, Button, NativeSelect, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { filmLimitSchema, stacksOfPick, stacksSchema } from '@steady-gleam/contracts';
+import { areasOf, filmLimitSchema, stacksOfPick, stacksSchema, START_PLAN } from '@steady-gleam/contracts';
 import {
   findSystem,
   FIVE_ANGLES,
@@ -20,7 +20,7 @@ import {
   type StackLayerKind,
 } from '@steady-gleam/core';
 import { useEffect, useReducer, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -132,7 +132,7 @@ export function LayersPage() {
   };
   const errorOf = (index: number) =>
     Object.entries(errors).find(([path]) => path.startsWith(`[${stacks.indexOf(stack)}].layers[${index}]`))?.[1];
-  const said = sayBuild(stacks, limit, units);
+  const said = sayBuild(stacks, limit, units, job.plan ?? START_PLAN);
 
   return (
     <Bench
@@ -230,9 +230,17 @@ export function LayersPage() {
           ))}
         </ToggleButtonGroup>
       ) : null}
+      {stack.id !== stacks[0]!.id && !areasOf(job).some((a) => a.finishId === stack.id) ? (
+        <Typography role="status" sx={{ mb: 1 }}>
+          No area gets the {stack.name} yet: nothing of it is planned.{' '}
+          <Link to={`/jobs/${job.id}/pieces`} style={{ color: 'inherit' }}>
+            Give it one under Pieces
+          </Link>
+          .
+        </Typography>
+      ) : null}
       <FilmStrip
         layers={stack.layers}
-        sprayed={job.status === 'finished'}
         pickedSystem={null}
         selected={selected}
         height={64}

@@ -48,10 +48,15 @@ describe('what is said of a build', () => {
   it('says the thickest stack, and whether it stays under the limit', () => {
     const one = { id: 'a', name: 'first tone', layers: [layer(20, 3)] };
     const two = { id: 'b', name: 'second tone', layers: [layer(30, 4.5)] };
-    expect(sayBuild([one], 100, metric).answer).toBe('60 µm in 3 coats, 40 µm under your limit.');
-    expect(sayBuild([one, two], 100, metric).answer).toBe(
-      'The second tone: 135 µm in 4½ coats, 35 µm over your limit.',
+    const plain = { grip: false, tack: false };
+    expect(sayBuild([one], 100, metric, plain).answer).toBe('60 µm in 3 coats: 40 µm under your limit.');
+    expect(sayBuild([one, two], 100, metric, plain).answer).toBe(
+      'The second tone: 135 µm in 4½ coats: 35 µm over your limit.',
     );
-    expect(sayBuild([{ ...one, layers: [] }], 100, metric).answer).toBe('Nothing is laid yet.');
+    // A tack coat is film too: 0.3 of a coat of clear.
+    expect(sayBuild([one], 100, metric, { grip: true, tack: true }).answer).toBe(
+      '66 µm in 3 coats, tack coat with them: 34 µm under your limit.',
+    );
+    expect(sayBuild([{ ...one, layers: [] }], 100, metric, plain).answer).toBe('Nothing is laid yet.');
   });
 });

@@ -1,4 +1,4 @@
-import { stackFilmUm, type PieceStack } from '@steady-gleam/core';
+import { stackFilmUm, uncountedFilmUm, type PieceStack } from '@steady-gleam/core';
 import { countCoats } from '../../shared/jobModel';
 import type { Units } from '../../shared/units';
 
@@ -7,8 +7,9 @@ export function sayBuild(
   stacks: readonly PieceStack[],
   limitUm: number,
   units: Pick<Units, 'say' | 'figure'>,
+  laid: { readonly grip: boolean; readonly tack: boolean },
 ): { answer: string; why: string } {
-  const builds = stacks.map((s) => stackFilmUm(s.layers));
+  const builds = stacks.map((s) => stackFilmUm(s.layers) + uncountedFilmUm(s.layers, laid));
   const most = Math.max(...builds);
   const thickest = stacks[builds.indexOf(most)]!;
   const coats = thickest.layers.reduce((sum, l) => sum + l.coats, 0);
@@ -16,8 +17,13 @@ export function sayBuild(
   if (!coats)
     return { answer: 'Nothing is laid yet.', why: 'Add layers from substrate to clear, or start from a family.' };
   const over = most - limitUm;
+  const thin = [
+    ...(laid.grip && thickest.layers.some((l) => l.kind === 'effect') ? ['grip'] : []),
+    ...(laid.tack && thickest.layers.some((l) => l.kind === 'clear') ? ['tack'] : []),
+  ];
+  const more = thin.length ? `, ${thin.join(' and ')} coat${thin.length > 1 ? 's' : ''} with them` : '';
   return {
-    answer: `${who}${units.say('film', most)} in ${countCoats(coats)}, ${over > 0 ? `${units.say('film', over)} over your limit` : `${units.say('film', -over)} under your limit`}.`,
+    answer: `${who}${units.say('film', most)} in ${countCoats(coats)}${more}: ${over > 0 ? `${units.say('film', over)} over your limit` : `${units.say('film', -over)} under your limit`}.`,
     why:
       over > 0
         ? `A build over ${units.say('film', limitUm)} tends to crack and to print at edges. Take out a coat, lay lighter, or sand back before more clear.`

@@ -55,7 +55,7 @@ describe('what the screens say', () => {
     const unsprayed = 'nothing was sprayed in the booth';
     expect(openPoints(picked)).toEqual(['no rung of a card is read', 'nothing was mixed', unsprayed]);
     expect(openPoints({ ...picked, rungsRead: 2 })).toEqual(['nothing was mixed', unsprayed]);
-    const run = { done: 3, total: 36, next: 'x', readyAt: null, closesAt: null };
+    const run = { done: 3, total: 36, next: 'x', isCoat: true, readyAt: null, closesAt: null };
     const mixed = { ...picked, rungsRead: 2, batches: 4 };
     expect(openPoints({ ...mixed, run })).toEqual(['3 of 36 sprays are on']);
     expect(openPoints({ ...mixed, run: { ...run, done: 36, next: null } })).toEqual([]);
@@ -80,7 +80,15 @@ describe('what the screens say', () => {
         (t) => `${t} ms`,
       );
     const picked = { choice: {} as never };
-    const run = { done: 3, total: 8, next: 'candy 2 of 3 on the tub', readyAt: 500, closesAt: null };
+    const run = {
+      done: 3,
+      total: 8,
+      next: 'candy 2 of 3 on the tub',
+      isCoat: true,
+      readyAt: 500,
+      closesAt: null,
+      film: [],
+    };
     expect(at({}).place).toBe('target');
     expect(at({ targetAngles: 5 }).place).toBe('map');
     expect(at(picked).action).toBe('Spray the card');
@@ -101,7 +109,7 @@ describe('what the screens say', () => {
       lead: 'is being sprayed: candy 2 of 3 on the tub from 500 ms',
     });
     expect(at({ ...picked, run }, 600).lead).toBe('is being sprayed: candy 2 of 3 on the tub now');
-    expect(at({ ...picked, run: { ...run, done: 8, next: null } }).place).toBe('card');
+    expect(at({ ...picked, run: { ...run, done: 8, next: null } }).place).toBe('spray');
     expect(at({ ...picked, status: 'finished', run }).action).toBe('Look at its card');
   });
 

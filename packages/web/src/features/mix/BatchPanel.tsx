@@ -51,7 +51,6 @@ export interface BatchPanelProps {
   readonly mixing: Mixing;
   readonly onMixing: (more: (now: Mixing) => Partial<Mixing>) => void;
   readonly shelf: readonly Product[];
-  readonly areaM2: number;
   /** How much of the spray lands, as a sentence without its stop. */
   readonly lands: string;
   /** What the card says this hand lays of a nominal coat of this mix; null when it says nothing of it. */
@@ -73,7 +72,7 @@ export interface BatchPanelProps {
 
 /** One cup: what to pour to which mark, what the scale shows, and what was mixed before. */
 export function BatchPanel(props: BatchPanelProps) {
-  const { group, settings, onSettings, mixing, shelf, areaM2, mixed, notes } = props;
+  const { group, settings, onSettings, mixing, shelf, mixed, notes } = props;
   const { product, pours, need, plan, faults } = props.work;
   const { tones } = useTheme();
   const units = useUnits();
@@ -91,7 +90,7 @@ export function BatchPanel(props: BatchPanelProps) {
   const why: ReactNode = blocked
     ? `It was mixed ${Math.round((now - new Date(inUse!.mixedAt).getTime()) / 60_000)} min ago and sets after ${Math.round(inUse!.potMinutes!)}. Empty the cup, clean the gun, say below what was left, then mix fresh; thinning it does not bring it back.`
     : plan
-      ? `${countCoats(group.coats)} on ${units.say('area', areaM2)} ${group.coats > 1 ? 'take' : 'takes'} about ${units.within('volume', need.ml, need.low, need.high)}: ${props.lands}.${props.hand ? ` Your card says you lay ${props.hand} of a nominal coat.` : ''}${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
+      ? `${countCoats(group.coats)} on ${units.say('area', group.areaM2)} ${group.coats > 1 ? 'take' : 'takes'} about ${units.within('volume', need.ml, need.low, need.high)}: ${props.lands}.${props.hand ? ` Your card says you lay ${props.hand} of a nominal coat.` : ''}${group.coats > 1 ? ' One batch for all coats keeps them one colour.' : ''}`
       : 'Something below is not a figure yet.';
   const additives = (role: 'hardener' | 'reducer') => {
     if (!pours.pours.some((p) => p.role === role)) return null;

@@ -1,15 +1,6 @@
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import { mixingSchema, shopApi, START_MIXING, type Batch, type Mixing, type NewBatch } from '@steady-gleam/contracts';
 import {
-  mixingSchema,
-  shopApi,
-  START_MIXING,
-  START_PIECES,
-  type Batch,
-  type Mixing,
-  type NewBatch,
-} from '@steady-gleam/contracts';
-import {
-  areaOf,
   cupOf,
   flakeLayerOf,
   flakeVolumes,
@@ -31,6 +22,7 @@ import { useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import { Notice } from '../../shared/Notice';
 import { useChangeJob, useJob } from '../../shared/useJob';
+import { useJobWork } from '../../shared/useJobWork';
 import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
 import { isNominal } from '../card/cardModel';
 import { CardCoats } from '../card/CardCoats';
@@ -100,6 +92,7 @@ export function MixPage() {
 
   const stacks = useStacks(job, choiceOf(job));
   const count = useCardCount(detail);
+  const laid = useJobWork(detail);
   const hand = count.assessment?.calibration ? { systemId: job.systemId, film: count.assessment.hand.film } : null;
   const shelf = products.data?.map((p) => p.product) ?? NO_PRODUCTS;
   const rack = guns.data ?? [];
@@ -123,11 +116,10 @@ export function MixPage() {
     );
 
   const mixing = job.mixing ?? START_MIXING;
-  const pieces = job.pieces ?? START_PIECES;
-  const area = areaOf(pieces);
+  const area = laid.plan.areas.reduce((sum, a) => sum + (a.on === null ? a.areaM2 : 0), 0);
   const layers = stacks.flatMap((s) => s.layers);
   const flake = flakeLayerOf(layers, library);
-  const groups = groupsOf(layers, library, hand);
+  const groups = groupsOf(laid.plan, library, hand);
   const gun = rack.find((g) => g.gun.id === mixing.gunId)?.gun ?? null;
   const transfer = gun ? transferOf(gun, mixed) : { mean: USUAL_TRANSFER, sd: TRANSFER_SD, lessons: 0 };
   const sprayer = gun ?? STARTING_GUNS[0]!;
@@ -159,7 +151,7 @@ export function MixPage() {
     const same = hardenerInClears(g, groups, ownBatches, (other) => plainPours(other, null).pours);
     const pours = plainPours(g, same);
     const solids = solidsOf(g, product, library);
-    const need = needFor(g, area, solids, { lossMl }, transfer);
+    const need = needFor(g, solids, { lossMl }, transfer);
     return {
       product,
       pours,
@@ -354,9 +346,6 @@ export function MixPage() {
         humidityFault={mixingFaults['humidity']}
         leftover={state.leftover}
         onLeftover={(leftover) => setState({ ...state, leftover })}
-        pieces={pieces}
-        onPieces={(next) => shape.mutate({ version: job.version, pieces: next })}
-        failure={shape.error?.message ?? null}
         onShow={show}
       />
     );
@@ -374,7 +363,6 @@ export function MixPage() {
       pours: work.pours.pours,
       lots: work.pours.pours.map((p) => state.lots[`${group.id}/${p.name}`] ?? ''),
       temperatureC: mixing.temperatureC,
-      areaM2: area,
       solids: work.solids,
       onCard: state.onCard,
       note: state.note,
@@ -406,7 +394,6 @@ export function MixPage() {
       mixing={mixing}
       onMixing={setMixing}
       shelf={shelf}
-      areaM2={area}
       lands={lands}
       hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}

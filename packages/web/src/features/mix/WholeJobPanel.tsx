@@ -1,5 +1,4 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import type { Piece } from '@steady-gleam/contracts';
 import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
 import type { ReactNode } from 'react';
 import { Answer } from '../../shared/Answer';
@@ -12,7 +11,6 @@ import { useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
 import { whyNotOneBatch, type BatchPlan, type MixGroup } from './mixModel';
 import { tableStyles } from './tableStyles';
-import { PiecesPanel } from './PiecesPanel';
 
 const ONE_BATCH = 'in one batch?';
 
@@ -40,9 +38,6 @@ export function WholeJobPanel({
   humidityFault,
   leftover,
   onLeftover,
-  pieces,
-  onPieces,
-  failure,
   onShow,
 }: {
   readonly all: readonly WorkedGroup[];
@@ -60,9 +55,6 @@ export function WholeJobPanel({
   readonly humidityFault: string | undefined;
   readonly leftover: string;
   readonly onLeftover: (text: string) => void;
-  readonly pieces: readonly Piece[];
-  readonly onPieces: (pieces: Piece[]) => void;
-  readonly failure: string | null;
   readonly onShow: (groupId: string) => void;
 }) {
   const { tones } = useTheme();
@@ -82,8 +74,8 @@ export function WholeJobPanel({
     ground && leftoverMl > 0
       ? leftoverAsGround({
           leftoverMl,
-          area,
-          filmUm: ground.group.filmUm / Math.max(0.5, ground.group.coats),
+          area: ground.group.areaM2,
+          filmUm: ground.group.solidMl / ground.group.areaM2 / Math.max(0.5, ground.group.coats),
           leftoverSolids: ground.solids,
           groundSolids: ground.solids,
           transferEfficiency: transferMean,
@@ -161,7 +153,7 @@ export function WholeJobPanel({
                   </Typography>
                 </td>
                 <td style={cell}>{sayCoats(w.group.coats)}</td>
-                {wide ? <td style={cell}>{units.say('film', w.group.filmUm)}</td> : null}
+                {wide ? <td style={cell}>{units.say('film', w.group.solidMl / w.group.areaM2)}</td> : null}
                 <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
                 <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
                 <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
@@ -183,10 +175,6 @@ export function WholeJobPanel({
           </tbody>
         </table>
       </Box>
-      <Typography variant="h2" sx={{ mt: 2.5, mb: 0.5 }}>
-        Pieces, {units.say('area', area)} in all
-      </Typography>
-      <PiecesPanel key={JSON.stringify(pieces)} pieces={pieces} failure={failure} onKeep={onPieces} />
     </Bench>
   );
 }

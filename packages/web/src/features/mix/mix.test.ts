@@ -12,8 +12,9 @@ import {
   STARTING_GUNS,
   STARTING_PRODUCTS,
   type OwnMaterial,
+  type StackLayer,
 } from '@steady-gleam/core';
-import { START_MIXING, START_PIECES } from '@steady-gleam/contracts';
+import { START_AREAS, START_MIXING, START_PLAN, workOfJob } from '@steady-gleam/contracts';
 import { metricText, shownText, unitsOf } from '../../shared/units';
 import {
   groupsOf,
@@ -30,6 +31,27 @@ import {
 
 const layers = (groundId: string, systemId: string, coats = 3, controlCoats = 0) =>
   layersOf(findGround(groundId), findSystem(systemId), { groundId, coats, strength: 1.2, style: 'wet', controlCoats });
+/** Cups of a stack on one area of three square metres. */
+const cups = (stack: readonly StackLayer[], of = library) =>
+  groupsOf(
+    workOfJob({
+      job: {
+        piece: 'tub',
+        systemId: stack.find((l) => l.kind === 'effect')!.materialId!,
+        choice: null,
+        stacks: [{ id: 'main', name: 'whole piece', layers: [...stack] }],
+        objects: null,
+        areas: [{ ...START_AREAS[0]!, measures: { area: 3 } }],
+        mixing: null,
+        plan: { ...START_PLAN, tack: false },
+      },
+      card: null,
+      library: of,
+      products: STARTING_PRODUCTS,
+      guns: STARTING_GUNS,
+    })!.plan,
+    of,
+  );
 const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: object = {}) =>
   poursOf({
     group,
@@ -45,14 +67,14 @@ const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: objec
 
 describe('what a job is mixed from', () => {
   it('is one cup for each stuff, the control coat in the cup of its mix', () => {
-    const groups = groupsOf(layers('silver-fine', 'cinder-candy', 3, 1), library);
+    const groups = cups(layers('silver-fine', 'cinder-candy', 3, 1));
     expect(groups.map((g) => [g.name, g.productKind, g.coats])).toEqual([
       ['sealer', 'sealer', 1],
       ['Fine silver', 'ground', 2],
       ['Cinder candy', 'intercoat', 4],
       ['clear', 'clear', 2],
     ]);
-    expect(groups[2]!.filmUm).toBeCloseTo(10 * (3 + 0.35), 9);
+    expect(groups[2]!.solidMl).toBeCloseTo(3 * 10 * (3 + 0.35), 9);
   });
 
   it('pours no part that nobody entered: the whole by the painter’s formula, reduced as the sheet says', () => {
@@ -81,7 +103,7 @@ describe('what a job is mixed from', () => {
       style: 'wet',
       controlCoats: 0,
     });
-    const group = groupsOf(stack, mine).find((g) => g.materialId === 'own')!;
+    const group = cups(stack, mine).find((g) => g.materialId === 'own')!;
     expect(
       pours(group, {}, { library: mine, product: productOf(group, mine, STARTING_PRODUCTS, START_MIXING) }).pours.map(
         (p) => [p.name, p.parts],
@@ -93,7 +115,7 @@ describe('what a job is mixed from', () => {
   });
 
   it('pours what a nudge adds with the rest, in one where it is in the cup anyway', () => {
-    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    const candy = cups(layers('silver-fine', 'cinder-candy'))[2]!;
     const added = [
       { name: 'cinder red', ratio: 0.05, density: 0.96 },
       { name: 'plum violet', ratio: 0.01, density: 0.97 },
@@ -110,7 +132,7 @@ describe('what a job is mixed from', () => {
   });
 
   it('weighs dry flake in last: a litre holds the dose, and the ratio is of what it goes into', () => {
-    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    const candy = cups(layers('silver-fine', 'cinder-candy'))[2]!;
     const before = pours(candy).pours;
     const litre = before.reduce((sum, p) => sum + p.parts, 0) / before[0]!.parts;
     const sizes = [
@@ -133,7 +155,7 @@ describe('what a job is mixed from', () => {
   });
 
   it('pours the mix at its strength, reduced as the product’s sheet says', () => {
-    const candy = groupsOf(layers('silver-fine', 'cinder-candy'), library)[2]!;
+    const candy = cups(layers('silver-fine', 'cinder-candy'))[2]!;
     // 8 parts carrier and 1.2 of candy, two to one with reducer.
     expect(pours(candy).pours.map((p) => [p.name, Number(p.parts.toFixed(6))])).toEqual([
       ['intercoat clear', 8],
@@ -147,8 +169,8 @@ describe('what a job is mixed from', () => {
   });
 
   it('takes what the area, film and gun say, as a range, and says what stands in the way', () => {
-    const [sealer, , candy] = groupsOf(layers('silver-fine', 'cinder-candy'), library);
-    const need = needFor(candy!, 3, 0.22, STARTING_GUNS[0]!, { mean: 0.65, sd: 0.15 });
+    const [sealer, , candy] = cups(layers('silver-fine', 'cinder-candy'));
+    const need = needFor(candy!, 0.22, STARTING_GUNS[0]!, { mean: 0.65, sd: 0.15 });
     // Worked by hand: 3 m2 x 30 um / 0.22 / 0.65 + 40 ml = 669.4 ml.
     expect(need.ml).toBeCloseTo(669.4, 1);
     expect(need.ml).toBeCloseTo(
@@ -183,7 +205,7 @@ describe('what a job is mixed from', () => {
   });
 
   it('keeps one hardener in clears that melt together', () => {
-    const groups = groupsOf(layers('gold', 'smoke-tea-clear', 2), library);
+    const groups = cups(layers('gold', 'smoke-tea-clear', 2));
     const [, , tinted, clear] = groups;
     const plain = (g: MixGroup) => pours(g, {}, { temperatureC: 23 }).pours;
     const name = (g: MixGroup, mixed: unknown[] = []) => hardenerInClears(g, groups, mixed as never, plain);
@@ -198,7 +220,7 @@ describe('what a job is mixed from', () => {
   });
 
   it('adds pieces up, and one that is not measured counts nothing', () => {
-    const [piece] = START_PIECES;
+    const [piece] = START_AREAS;
     expect(areaOf([piece!, { ...piece!, shape: 'panel', measures: { width: 2, height: 0.5 }, count: 3 }])).toBe(5);
     expect(pieceArea({ ...piece!, shape: 'tub', measures: { top: 1 } })).toBeNull();
   });

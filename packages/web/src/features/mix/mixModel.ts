@@ -2,12 +2,10 @@ import type { Added, Batch, Mixing, NewBatch } from '@steady-gleam/contracts';
 import {
   adviseAdditive,
   additiveSuits,
-  cupOf,
   cupFor,
+  cupsOf,
   findCarrier,
   findSystem,
-  layerFilmUm,
-  LAYER_NAMES,
   mixByParts,
   needOf,
   parseRatio,
@@ -21,6 +19,7 @@ import {
   type AdditiveRole,
   type EffectSystem,
   type Gun,
+  type JobPlan,
   type Library,
   type MixedPart,
   type Need,
@@ -30,7 +29,7 @@ import {
 } from '@steady-gleam/core';
 import { numberIn } from '../../shared/numberIn';
 
-/** Coats of a stack that come out of one cup. */
+/** What has to be mixed of one stuff. */
 export interface MixGroup {
   /** Of its first layer. */
   readonly id: string;
@@ -39,40 +38,34 @@ export interface MixGroup {
   readonly productKind: ProductKind;
   readonly materialId: string | null;
   readonly strength: number;
-  readonly layers: readonly StackLayer[];
+  /** On the area that gets most of them. */
   readonly coats: number;
-  /** Dry film of all its coats, um. */
-  readonly filmUm: number;
+  /** m2 it is laid on. */
+  readonly areaM2: number;
+  /** Dry film of all its cells x their area, um m2, that is ml of solids. */
+  readonly solidMl: number;
 }
 
 /**
- * What has to be mixed for a stack, from substrate to clear; layers of the same stuff share a cup.
+ * What has to be mixed for a job, from substrate to clear; layers of the same stuff share a cup.
  * @param hand film per coat of a mix as the card taught it, against nominal
  */
 export function groupsOf(
-  layers: readonly StackLayer[],
+  plan: Pick<JobPlan, 'layers' | 'cells'>,
   library: Library,
   hand: { readonly systemId: string; readonly film: number } | null = null,
 ): MixGroup[] {
-  const groups = new Map<string, MixGroup>();
-  for (const l of layers) {
-    const system = l.kind === 'effect' && l.materialId ? findSystem(l.materialId, library.systems) : null;
-    const ground = l.kind === 'ground' ? library.grounds.find((g) => g.id === l.materialId) : null;
-    const key = cupOf(l, layers);
-    const known = groups.get(key);
-    groups.set(key, {
-      id: known?.id ?? l.id,
-      name: system?.name ?? ground?.name ?? LAYER_NAMES[l.kind],
-      kind: l.kind,
-      productKind: productKindOf(l, library),
-      materialId: l.materialId,
-      strength: l.strength,
-      layers: [...(known?.layers ?? []), l],
-      coats: (known?.coats ?? 0) + l.coats,
-      filmUm: (known?.filmUm ?? 0) + layerFilmUm(l) * (hand?.systemId === l.materialId ? hand.film : 1),
-    });
-  }
-  return [...groups.values()];
+  return cupsOf(plan).map((cup) => ({
+    id: cup.id,
+    name: cup.name,
+    kind: cup.kind,
+    productKind: productKindOf(cup.first, library),
+    materialId: cup.first.materialId,
+    strength: cup.first.strength,
+    coats: cup.coats,
+    areaM2: cup.areaM2,
+    solidMl: cup.solidMl * (cup.kind === 'effect' && hand?.systemId === cup.first.materialId ? hand.film : 1),
+  }));
 }
 
 /** The job's product for a group: the one it names, else the shop's first of that kind. */
@@ -263,17 +256,16 @@ export function solidsOf(group: MixGroup, product: Product | null, library: Libr
 }
 
 export function needFor(
-  group: MixGroup,
-  areaM2: number,
+  group: Pick<MixGroup, 'solidMl'>,
   solids: number,
   gun: Pick<Gun, 'lossMl'>,
   transfer: { readonly mean: number; readonly sd: number },
 ): Need {
   return needOf(
     {
-      area: areaM2,
+      area: 1,
       coats: 1,
-      dryFilm: group.filmUm,
+      dryFilm: group.solidMl,
       volumeSolids: solids,
       transferEfficiency: transfer.mean,
       loss: gun.lossMl,
@@ -362,7 +354,6 @@ export function batchOf(
     readonly pours: readonly Pour[];
     readonly lots: readonly string[];
     readonly temperatureC: number;
-    readonly areaM2: number;
     readonly solids: number;
     readonly onCard: boolean;
     readonly note: string;
@@ -389,7 +380,7 @@ export function batchOf(
     temperatureC: q.temperatureC,
     mixedAt,
     potMinutes: plan.potMinutes,
-    solidMl: q.areaM2 * q.group.filmUm,
+    solidMl: q.group.solidMl,
     volumeSolids: q.solids,
     lossMl: q.gun?.lossMl ?? USUAL_LOSS_ML,
     vocActual: plan.voc?.actual ?? null,

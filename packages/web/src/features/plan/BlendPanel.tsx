@@ -26,8 +26,8 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const target = useMemo(() => targetOf(detail.target), [detail.target]);
   // Each effect coat has its own reach; ground and clear go as one.
-  const grounds = new Set(work.layers.flatMap((l) => (l.kind === 'ground' ? [l.materialId] : [])));
-  const base: BlendLayer[] = work.layers.flatMap((l): BlendLayer[] => {
+  const grounds = new Set(work.plan.layers.flatMap((l) => (l.kind === 'ground' ? [l.materialId] : [])));
+  const base: BlendLayer[] = work.plan.layers.flatMap((l): BlendLayer[] => {
     const ground = work.library.grounds.find((g) => g.id === l.materialId)?.name ?? 'ground';
     const name = l.kind === 'ground' ? (grounds.size > 1 ? ground : 'ground') : l.kind === 'clear' ? 'clear' : 'effect';
     if (l.kind === 'ground' || l.kind === 'clear')
@@ -75,9 +75,9 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       setFaults({ [name ?? error.inner[0]?.path ?? error.path ?? '']: error.inner[0]?.message ?? error.message });
     }
   };
-  const key = JSON.stringify(['blend', work.layers, target, layers, kept.repairCm, length]);
+  const key = JSON.stringify(['blend', work.plan.layers, target, layers, kept.repairCm, length]);
   const { value, error } = useCompute(length > 5 ? key : null, (c) =>
-    c.blend(work.layers, job.systemId, target, layers, kept.repairCm, Math.min(600, length)),
+    c.blend(work.plan.layers, job.systemId, target, layers, kept.repairCm, Math.min(600, length)),
   );
   const halos = halosOf(layers);
   const taken =

@@ -11,12 +11,12 @@ import {
 import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
 import {
   filmOfSettings,
-  foldRun,
   STYLES,
   type CoatEdit,
   type Measure,
   type PlannedCoat,
   type School,
+  sayAreas,
   sayCoat,
 } from '@steady-gleam/core';
 import { useState } from 'react';
@@ -33,7 +33,6 @@ import { useChangeJob } from '../../shared/useJob';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
 import type { PlanPanelProps } from './PlanPage';
-import { useBoothLog } from './usePlan';
 import { countCoats } from '../../shared/jobModel';
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
@@ -111,11 +110,11 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { data: batches = [] } = useBatches();
   const count = useCardCount(detail);
   const { assessment } = count;
-  const { coats, waits } = work.plan;
-  const { gun } = work;
-  const run = foldRun(work.plan.runs, useBoothLog(job.id).data ?? []);
+  const { rows, order } = work.plan;
+  const coats = rows.map((r) => r.coat);
+  const { gun, state } = work;
   // Another school, a grip or a tack coat makes other coats of them: what was sprayed would count for nothing.
-  const begun = run.done > 0 && run.next !== null;
+  const begun = state.done > 0 && state.next !== null;
   const mixing = job.mixing ?? START_MIXING;
   const effect = coats.find((c) => c.kind === 'effect' && c.counted);
   // What its batches taught of the gun counts here; the settings themselves follow from what the gun is said to lay.
@@ -124,7 +123,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const off = coats.filter((c) => Math.abs(laysOf(c) / c.filmUm - 1) > NEAR_ENOUGH);
   const hand = assessment?.calibration?.hand.film ?? null;
   const effectCount = coats.filter((c) => c.kind === 'effect' && c.counted).length;
-  const minutes = waits.reduce((a, b) => a + b, 0);
+  const minutes = rows.reduce((sum, r) => sum + r.waitMinutes, 0);
   const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>
     set({ edits: { ...plan.edits, [coat.id]: { ...plan.edits[coat.id], [key]: value } } });
   const td = { padding: '4px 6px 4px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
@@ -251,8 +250,8 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             </tr>
           </thead>
           <tbody>
-            {coats.map((coat, k) => (
-              <tr key={coat.id}>
+            {rows.map(({ coat, cells, waitMinutes }) => (
+              <tr key={`${coat.id} ${coat.style}`}>
                 <td style={{ ...td, minWidth: 128 }}>
                   <Typography variant="h3" component="div">
                     {coat.counted ? sayCoat(coat) : coat.name}
@@ -261,6 +260,12 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     {STYLES[coat.style].name.toLowerCase()}
                     {/* Narrow, the film stands here instead of in its column; that effect coats are walked is said above. */}
                     {wide ? (coat.walk ? ', walked' : '') : `, ${units.say('film', coat.filmUm)}`}
+                    {cells.length < order.length
+                      ? `, ${sayAreas(
+                          work.plan,
+                          cells.map((c) => c.areaId),
+                        )} only`
+                      : ''}
                   </Typography>
                   {wide ? null : laid(coat)}
                 </td>
@@ -269,7 +274,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     <Cell
                       key={`${coat.id}/${units.system}/${String(coat[c.key])}/${String(coat.typedFlash)}`}
                       coat={coat}
-                      value={c.key === 'flashMinutes' ? Math.ceil(waits[k]! * 10) / 10 : coat[c.key]}
+                      value={c.key === 'flashMinutes' ? Math.ceil(waitMinutes * 10) / 10 : coat[c.key]}
                       column={c}
                       onKeep={(v) => edit(coat, c.key, v)}
                     />

@@ -9,7 +9,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { Box, Button, Checkbox, FormControlLabel, IconButton, Slider, Typography, useTheme } from '@mui/material';
-import { START_MIXING, START_PIECES, type Mixing, type Piece } from '@steady-gleam/contracts';
+import { areasOf, START_MIXING, type Area, type Mixing } from '@steady-gleam/contracts';
 import {
   additiveSuits,
   LARGE_JOB_M2,
@@ -18,7 +18,7 @@ import {
   orderCost,
   OVERSPRAY_SEEN,
   worstOverspray,
-  type BoothPiece,
+  type BoothArea,
 } from '@steady-gleam/core';
 import { useRef, useState, type PointerEvent } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -38,7 +38,7 @@ function Row({
   onStand,
   stand,
 }: {
-  piece: BoothPiece;
+  piece: BoothArea;
   place: number;
   stand: boolean;
   onFirst: (first: boolean) => void;
@@ -92,8 +92,8 @@ function Row({
 /** A slower reducer that suits today, for the cup that flashes fastest of those that have one; null where none does. */
 function slowerReducer(work: PlanPanelProps['work'], areaM2: number, mixing: Mixing): string | null {
   const middle = (a: { fromC: number; toC: number }) => (a.fromC + a.toC) / 2;
-  for (const coat of work.plan.coats.filter((c) => c.kind === 'effect' || c.kind === 'ground')) {
-    const layer = work.layers.find((l) => l.id === coat.cupId);
+  for (const coat of work.plan.rows.map((r) => r.coat).filter((c) => c.kind === 'effect' || c.kind === 'ground')) {
+    const layer = work.plan.layers.find((l) => l.id === coat.cupId);
     const product = layer && productFor(layer, work.library, work.products, mixing.products);
     if (!product) continue;
     const has = reducerFor(product, mixing.temperatureC, areaM2, mixing.reducers?.[coat.cupId]);
@@ -109,7 +109,7 @@ function slowerReducer(work: PlanPanelProps['work'], areaM2: number, mixing: Mix
   return null;
 }
 
-/** Pieces in the booth against the air: where they stand, in which order they are sprayed, and what that costs. */
+/** Areas in the booth against the air: where they stand, in which order they are sprayed, and what that costs. */
 export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { tones } = useTheme();
   const units = useUnits();
@@ -122,14 +122,14 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const svg = useRef<SVGSVGElement>(null);
   const [moving, setMoving] = useState<{ id: string; x: number; y: number } | null>(null);
   const { order, advised, air } = work.plan;
-  const pieces = job.pieces ?? [...START_PIECES];
-  const areaM2 = order.reduce((sum, p) => sum + p.areaM2, 0);
+  const areas = areasOf(job);
+  const areaM2 = order.reduce((sum, p) => sum + (p.on === null ? p.areaM2 : 0), 0);
   const own = orderCost(order, air);
   const best = orderCost(advised, air);
   const worst = worstOverspray(order, air);
-  const keep = (next: Piece[]) => change.mutate({ version: job.version, pieces: next });
-  const alter = (id: string, more: Partial<Piece>) => keep(pieces.map((p) => (p.id === id ? { ...p, ...more } : p)));
-  const loose = pieces.filter((p) => p.mounting === 'stand' && !p.first);
+  const alter = (id: string, more: Partial<Area>) =>
+    change.mutate({ version: job.version, areas: areas.map((p) => (p.id === id ? { ...p, ...more } : p)) });
+  const loose = areas.filter((p) => p.mounting === 'stand' && !p.first);
   const isOwn = plan.order !== null && own > best + OVERSPRAY_SEEN && worst !== null;
   const share = best > OVERSPRAY_SEEN ? own / best : Infinity;
   const slower = slowerReducer(work, areaM2, detail.job.mixing ?? START_MIXING);
@@ -141,7 +141,7 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       y: clamp(((e.clientY - box.top) / box.height) * DEEP, DEEP),
     };
   };
-  const placed = (p: BoothPiece) => (moving?.id === p.id ? moving : p);
+  const placed = (p: BoothArea) => (moving?.id === p.id ? moving : p);
   const angle = (air.towards * Math.PI) / 180;
   return (
     <Bench
@@ -158,13 +158,13 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             }}
           >
             <SortableContext items={order.map((p) => p.id)} strategy={verticalListSortingStrategy}>
-              <Box component="ol" aria-label="Order of pieces" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+              <Box component="ol" aria-label="Order of areas" sx={{ listStyle: 'none', m: 0, p: 0 }}>
                 {order.map((p, i) => (
                   <Row
                     key={p.id}
                     piece={p}
                     place={i + 1}
-                    stand={pieces.find((q) => q.id === p.id)?.mounting === 'stand'}
+                    stand={areas.find((q) => q.id === p.id)?.mounting === 'stand'}
                     onFirst={(first) => alter(p.id, { first })}
                     onStand={(stand) => alter(p.id, { mounting: stand ? 'stand' : 'object' })}
                   />
@@ -199,7 +199,7 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       >
         {order.length > 1
           ? `${isOwn ? 'Your order' : 'Start with'}${isOwn ? ' lays dry overspray.' : ` ${order[0]!.name}, end with ${order.at(-1)!.name}.`}`
-          : `One piece: ${order[0]?.name ?? 'none'}. Spray it against the air.`}
+          : `One area: ${order[0]?.name ?? 'none'}. Spray it against the air.`}
       </Answer>
       {tabs}
       <svg
@@ -268,7 +268,7 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                 setMoving({ id: p.id, x: p.x, y: p.y });
               }}
             >
-              {pieces.find((q) => q.id === p.id)?.mounting === 'stand' ? (
+              {areas.find((q) => q.id === p.id)?.mounting === 'stand' ? (
                 <rect
                   x={-r}
                   y={-r * 0.7}
@@ -306,11 +306,11 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           />
         </Box>
         <Typography variant="body2" sx={{ color: 'text.secondary', maxWidth: 520 }}>
-          Drag a piece to where it stands; the booth drawn is {units.say('length', WIDE, 0)} by{' '}
+          Drag an area to where it stands; the booth drawn is {units.say('length', WIDE, 0)} by{' '}
           {units.say('length', DEEP, 0)}.{' '}
           {loose.length
             ? `For the effect coats mount ${loose.map((p) => p.name).join(' and ')} as on the object: flakes lie as the part hangs.`
-            : 'Every piece is mounted as on the object.'}
+            : 'Every area is mounted as on the object.'}
         </Typography>
       </Box>
     </Bench>

@@ -32,8 +32,8 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
   const [of, setOf] = useState<'effect' | 'ground'>('effect');
-  const effects = work.plan.coats.filter((c) => c.kind === 'effect' && c.counted);
-  const grounds = work.plan.coats.filter((c) => c.kind === 'ground' && c.counted);
+  const effects = work.plan.rows.flatMap(({ coat: c }) => (c.kind === 'effect' && c.counted ? [c] : []));
+  const grounds = work.plan.rows.flatMap(({ coat: c }) => (c.kind === 'ground' && c.counted ? [c] : []));
   // Without an effect there is only the ground to look at.
   const looked = effects.length ? of : 'ground';
   const films = looked === 'ground' ? grounds : effects;
@@ -74,7 +74,7 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     split: !(looked === 'effect' && plan.school === 'mist'),
   };
   const rested = useRested(setup, 60);
-  const layers = work.layers;
+  const { layers } = work.plan;
   const { value: look, error } = useCompute(JSON.stringify(['stripes', layers, job.systemId, rested, looked]), (c) =>
     c.stripes(layers, job.systemId, rested, looked),
   );

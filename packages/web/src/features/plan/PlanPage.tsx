@@ -10,11 +10,14 @@ import { CoatsPanel } from './CoatsPanel';
 import { OrderPanel } from './OrderPanel';
 import { PassPanel } from './PassPanel';
 import { TimePanel } from './TimePanel';
-import { usePlan, useWork } from './usePlan';
+import { useJobWork, type JobWorked } from '../../shared/useJobWork';
+import { AreasPanel } from './AreasPanel';
+import { usePlan } from './usePlan';
 
 const BlendPanel = lazy(async () => ({ default: (await import('./BlendPanel')).BlendPanel }));
 
 const PARTS = {
+  areas: 'Areas',
   order: 'Order',
   coats: 'Coats',
   passes: 'Passes',
@@ -23,13 +26,13 @@ const PARTS = {
 } as const;
 type Part = keyof typeof PARTS;
 
-/** From the recipe to the gun: order in the booth, coats, stripes, blend and times. */
+/** From the recipe to the gun: coats by area, order in the booth, how each is laid, stripes, blend and times. */
 export function PlanPage() {
   const { detail, plan, set, error } = usePlan();
-  const work = useWork(detail.job, plan);
+  const work = useJobWork(detail, plan);
   const units = useUnits();
   const [params, setParams] = useSearchParams();
-  const part: Part = (Object.keys(PARTS) as Part[]).find((p) => p === params.get('show')) ?? 'order';
+  const part: Part = (Object.keys(PARTS) as Part[]).find((p) => p === params.get('show')) ?? 'areas';
   if (work.loading) return <Notice title="Opening the plan …" />;
   if (work.error) return <Notice title="The plan could not be opened." text={work.error.message} />;
   const tabs: ReactNode = (
@@ -84,13 +87,14 @@ export function PlanPage() {
         <BlendPanel {...shared} />
       </Suspense>
     );
-  return <OrderPanel {...shared} />;
+  if (part === 'order') return <OrderPanel {...shared} />;
+  return <AreasPanel {...shared} />;
 }
 
 export interface PlanPanelProps {
   readonly detail: ReturnType<typeof usePlan>['detail'];
   readonly plan: ReturnType<typeof usePlan>['plan'];
   readonly set: ReturnType<typeof usePlan>['set'];
-  readonly work: ReturnType<typeof useWork>;
+  readonly work: JobWorked;
   readonly tabs: ReactNode;
 }

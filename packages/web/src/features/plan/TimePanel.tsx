@@ -1,14 +1,18 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
 import { sprayPlanSchema, START_MIXING } from '@steady-gleam/contracts';
 import {
-  BAKE,
+  BAKE_MINUTES,
   BEFORE_CLEAR,
   dewCheck,
   DEW_MARGIN,
-  foldRun,
+  checkTask,
   keptGaps,
   planTimeline,
+  sayCheckOf,
   sayCoat,
+  sayOn,
+  tasksDone,
+  timeTasks,
   type PlannedTask,
   type Timeline,
 } from '@steady-gleam/core';
@@ -29,7 +33,6 @@ import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import type { PlanPanelProps } from './PlanPage';
-import { useBoothLog } from './usePlan';
 
 /** The least gap that is kept after a coat on any piece; nothing after the last. */
 const sayGap = (minutes: number | undefined): string => (minutes === undefined ? '' : `+${Math.ceil(minutes)} min`);
@@ -47,7 +50,6 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const mixing = job.mixing ?? START_MIXING;
   const now = useNow(60_000);
-  const events = useBoothLog(job.id);
   const { data: stored = [] } = useBatches();
   const [typed, setTyped] = useState<{ start?: string; surface?: string; beforeClear?: string }>({});
   const [faults, setFaults] = useState<Record<string, string>>({});
@@ -61,11 +63,13 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
     }
   };
-  const { coats, flashes, waits, order, runs, tasks, batches } = work.plan;
-  const run = foldRun(runs, events.data ?? []);
+  const { rows, order, batches, layers } = work.plan;
+  const { state } = work;
+  const coats = rows.map((r) => r.coat);
+  const tasks = timeTasks(work.plan, state);
   // Once the first coat is on, real times count and the rest follows from now.
-  const origin = run.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);
-  const done = new Map([...run.sprayed].map(([id, at]) => [id, (at - origin) / 60_000]));
+  const origin = state.started ?? (plan.startAt ? new Date(plan.startAt).getTime() : now);
+  const done = tasksDone(state, origin);
   // A cup was mixed when the mix room says so, else just before the first spray out of it.
   const mixed = new Map<string, number>();
   for (const c of coats) {
@@ -80,34 +84,36 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const line: Timeline = planTimeline({
     tasks,
     batches,
-    now: run.started === null ? 0 : Math.max(0, (now - origin) / 60_000),
+    now: state.started === null ? 0 : Math.max(0, (now - origin) / 60_000),
     done,
     mixed,
   });
   const dew = dewCheck(mixing.temperatureC, mixing.humidity, plan.surfaceC ?? mixing.temperatureC);
   const at = (minutes: number) => timeOfDay(origin + minutes * 60_000);
-  const { value: looks } = useCompute(JSON.stringify(['layers', work.layers.map((l) => ({ ...l, id: '' }))]), (c) =>
-    c.layerColours(work.layers),
+  const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
+    c.layerColours(layers),
   );
   const gaps = keptGaps(tasks, line);
   const coatOf = (t: PlannedTask) => coats.find((c) => c.id === t.coatId);
   const say = (t: PlannedTask | undefined): string => {
     const coat = t && coatOf(t);
-    return coat ? `${sayCoat(coat)} on ${order.find((p) => p.id === t.pieceId)?.name ?? 'the piece'}` : 'the bake';
+    if (coat) return `${sayCoat(coat)} on ${order.find((p) => p.id === t.areaId)?.name ?? 'the piece'}`;
+    const check = state.checks.find((c) => checkTask(c.check.id) === t?.id)?.check;
+    return check ? sayCheckOf(work.plan, check).title : 'a check';
   };
   const sayTask = (id: string) => say(line.tasks.find((t) => t.id === id));
   const fill = (layerId: string) => {
-    const i = work.layers.findIndex((l) => l.id === layerId);
-    const kind = work.layers[i]?.kind;
+    const i = layers.findIndex((l) => l.id === layerId);
+    const kind = layers[i]?.kind;
     const lab = looks?.[i];
     return lab && (kind === 'ground' || kind === 'effect')
       ? { css: cssOf(lab), ink: inkOn(lab) }
       : { css: kind === 'clear' ? '#d9d9d9' : '#8d8c86', ink: '#101010' };
   };
-  const rows = [
+  const lines = [
     ...order.map((p) => ({ id: p.id, name: p.name })),
     { id: '#mix', name: 'mixing' },
-    ...(plan.bake ? [{ id: '#bake', name: 'bake' }] : []),
+    { id: '#check', name: 'checks' },
   ];
   const [wide, left, high] = [940, 116, 46];
   const from = Math.min(0, ...line.tasks.map((t) => t.start));
@@ -188,7 +194,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           />
           <FormControlLabel
             control={<Checkbox checked={plan.bake} onChange={(e) => set({ bake: e.target.checked })} />}
-            label="Bake at the end, 30 min"
+            label={`Stand and bake at the end, ${BAKE_MINUTES} min`}
           />
           <Button variant="outlined" onClick={save}>
             Save for the calendar
@@ -210,7 +216,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                     : `${sayTask(c.task)}: the cup sets ${Math.ceil(c.by)} min too soon; mix it in two.`,
                 )
                 .join(' ')
-            : `${run.started === null ? 'One painter' : `${run.done} of ${runs.length} sprays are done; the rest follows from now. One painter`}, ${order.length} ${order.length === 1 ? 'piece' : 'pieces'}, ${coats.length} coats at ${units.say('temperature', mixing.temperatureC)}. Longest flash ${Math.ceil(Math.max(0, ...flashes))} min.`
+            : `${state.started === null ? 'One painter' : `${sayOn(state)} The rest follows from now. One painter`}, ${order.length} ${order.length === 1 ? 'area' : 'areas'}, ${coats.length} coats at ${units.say('temperature', mixing.temperatureC)}. Longest flash ${Math.ceil(Math.max(0, ...work.plan.cells.map((c) => c.flashMinutes)))} min.`
         }
       >
         {!dew.ok
@@ -221,20 +227,20 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       </Answer>
       {tabs}
       <svg
-        viewBox={`0 0 ${wide} ${rows.length * high + 34}`}
+        viewBox={`0 0 ${wide} ${lines.length * high + 34}`}
         width="100%"
         role="img"
         aria-label={`Timeline: ${line.tasks.filter((t) => t.kind === 'task').length} sprays from ${at(from)} to ${at(line.end)}`}
       >
         {ticks.map((m) => (
           <g key={m}>
-            <line x1={x(m)} x2={x(m)} y1="22" y2={rows.length * high + 28} stroke={tones.hairline} />
+            <line x1={x(m)} x2={x(m)} y1="22" y2={lines.length * high + 28} stroke={tones.hairline} />
             <text x={x(m)} y="15" fontSize="13" textAnchor="middle" fontFamily={FIGURES} fill={tones.ink}>
               {at(m)}
             </text>
           </g>
         ))}
-        {rows.map((r, i) => (
+        {lines.map((r, i) => (
           <g key={r.id} transform={`translate(0 ${28 + i * high})`}>
             <line x1="0" x2={wide} y1="0" y2="0" stroke={tones.hairline} />
             <text x="0" y={high / 2 + 5} fontSize="15" fill={tones.ink}>
@@ -242,13 +248,17 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             </text>
             {line.tasks
               .filter((t) =>
-                t.kind === 'mix' ? r.id === '#mix' : t.id === BAKE ? r.id === '#bake' : t.pieceId === r.id,
+                t.kind === 'mix'
+                  ? r.id === '#mix'
+                  : t.areaId === null
+                    ? r.id === '#check' && t.end > t.start
+                    : t.areaId === r.id,
               )
               .map((t) => {
                 const coat = coatOf(t);
                 const { css, ink } = coat ? fill(coat.layerId) : { css: tones.raised, ink: tones.ink };
                 const w = Math.max(3, x(t.end) - x(t.start));
-                const flash = coat ? waits[coats.indexOf(coat)]! : 0;
+                const flash = rows.find((o) => o.coat.id === t.coatId)?.waitMinutes ?? 0;
                 const bad = line.conflicts.some((c) => c.task === t.id);
                 return (
                   <g key={t.id}>

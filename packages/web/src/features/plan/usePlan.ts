@@ -1,13 +1,8 @@
-import { sprayApi, START_PLAN, workOfJob, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
-import type { BoothEvent } from '@steady-gleam/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { call } from '../../shared/apiClient';
-import { choiceOf } from '../../shared/jobModel';
-import { useLibrary } from '../../shared/library';
+import { START_PLAN, type SprayPlan } from '@steady-gleam/contracts';
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
 import { changeJob, useChangeJob, useJob } from '../../shared/useJob';
 import { useRested } from '../../shared/useRested';
-import { useGuns, useProducts } from '../../shared/useShop';
 
 /**
  * A job's plan as it is being changed. What the painter changed is a draft until the server has it: kept after a moment's rest,
@@ -56,30 +51,4 @@ export function usePlan() {
       setDraft((old) => ({ ...(old ?? job.plan ?? START_PLAN), ...more }));
     },
   };
-}
-
-/** What follows from a job and its plan as it is being changed, with the shop's shelf. */
-export function useWork(job: JobDetail['job'], settings: SprayPlan) {
-  const { library } = useLibrary();
-  const { data: products, ...productsAsked } = useProducts();
-  const { data: guns, ...gunsAsked } = useGuns();
-  const worked = useMemo(() => {
-    const shelf = { products: products?.map((p) => p.product) ?? [], guns: guns?.map((g) => g.gun) ?? [] };
-    return { ...shelf, library, ...workOfJob({ job, library, ...shelf, settings, choice: choiceOf(job) })! };
-  }, [job, settings, library, products, guns]);
-  return {
-    loading: productsAsked.isPending || gunsAsked.isPending,
-    error: productsAsked.error ?? gunsAsked.error,
-    ...worked,
-  };
-}
-
-/** What the server has of a job's run in the booth. */
-export function useBoothLog(jobId: string) {
-  return useQuery({
-    queryKey: ['booth', jobId],
-    queryFn: () => call(sprayApi.readBooth, { params: { id: jobId } }) as unknown as Promise<BoothEvent[]>,
-    // The plan follows the taps as they come.
-    refetchInterval: 10_000,
-  });
 }

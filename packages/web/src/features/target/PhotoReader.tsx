@@ -94,6 +94,7 @@ export function PhotoReader({
         rungCoats: null,
         source: 'photo',
         label: '',
+        objectId: null,
         state: 'cleared',
         doubt: PHOTO_DOUBT,
         takenAt: shopIso(),

@@ -1,4 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
+import { objectsOf } from '@steady-gleam/contracts';
 import { averageReadings, flopIndex, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -31,7 +32,10 @@ const SPREAD_WORTH_A_LOOK = 1;
 /** What to match: readings per angle. */
 export function TargetPage() {
   const detail = useJob();
-  const { job, target: set } = detail;
+  const { job, target: set, objectId } = detail;
+  // Of several objects one may have been read by itself.
+  const object = objectsOf(job).find((o) => o.id === objectId) ?? null;
+  const borrowed = object !== null && set !== null && set.objectId === null;
   const { tones } = useTheme();
   const add = useAddReadings(job.id);
   const [reading, setReading] = useState<false | 'again' | 'correct'>(false);
@@ -117,13 +121,25 @@ export function TargetPage() {
         )
       }
     >
-      <Answer why={why}>{headline}</Answer>
+      <Answer
+        why={
+          borrowed
+            ? `The job’s target stands in for ${object.name}. Read ${object.name} by itself where it looks otherwise: it then gets its own count.`
+            : why
+        }
+      >
+        {borrowed
+          ? `${object.name} has no target of its own yet.`
+          : object
+            ? `${object.name}: ${headline.charAt(0).toLowerCase()}${headline.slice(1)}`
+            : headline}
+      </Answer>
       {takenOut}
       {photo ? (
         <PhotoReader
           onCancel={() => setPhoto(false)}
           onSave={async (s) => {
-            await add.mutateAsync(s);
+            await add.mutateAsync({ ...s, objectId });
             setPhoto(false);
             setReading(false);
           }}
@@ -135,6 +151,7 @@ export function TargetPage() {
             initial={reading === 'correct' ? set : null}
             kind="target"
             rungCoats={null}
+            objectId={objectId}
             angles={[15, 25, 45, 75, 110]}
             saveLabel="Keep this target"
             onSave={async (s) => {

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, jest } from '@jest/globals';
-import type { BoothEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core';
 import fc from 'fast-check';
 import { IDBFactory } from 'fake-indexeddb';
 import 'fake-indexeddb/auto';
@@ -8,23 +8,22 @@ import 'fake-indexeddb/auto';
 type Fate = 'request lost' | 'answer lost' | 'stumbles' | 'arrives';
 type Step = { readonly tap: 'here' | 'elsewhere' } | { readonly send: readonly Fate[] };
 
-const JOB = '00000000-0000-4000-8000-000000000001';
+const JOB_ID = '00000000-0000-4000-8000-000000000001';
+const JOB = { jobId: JOB_ID, ofCard: false };
 let made = 0;
-const event = (): BoothEvent => {
+const event = (): JobEvent => {
   made += 1;
-  return {
+  return eventOf({
     id: `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`,
     at: 1_764_000_000_000 + made * 1000,
     kind: 'sprayed',
-    coatId: 'effect/wet/1',
-    pieceId: `piece-${made}`,
-    text: '',
-  };
+    cells: [{ coatId: 'effect/wet/1', areaId: `area-${made}` }],
+  });
 };
 
 /** A server that stores each event once, whole requests or nothing. */
 function createServer() {
-  const log = new Map<string, BoothEvent>();
+  const log = new Map<string, JobEvent>();
   const fates: Fate[] = [];
   let requests = 0;
   const answer = (status: number, body: unknown) =>
@@ -35,7 +34,7 @@ function createServer() {
     if (fate === 'request lost') throw new TypeError('Failed to fetch');
     if (fate === 'stumbles') return answer(500, { code: 'internal', message: 'The server made a mistake.' });
     if (init.method === 'POST')
-      for (const e of (JSON.parse(init.body!) as { events: BoothEvent[] }).events) if (!log.has(e.id)) log.set(e.id, e);
+      for (const e of (JSON.parse(init.body!) as { events: JobEvent[] }).events) if (!log.has(e.id)) log.set(e.id, e);
     if (fate === 'answer lost') throw new TypeError('Failed to fetch');
     return answer(200, [...log.values()]);
   };
@@ -46,7 +45,7 @@ function createServer() {
 async function freshStore() {
   globalThis.indexedDB = new IDBFactory();
   jest.resetModules();
-  return import('./boothStore');
+  return import('./logStore');
 }
 
 describe('taps from the booth', () => {
@@ -151,15 +150,44 @@ describe('taps from the booth', () => {
     expect((await keptEvents(JOB)).events).toHaveLength(2);
   });
 
-  it('stay with their job', async () => {
+  it('stay with their job, and those of its card by themselves', async () => {
     const { exchange, keepEvent, keptEvents } = await freshStore();
     const server = createServer();
     globalThis.fetch = server.fetching as never;
     await keepEvent(JOB, event());
-    await keepEvent('another', event());
+    const [another, card] = [
+      { ...JOB, jobId: 'another' },
+      { ...JOB, ofCard: true },
+    ];
+    for (const log of [another, card]) await keepEvent(log, event());
     await exchange(JOB);
     expect((await keptEvents(JOB)).unsent).toBe(0);
-    expect(await keptEvents('another')).toMatchObject({ unsent: 1 });
+    for (const log of [another, card]) expect(await keptEvents(log)).toMatchObject({ unsent: 1 });
     expect(server.log.size).toBe(1);
+  });
+
+  it('that an earlier program kept are carried over, those that were not sent yet among them', async () => {
+    const { openDB } = await import('idb');
+    globalThis.indexedDB = new IDBFactory();
+    const old = await openDB('steady-gleam-booth', 1, {
+      upgrade(db) {
+        db.createObjectStore('snapshots');
+        db.createObjectStore('events', { keyPath: 'id' }).createIndex('job', 'jobId');
+      },
+    });
+    const tap = { id: 'a', at: 5, kind: 'sprayed', coatId: 'effect/wet/1', pieceId: 'tub', text: '' };
+    await old.put('events', { ...tap, jobId: JOB_ID, sent: 0, own: true });
+    await old.put('events', { ...tap, id: 'b', kind: 'start', coatId: null, pieceId: null, jobId: JOB_ID, sent: 1 });
+    await old.put('snapshots', { detail: {} }, JOB_ID);
+    old.close();
+    jest.resetModules();
+    const { keptEvents, readSnapshot } = await import('./logStore');
+    const kept = await keptEvents(JOB);
+    expect(kept).toMatchObject({ unsent: 1, own: ['a'] });
+    expect(kept.events).toEqual([
+      eventOf({ id: 'a', at: 5, kind: 'sprayed', cells: [{ coatId: 'effect/wet/1', areaId: 'tub' }] }),
+      eventOf({ id: 'b', at: 5, kind: 'start' }),
+    ]);
+    expect(await readSnapshot(JOB_ID)).toBeUndefined();
   });
 });

@@ -1,13 +1,13 @@
 import {
-  sprayApi,
+  logApi,
   type JobDetail,
   type StoredGun,
   type StoredMaterial,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import type { BoothEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { ApiFailure, call } from '../../shared/apiClient';
+import { ApiFailure, call } from '../apiClient';
 
 /** Everything the booth needs of a job while the server is away. */
 export interface BoothSnapshot {
@@ -22,7 +22,7 @@ const WAITING = 0;
 const SENT = 1;
 const REFUSED = 2;
 
-interface KeptEvent extends BoothEvent {
+interface KeptEvent extends JobEvent {
   readonly jobId: string;
   readonly sent: typeof WAITING | typeof SENT | typeof REFUSED;
   /** It was tapped here, not on another device. */
@@ -36,21 +36,49 @@ interface Kept extends DBSchema {
   events: { key: string; value: KeptEvent; indexes: { job: string } };
 }
 
-const plain = ({ id, at, kind, coatId, pieceId, text }: KeptEvent): BoothEvent => ({
+const plain = ({ id, at, kind, cells, layerId, checkId, coats, look, text }: KeptEvent): JobEvent => ({
   id,
   at,
   kind,
-  coatId,
-  pieceId,
+  cells,
+  layerId,
+  checkId,
+  coats,
+  look,
   text,
 });
 
+/** A tap as an earlier program kept it. */
+interface OldTap {
+  readonly id: string;
+  readonly at: number;
+  readonly kind: JobEvent['kind'];
+  readonly coatId: string | null;
+  readonly pieceId: string | null;
+  readonly text: string;
+}
+
+/** What an earlier program kept on this device, as it is kept now: no tap that was not sent yet is lost. */
+export function carriedOver<T extends object>(kept: T | (T & OldTap)): T {
+  if (!('pieceId' in kept)) return kept;
+  const { coatId, pieceId, ...rest } = kept;
+  const cells = coatId && pieceId ? [{ coatId, areaId: pieceId }] : [];
+  return { ...eventOf(rest), ...rest, cells } as unknown as T;
+}
+
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
 const open = () =>
-  (opened ??= openDB<Kept>('steady-gleam-booth', 1, {
-    upgrade(db) {
-      db.createObjectStore('snapshots');
-      db.createObjectStore('events', { keyPath: 'id' }).createIndex('job', 'jobId');
+  (opened ??= openDB<Kept>('steady-gleam-booth', 2, {
+    async upgrade(db, from, _to, tx) {
+      if (from < 1) {
+        db.createObjectStore('snapshots');
+        db.createObjectStore('events', { keyPath: 'id' }).createIndex('job', 'jobId');
+        return;
+      }
+      // A job that was kept for the booth is loaded anew; what was tapped is carried over.
+      await tx.objectStore('snapshots').clear();
+      const events = tx.objectStore('events');
+      for (const kept of await events.getAll()) await events.put(carriedOver(kept));
     },
   }));
 
@@ -62,22 +90,30 @@ export async function readSnapshot(jobId: string): Promise<BoothSnapshot | undef
   return (await open()).get('snapshots', jobId);
 }
 
+/** Whose log: a job's, or that of its card's own run. */
+export interface LogOf {
+  readonly jobId: string;
+  readonly ofCard: boolean;
+}
+/** Under which a log is kept on this device. */
+const keyOf = ({ jobId, ofCard }: LogOf): string => (ofCard ? `card of ${jobId}` : jobId);
+
 /** Writes an event on this device before anything else is done with it. */
-export async function keepEvent(jobId: string, event: BoothEvent): Promise<void> {
-  await (await open()).put('events', { ...event, jobId, sent: WAITING, own: true });
+export async function keepEvent(of: LogOf, event: JobEvent): Promise<void> {
+  await (await open()).put('events', { ...event, jobId: keyOf(of), sent: WAITING, own: true });
 }
 
 /** Everything this device knows of a run. What the server refused counts for nothing, but is told with its reason. */
 export interface KeptLog {
-  readonly events: readonly BoothEvent[];
+  readonly events: readonly JobEvent[];
   /** Ids of those tapped on this device. */
   readonly own: readonly string[];
   readonly unsent: number;
-  readonly refused: readonly { readonly event: BoothEvent; readonly reason: string }[];
+  readonly refused: readonly { readonly event: JobEvent; readonly reason: string }[];
 }
 
-export async function keptEvents(jobId: string): Promise<KeptLog> {
-  const rows = await (await open()).getAllFromIndex('events', 'job', jobId);
+export async function keptEvents(of: LogOf): Promise<KeptLog> {
+  const rows = await (await open()).getAllFromIndex('events', 'job', keyOf(of));
   const counted = rows.filter((r) => r.sent !== REFUSED);
   return {
     events: counted.map(plain),
@@ -100,13 +136,16 @@ const FOR_GOOD: readonly string[] = ['badRequest', 'conflict', 'notFound', 'tooL
  * has answered; sent again after a lost answer it is stored once. A tap the server refuses for good is set aside with its
  * reason, so that it keeps back no other. @throws ApiFailure when the server is away
  */
-export async function exchange(jobId: string): Promise<void> {
+export async function exchange(of: LogOf): Promise<void> {
   const db = await open();
+  const jobId = keyOf(of);
+  const params = { id: of.jobId };
+  const [adding, reading] = of.ofCard ? [logApi.addCardEvents, logApi.readCardLog] : [logApi.addEvents, logApi.readLog];
   const send = (rows: readonly KeptEvent[]) =>
-    (rows.length
-      ? call(sprayApi.addBooth, { params: { id: jobId }, body: { events: rows.map(plain) } })
-      : call(sprayApi.readBooth, { params: { id: jobId } })) as Promise<BoothEvent[]>;
-  const takeIn = async (log: readonly BoothEvent[]) => {
+    (rows.length ? call(adding, { params, body: { events: rows.map(plain) } }) : call(reading, { params })) as Promise<
+      JobEvent[]
+    >;
+  const takeIn = async (log: readonly JobEvent[]) => {
     const tx = db.transaction('events', 'readwrite');
     await Promise.all(
       log.map(async (e) => {

@@ -1,0 +1,47 @@
+import type { StackLayer } from '../layers';
+import { cupOf } from '../mixing/productOf';
+import type { Cell, JobLayer } from './job';
+import type { JobPlan } from './plan';
+
+/** What comes out of one cup in a job. */
+export interface Cup {
+  /** Of its first layer. */
+  readonly id: string;
+  readonly name: string;
+  readonly kind: StackLayer['kind'];
+  readonly first: JobLayer;
+  readonly layers: readonly JobLayer[];
+  /** Coats that count, on the area that gets most of them. */
+  readonly coats: number;
+  /** m2 it is laid on, each area once. */
+  readonly areaM2: number;
+  /** Dry film x area of all its cells, grip and tack coats with them; um m2, that is ml of solids. */
+  readonly solidMl: number;
+}
+
+/**
+ * Cups of a job from substrate to clear, each with what all its cells come to; a cup that nothing is laid of is left out.
+ * @param cells those that are laid; the plan's where left out
+ */
+export function cupsOf(plan: Pick<JobPlan, 'layers' | 'cells'>, cells: readonly Cell[] = plan.cells): Cup[] {
+  const ids = [...new Set(plan.layers.map((l) => cupOf(l, plan.layers)))];
+  return ids.flatMap((id): Cup[] => {
+    const own = cells.filter((c) => c.coat.cupId === id);
+    const layers = plan.layers.filter((l) => cupOf(l, plan.layers) === id);
+    const first = layers.find((l) => l.id === id)!;
+    if (!own.length) return [];
+    const areas = [...new Set(own.map((c) => c.areaId))].map((a) => own.filter((c) => c.areaId === a));
+    return [
+      {
+        id,
+        name: own[0]!.coat.name,
+        kind: first.kind,
+        first,
+        layers,
+        coats: Math.max(...areas.map((list) => list.reduce((s, c) => s + c.coats, 0))),
+        areaM2: areas.reduce((s, list) => s + Math.max(...list.map((c) => c.areaM2)), 0),
+        solidMl: own.reduce((s, c) => s + c.coat.filmUm * c.areaM2, 0),
+      },
+    ];
+  });
+}

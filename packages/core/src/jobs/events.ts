@@ -1,0 +1,99 @@
+import type { EyeView, Verdict } from '../letdown/eye';
+
+/** One coat on one area. */
+export interface CellRef {
+  readonly coatId: string;
+  readonly areaId: string;
+}
+
+/** A cell as it was sprayed: what went on, so that the log says it whatever becomes of the plan. */
+export interface Laid extends CellRef {
+  /** Null in a log that was written before these were kept. */
+  readonly layerId: string | null;
+  readonly name: string;
+  /** Coats of the layer it counts for; 0 for one that is not counted. */
+  readonly coats: number;
+  /** Dry, um. */
+  readonly filmUm: number;
+}
+
+/** What was seen at one place from one view. A null verdict without a patch takes an earlier one back. */
+export interface Look {
+  readonly spot: string;
+  readonly view: EyeView;
+  readonly verdict: Verdict | null;
+  /** Coats of the card whose contrast patch the one there looks like. */
+  readonly patch: number | null;
+}
+
+/** Kinds of events: each is something that happened. */
+export const EVENT_KINDS = [
+  'start',
+  'sprayed',
+  'dull',
+  'swap',
+  'extra',
+  'skip',
+  'check',
+  'fault',
+  'look',
+  'note',
+  'photo',
+  'undo',
+] as const;
+export type EventKind = (typeof EVENT_KINDS)[number];
+
+/**
+ * Something that happened to a job, in the booth or told at the desk. Append-only; id and time are made where it happened.
+ * `sprayed`, `dull`, `skip`: of its cells. `swap`: its cell is taken next. `extra`: a coat more of a layer on its cells, to be
+ * sprayed. `check`: a check passed, or skipped with a reason as its text. `fault`: found at a check. `undo`: takes back the event
+ * its text names.
+ */
+export interface JobEvent {
+  readonly id: string;
+  /** ms since 1970. */
+  readonly at: number;
+  readonly kind: EventKind;
+  readonly cells: readonly (CellRef | Laid)[];
+  /** Layer that an extra coat is of, or that a look is at; null for the rest. */
+  readonly layerId: string | null;
+  readonly checkId: string | null;
+  /** Of an extra coat, against a full one; of a look, what was on where that was typed. Null for the rest. */
+  readonly coats: number | null;
+  readonly look: Look | null;
+  /** Text of a note, reason of a skip, id of a photo, id of the event an undo takes back. */
+  readonly text: string;
+}
+
+/** An event of a kind with nothing said that it does not need. */
+export const eventOf = (
+  event: Pick<JobEvent, 'id' | 'at' | 'kind'> & Partial<Omit<JobEvent, 'id' | 'at' | 'kind'>>,
+): JobEvent => ({ cells: [], layerId: null, checkId: null, coats: null, look: null, text: '', ...event });
+
+/** Text of a spray that went on after its window had closed and the film was made ready for it. */
+export const SCUFFED = 'scuffed';
+/** Text of cells that are left out since what is on is enough. */
+export const ENOUGH = 'enough';
+
+/** By time, then id; each once, and what an undo names taken out. An undo that is itself undone counts for nothing. */
+export function inForce(events: readonly JobEvent[]): JobEvent[] {
+  const sorted = [...new Map(events.map((e) => [e.id, e])).values()].sort(
+    (a, b) => a.at - b.at || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0),
+  );
+  const undoOf = new Map<string, JobEvent[]>();
+  for (const e of sorted) if (e.kind === 'undo') undoOf.set(e.text, [...(undoOf.get(e.text) ?? []), e]);
+  const known = new Map<string, boolean>();
+  // An event stands unless an undo that stands itself names it.
+  const stands = (id: string): boolean => {
+    const before = known.get(id);
+    if (before !== undefined) return before;
+    // Undos that name one another in a ring count for nothing.
+    known.set(id, false);
+    const now = !(undoOf.get(id) ?? []).some((u) => stands(u.id));
+    known.set(id, now);
+    return now;
+  };
+  return sorted.filter((e) => e.kind !== 'undo' && stands(e.id));
+}
+
+export const cellKey = (c: CellRef): string => JSON.stringify([c.coatId, c.areaId]);

@@ -1,0 +1,167 @@
+import { pieceArea, type ShapedPiece } from '../mixing/batch';
+import type { StackLayer } from '../layers';
+import type { BoothArea } from '../schedule/boothOrder';
+import type { CoatEdit, PlannedCoat, School } from '../schedule/coatPlan';
+import type { CellRef } from './events';
+
+/** What a job lays on an area: a finish's layers from substrate to clear. */
+export interface JobFinish {
+  readonly id: string;
+  readonly name: string;
+  /** The mix that its card and its target are about. */
+  readonly systemId: string;
+  readonly layers: readonly StackLayer[];
+}
+
+/** Effect coats of a finish on one object. */
+export interface ObjectCount {
+  readonly finishId: string;
+  /** As the object's own target asks for; null for the finish's own count. */
+  readonly coats: number | null;
+  /** The advice's stop: after so many effect coats it is looked at; null for the usual one. */
+  readonly lookAfter: number | null;
+}
+
+/** What is looked at as one: a coach, a shell with its loose parts. */
+export interface JobObject {
+  readonly id: string;
+  readonly name: string;
+  readonly counts: readonly ObjectCount[];
+}
+
+/** What is sprayed in one go: a panel, jambs, a stripe, letters. */
+export interface SprayArea extends BoothArea {
+  readonly objectId: string;
+  readonly finishId: string;
+  /** The area it lies masked on, a stripe or letters; null for one of its own. */
+  readonly on: string | null;
+  /** Hangs on a stand, and is mounted as on the object for the effect coats. */
+  readonly loose: boolean;
+  /** Along which a blend ends, cm. */
+  readonly lengthCm: number;
+}
+
+/** How far a coat goes on an area. */
+export type Reach =
+  | { readonly kind: 'all' }
+  | { readonly kind: 'none' }
+  /** Only where it is needed, m2. */
+  | { readonly kind: 'spot'; readonly m2: number }
+  /**
+   * Ends at so many cm from where it starts, fading over the last of them. `stepCm`: each coat of the layer goes so much further
+   * than the one below it; the end is the last one's.
+   */
+  | {
+      readonly kind: 'blend';
+      readonly endCm: number;
+      readonly fadeCm: number;
+      readonly stepCm: number;
+      readonly from: string;
+    };
+
+export const ALL: Reach = { kind: 'all' };
+export const NONE: Reach = { kind: 'none' };
+
+/** What a painter changed of a layer on one area; null leaves what the finish and the object say. */
+export interface CellEdit {
+  readonly areaId: string;
+  readonly layerId: string;
+  readonly coats: number | null;
+  readonly reach: Reach | null;
+}
+
+/** m2 that a coat of such a reach is laid on: whole up to where it fades, half of the fade. */
+export function reachM2(reach: Reach, area: Pick<SprayArea, 'areaM2' | 'lengthCm'>): number {
+  switch (reach.kind) {
+    case 'all':
+      return area.areaM2;
+    case 'none':
+      return 0;
+    case 'spot':
+      return Math.min(reach.m2, area.areaM2);
+    case 'blend':
+      return area.areaM2 * Math.min(1, Math.max(0, reach.endCm - reach.fadeCm / 2) / area.lengthCm);
+  }
+}
+
+/** Areas by shape and measures, as they stand in the booth; those not placed yet stand in a row. */
+export function sprayAreas(
+  areas: readonly (ShapedPiece & {
+    readonly id: string;
+    readonly name: string;
+    readonly x: number | null;
+    readonly y: number | null;
+    readonly first: boolean;
+    readonly mounting: 'object' | 'stand';
+    readonly objectId: string;
+    readonly finishId: string | null;
+    readonly on: string | null;
+  })[],
+  finishes: readonly Pick<JobFinish, 'id'>[],
+): SprayArea[] {
+  return areas.map((a, i) => {
+    const areaM2 = pieceArea(a) ?? 0.1;
+    return {
+      id: a.id,
+      name: a.name,
+      x: a.x ?? 1 + (i % 4) * 1.3,
+      y: a.y ?? 1 + Math.floor(i / 4) * 1.3,
+      areaM2,
+      first: a.first,
+      objectId: a.objectId,
+      finishId: finishes.find((f) => f.id === a.finishId)?.id ?? finishes[0]!.id,
+      on: areas.some((b) => b.id === a.on && b.id !== a.id && b.on === null) ? a.on : null,
+      loose: a.mounting === 'stand',
+      lengthCm: 100 * (a.measures['width'] ?? a.measures['length'] ?? Math.sqrt(areaM2)),
+    };
+  });
+}
+
+/** What the painter set for the spraying of a job. */
+export interface SpraySettings {
+  readonly school: School;
+  readonly grip: boolean;
+  readonly tack: boolean;
+  /** Air moved over drying films; never over two-pack. */
+  readonly blown: boolean;
+  /** Standing and a bake after the last coat. */
+  readonly bake: boolean;
+  /** Where the air goes, degrees from the x axis towards the y axis. */
+  readonly airTowards: number;
+  /** The painter's own order of areas; null for the advised one. */
+  readonly order: readonly string[] | null;
+  readonly edits: Readonly<Record<string, CoatEdit>>;
+  /** Coats and reaches changed on single areas. */
+  readonly cells: readonly CellEdit[];
+  /** Least wait before a two-pack clear over solvent or water base, minutes; null for the usual one. */
+  readonly beforeClearMinutes?: number | null;
+}
+
+/** One coat on one area: what the plan is made of. */
+export interface Cell extends CellRef {
+  readonly objectId: string;
+  readonly finishId: string;
+  readonly layerId: string;
+  readonly coat: PlannedCoat;
+  readonly reach: Reach;
+  /** m2 it is laid on. */
+  readonly areaM2: number;
+  /** Coats of its layer it counts for; 0 for grip and tack. */
+  readonly coats: number;
+  /** Cells of one round are laid one after the other, area by area. */
+  readonly round: string;
+  /** Cells that must be on before it, whatever of them is left out. */
+  readonly under: readonly CellRef[];
+  /** Checks that must be over before it. */
+  readonly checks: readonly string[];
+  /** Flash today, minutes; as typed where it was typed. */
+  readonly flashMinutes: number;
+  readonly typed: boolean;
+  /** How long after it the next may go on, minutes; null where the sheet names no window. */
+  readonly recoatMinutes: number | null;
+}
+
+/** A layer of the job, under the id it has among those of all its finishes. */
+export interface JobLayer extends StackLayer {
+  readonly finishId: string;
+}

@@ -1,0 +1,261 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { filmOfSettings } from '../application/gunFilm';
+import { startingLayers } from '../layers';
+import { findSystem } from '../materials/systems';
+import { STARTING_PRODUCTS } from '../mixing/products';
+import { keptGaps, planTimeline } from '../schedule/timeline';
+import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
+import { reachM2, type JobFinish } from './job';
+import { BEFORE_CLEAR, extraCell, waitBetween, type JobPlan } from './plan';
+import { jobState } from './state';
+import { timeTasks } from './tasks';
+
+/** Ids one after the other. */
+const nextId = () => {
+  let n = 0;
+  return () => `l${n++}`;
+};
+const candy = finish('main', 'cinder-candy', 'silver-fine', 2, { controlCoats: 1 });
+const bare: JobFinish = {
+  id: 'main',
+  name: 'bare',
+  systemId: 'cinder-candy',
+  layers: startingLayers('bare', findSystem('cinder-candy'), nextId()),
+};
+const lineOf = (plan: JobPlan) =>
+  planTimeline({
+    tasks: timeTasks(plan, jobState(plan, [])),
+    batches: plan.batches,
+    now: 0,
+    done: new Map(),
+    mixed: new Map(),
+  });
+const waitsOf = (plan: JobPlan) => plan.cells.slice(0, -1).map((c, k) => waitBetween(plan, c, plan.cells[k + 1]!));
+
+describe('waits', () => {
+  it('are the same in the booth and on the timeline, longer before clear', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 38, noNaN: true }), (temperatureC) => {
+        const plan = plainPlan({ finishes: [candy], temperatureC });
+        const tasks = timeTasks(plan, jobState(plan, [])).filter((t) => t.coatId !== null);
+        waitsOf(plan).forEach((wait, k) => {
+          expect(tasks[k + 1]!.after[0]!.min).toBe(wait);
+          if (plan.cells[k]!.coat.kind === 'effect' && plan.cells[k + 1]!.coat.kind === 'clear')
+            expect(wait).toBeGreaterThanOrEqual(20);
+        });
+      }),
+    );
+  });
+  it('are 20 min and more before any two-pack clear over solvent base, an effect below it or not, tinted or not', () => {
+    const over = (one: JobFinish, settings: object = {}) =>
+      plainPlan({ finishes: [one], temperatureC: 30, settings: { ...PLAIN_SETTINGS, ...settings } });
+    const plain = over(bare);
+    const last = plain.cells.findLastIndex((c) => c.coat.kind === 'ground');
+    expect(plain.cells[last]!.flashMinutes).toBeLessThan(BEFORE_CLEAR);
+    expect(waitsOf(plain)[last]).toBe(BEFORE_CLEAR);
+    const tinted = over(finish('main', 'smoke-tea-clear', 'gold', 2));
+    const base = tinted.cells.findLastIndex((c) => c.coat.kind === 'ground');
+    expect(tinted.cells[base + 1]!.coat.chemistry).toBe('two-pack');
+    expect(waitsOf(tinted)[base]).toBe(BEFORE_CLEAR);
+    // The painter's own figure takes its place.
+    expect(waitsOf(over(bare, { beforeClearMinutes: 45 }))[last]).toBe(45);
+    expect(waitsOf(over(bare, { beforeClearMinutes: 0 }))[last]).toBe(plain.cells[last]!.flashMinutes);
+  });
+  it('are used as they were typed, at any temperature, film and school', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 5, max: 38, noNaN: true }),
+        fc.double({ min: 0.5, max: 120, noNaN: true }),
+        fc.nat(),
+        (temperatureC, minutes, pick) => {
+          const { cells } = plainPlan({ finishes: [candy], temperatureC });
+          const k = pick % (cells.length - 1);
+          const edits = { [cells[k]!.coatId]: { flashMinutes: minutes } };
+          const edited = plainPlan({ finishes: [candy], temperatureC, settings: { ...PLAIN_SETTINGS, edits } });
+          expect(waitsOf(edited)[k]).toBe(minutes);
+          expect(edited.rows.find((r) => r.coat.id === cells[k]!.coatId)!.waitMinutes).toBe(minutes);
+        },
+      ),
+    );
+  });
+  it('are told as the gap that is kept, not the flash it would have been', () => {
+    const plan = plainPlan({ finishes: [bare], temperatureC: 30 });
+    const gaps = keptGaps(timeTasks(plan, jobState(plan, [])), lineOf(plan));
+    const waits = waitsOf(plan);
+    plan.cells.slice(0, -1).forEach((c, k) => expect(gaps.get(c.coatId)).toBeGreaterThanOrEqual(waits[k]! - 1e-9));
+    // After the last it stands before the bake, 15 min at the least.
+    expect(gaps.get(plan.cells.at(-1)!.coatId)).toBeGreaterThanOrEqual(15);
+  });
+});
+
+describe('cups', () => {
+  it('of one mix at two strengths are two, each with its own pot life and mixing', () => {
+    const two: JobFinish = {
+      ...finish('main', 'smoke-tea-clear', 'gold', 1),
+      layers: finish('main', 'smoke-tea-clear', 'gold', 1).layers.flatMap((l) =>
+        l.kind === 'effect' ? [l, { ...l, id: 'stronger', strength: 1.5 }] : [l],
+      ),
+    };
+    const short = { ...STARTING_PRODUCTS.find((p) => p.kind === 'tinted clear')!, id: 'short', potLifeMinutes: 30 };
+    const plan = plainPlan({
+      finishes: [two],
+      products: [...STARTING_PRODUCTS, short],
+      named: { stronger: 'short' },
+      settings: { ...PLAIN_SETTINGS, bake: false },
+    });
+    const cups = plan.batches.filter((b) => b.name === 'Smoke tea tinted clear');
+    expect(cups.map((c) => [c.id, c.potMinutes])).toEqual([
+      ['effect', 150],
+      ['stronger', 30],
+    ]);
+    expect(lineOf(plan).tasks.filter((t) => t.batch?.name === 'Smoke tea tinted clear')).toHaveLength(2);
+  });
+  it('are one product for all their coats, the control coat among them', () => {
+    const slow = { ...STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!, id: 'slow', flashMinutes: 30 };
+    const { cells } = plainPlan({
+      finishes: [candy],
+      products: [...STARTING_PRODUCTS, slow],
+      named: { effect: slow.id },
+    });
+    const effect = cells.filter((c) => c.coat.kind === 'effect').map((c) => c.coat);
+    expect(effect.map((c) => c.style)).toEqual(['wet', 'wet', 'control']);
+    expect(effect.map((c) => c.flashMinutes)).toEqual([30, 30, 30]);
+    expect(cells.filter((c) => c.coat.kind !== 'effect').some((c) => c.coat.flashMinutes === 30)).toBe(false);
+  });
+  it('follow the reducer: a slower one, asked for by size or chosen, flashes longer and keeps paint open longer', () => {
+    const of = (areaM2: number, reducers: Record<string, string> = {}) =>
+      plainPlan({ reducers, areas: [area('tub', { areaM2 })] });
+    const effect = (plan: JobPlan) => plan.cells.find((c) => c.coat.kind === 'effect')!.flashMinutes;
+    const chosen = of(2, { effect: 'Breakwater reducer, slow' });
+    expect(effect(of(2))).toBeCloseTo(12, 9);
+    expect(effect(chosen)).toBeGreaterThan(12 * 1.3);
+    expect(chosen.air.openMinutes).toBeGreaterThan(of(2).air.openMinutes);
+    // A large job asks for the slower one by itself.
+    expect(effect(of(12))).toBeCloseTo(effect(chosen), 9);
+    expect(effect(of(2, { effect: 'Breakwater reducer, fast' }))).toBeLessThan(12);
+  });
+});
+
+describe('cells', () => {
+  const coaches = () =>
+    plainPlan({
+      objects: [
+        object('coach 1', { counts: [{ finishId: 'main', coats: 3, lookAfter: 2 }] }),
+        object('coach 2', { counts: [{ finishId: 'main', coats: 4, lookAfter: null }] }),
+      ],
+      areas: [area('side 1', { objectId: 'coach 1' }), area('side 2', { objectId: 'coach 2' })],
+    });
+  const counted = (plan: JobPlan, areaId: string) =>
+    plan.cells.filter((c) => c.areaId === areaId && c.coat.kind === 'effect' && c.coats > 0);
+  it('give two like objects from one cup the counts their own targets ask for', () => {
+    const plan = coaches();
+    expect(counted(plan, 'side 1')).toHaveLength(3);
+    expect(counted(plan, 'side 2')).toHaveLength(4);
+    expect(new Set(plan.cells.filter((c) => c.coat.kind === 'effect').map((c) => c.coat.cupId)).size).toBe(1);
+    expect(plan.checks.filter((c) => c.kind === 'look').map((c) => [c.objectId, c.coats])).toEqual([
+      ['coach 1', 2],
+      ['coach 2', 3],
+    ]);
+    // Both go to clear in one round.
+    const clears = plan.cells.filter((c) => c.coat.kind === 'clear' && c.coat.counted && c.coat.number === 1);
+    expect(new Set(clears.map((c) => c.round)).size).toBe(1);
+    expect(plan.rows.filter((r) => r.coat.kind === 'effect').map((r) => r.cells.length)).toEqual([2, 2, 2, 1]);
+  });
+  it('lay a stripe over the locked tone, masked, once, and clear over all', () => {
+    const plan = plainPlan({
+      finishes: [finish('main', 'lagoon-pearl', 'aqua-pastel', 3), finish('lines', 'cinder-candy', 'gold', 2)],
+      areas: [area('tub'), area('stripe', { on: 'tub', finishId: 'lines', areaM2: 0.4 })],
+    });
+    const of = (id: string) => plan.cells.filter((c) => c.areaId === id);
+    expect(new Set(of('stripe').map((c) => c.coat.kind))).toEqual(new Set(['ground', 'effect']));
+    expect(of('tub').filter((c) => c.coat.kind === 'lock')).toHaveLength(1);
+    expect(of('stripe').every((c) => c.areaM2 === 0.4)).toBe(true);
+    const kinds = jobState(plan, []).steps.map((s) =>
+      s.is === 'check' ? s.state.check.kind : `${s.state.cell.areaId} ${s.state.cell.coat.kind}`,
+    );
+    const order = ['tub lock', 'mask', 'stripe ground', 'stripe effect', 'unmask', 'tub clear'].map((k) =>
+      kinds.indexOf(k),
+    );
+    expect(order.every((k) => k >= 0)).toBe(true);
+    expect([...order].sort((a, b) => a - b)).toEqual(order);
+    expect(kinds.lastIndexOf('stripe effect')).toBeLessThan(kinds.indexOf('unmask'));
+    // The base's clear waits for the last coat of the stripe; the stripe for the lock below it.
+    const clear = of('tub').find((c) => c.coat.kind === 'clear')!;
+    expect(clear.under.map((u) => u.areaId)).toEqual(['tub', 'stripe']);
+    expect(of('stripe')[0]!.under[0]!.areaId).toBe('tub');
+  });
+  it('go as far as they are said to go: nowhere, on a spot, along a blend', () => {
+    const door = { areaM2: 1.2, lengthCm: 120 };
+    expect(reachM2({ kind: 'all' }, door)).toBe(1.2);
+    expect(reachM2({ kind: 'none' }, door)).toBe(0);
+    expect(reachM2({ kind: 'spot', m2: 0.1 }, door)).toBe(0.1);
+    expect(reachM2({ kind: 'blend', endCm: 40, fadeCm: 20, stepCm: 0, from: 'left' }, door)).toBeCloseTo(0.3, 12);
+    expect(reachM2({ kind: 'blend', endCm: 400, fadeCm: 20, stepCm: 0, from: 'left' }, door)).toBe(1.2);
+    const plan = plainPlan({
+      areas: [area('door'), area('wing')],
+      settings: {
+        ...PLAIN_SETTINGS,
+        cells: [
+          { areaId: 'wing', layerId: 'sealer', coats: 2, reach: { kind: 'spot', m2: 0.1 } },
+          { areaId: 'wing', layerId: 'ground', coats: null, reach: { kind: 'none' } },
+          {
+            areaId: 'wing',
+            layerId: 'effect',
+            coats: null,
+            reach: { kind: 'blend', endCm: 70, fadeCm: 30, stepCm: 10, from: 'door' },
+          },
+        ],
+      },
+    });
+    const wing = plan.cells.filter((c) => c.areaId === 'wing');
+    expect(wing.filter((c) => c.coat.kind === 'sealer').map((c) => c.areaM2)).toEqual([0.1, 0.1]);
+    expect(wing.some((c) => c.coat.kind === 'ground')).toBe(false);
+    // Each coat goes 10 cm further than the one below it, the last to where the blend ends.
+    expect(wing.filter((c) => c.coat.kind === 'effect').map((c) => c.reach)).toMatchObject([
+      { endCm: 50 },
+      { endCm: 60 },
+      { endCm: 70 },
+    ]);
+    expect(wing.findLast((c) => c.coat.kind === 'effect')!.areaM2).toBeCloseTo((2 * 55) / 140, 12);
+    expect(plan.checks.find((c) => c.kind === 'tail')!.areaIds).toEqual(['wing']);
+  });
+  it('close jambs before the last coat outside, and hang loose parts before the effect', () => {
+    const plan = plainPlan({ areas: [area('side'), area('jamb', { first: true }), area('cap', { loose: true })] });
+    const steps = jobState(plan, []).steps.map((s) =>
+      s.is === 'check' ? s.state.check.kind : `${s.state.cell.areaId} ${s.state.cell.coat.id}`,
+    );
+    const last = plan.cells.findLast((c) => c.areaId === 'side')!;
+    const jamb = plan.cells.findLast((c) => c.areaId === 'jamb')!;
+    expect(steps.indexOf('close')).toBeGreaterThan(steps.indexOf(`jamb ${jamb.coatId}`));
+    expect(steps.indexOf('close')).toBeLessThan(steps.indexOf(`side ${last.coatId}`));
+    expect(steps.indexOf('mount')).toBeLessThan(
+      steps.indexOf(`cap ${plan.cells.find((c) => c.areaId === 'cap' && c.coat.kind === 'effect')!.coatId}`),
+    );
+  });
+  it('take the card’s distance and pressure for its mix, and say both when they were changed', () => {
+    const cards = { 'cinder-candy': { distanceCm: 20, pressureBar: 1.3 } };
+    const effect = (more: object = {}) =>
+      plainPlan({ cards, settings: { ...PLAIN_SETTINGS, ...more } }).cells.find((c) => c.coat.kind === 'effect')!;
+    expect(effect().coat).toMatchObject({ distanceCm: 20, pressureBar: 1.3 });
+    const edits = { [effect().coatId]: { distanceCm: 15 } };
+    expect(effect({ edits }).coat).toMatchObject({ distanceCm: 15, pressureBar: 1.3 });
+    const clear = plainPlan({ cards }).cells.find((c) => c.coat.kind === 'clear')!;
+    expect(clear.coat.distanceCm).not.toBe(20);
+  });
+  it('have settings for an extra half coat that lay a half', () => {
+    const plan = plainPlan();
+    const full = plan.cells.findLast((c) => c.coat.kind === 'effect')!;
+    const half = extraCell(plan, { id: 'x', layerId: 'effect', areaId: 'tub', coats: 0.5 })!;
+    const lays = (c: typeof half) => filmOfSettings(plan.gun, c.coat, c.coat.volumeSolids);
+    expect(half.coat.filmUm).toBeCloseTo(full.coat.filmUm / 2, 12);
+    expect(lays(half) / lays(full)).toBeCloseTo(0.5, 1);
+    expect(extraCell(plan, { id: 'x', layerId: 'nothing', areaId: 'tub', coats: 1 })).toBeNull();
+  });
+  it('are planned and folded fast: 12 areas, 14 coats and 2,000 events in a blink', () => {
+    const big = finish('main', 'lagoon-pearl', 'aqua-pastel', 7);
+    const areas = Array.from({ length: 12 }, (_, i) => area(`a${i}`, { x: i % 4, y: i / 4 }));
+    const plan = plainPlan({ finishes: [big], areas });
+    expect(plan.cells.length).toBe(12 * 14);
+  });
+});

@@ -1,0 +1,368 @@
+import { settingsForFilm } from '../application/gunFilm';
+import type { Gun } from '../application/guns';
+import { LAYER_FILM_UM, type StackLayer } from '../layers';
+import type { Library } from '../materials/ownMaterials';
+import { STYLES, type StyleId } from '../matching/styles';
+import { cupOf, productFor } from '../mixing/productOf';
+import { reducerFor, reducerPace, type Product } from '../mixing/products';
+import { potLifeAt } from '../mixing/voc';
+import { bestOrder, type BoothAir } from '../schedule/boothOrder';
+import { coatPlan, sprayMinutes, type CardSetUp, type PlannedCoat } from '../schedule/coatPlan';
+import { flashMinutes } from '../schedule/flash';
+import type { TimeBatch } from '../schedule/timeline';
+import { checksOf, type Check } from './checks';
+import type { CellRef } from './events';
+import {
+  ALL,
+  NONE,
+  reachM2,
+  type Cell,
+  type JobFinish,
+  type JobLayer,
+  type JobObject,
+  type Reach,
+  type SprayArea,
+  type SpraySettings,
+} from './job';
+
+export interface JobPlanInput {
+  /** The job's own first. */
+  readonly finishes: readonly JobFinish[];
+  readonly objects: readonly JobObject[];
+  readonly areas: readonly SprayArea[];
+  readonly library: Library;
+  readonly products: readonly Product[];
+  readonly named: Readonly<Record<string, string>>;
+  /** Reducers the painter chose, by the first layer of their cup. */
+  readonly reducers?: Readonly<Record<string, string>>;
+  readonly gun: Gun;
+  readonly temperatureC: number;
+  readonly humidity: number;
+  readonly settings: SpraySettings;
+  /** The set-up of the card of a mix, by the mix's id. */
+  readonly cards?: Readonly<Record<string, CardSetUp>>;
+}
+
+/** A coat of the plan with the areas it goes on. */
+export interface CoatRow {
+  readonly coat: PlannedCoat;
+  readonly cells: readonly Cell[];
+  /** Least wait after it before what follows it, minutes; the longest over its areas. */
+  readonly waitMinutes: number;
+}
+
+export interface JobPlan {
+  readonly layers: readonly JobLayer[];
+  readonly areas: readonly SprayArea[];
+  readonly objects: readonly JobObject[];
+  readonly finishes: readonly JobFinish[];
+  readonly gun: Gun;
+  /** Sorted as they are sprayed. */
+  readonly cells: readonly Cell[];
+  readonly checks: readonly Check[];
+  readonly rows: readonly CoatRow[];
+  readonly order: readonly SprayArea[];
+  readonly advised: readonly SprayArea[];
+  readonly air: BoothAir;
+  readonly batches: readonly TimeBatch[];
+  /** Least wait before two-pack clear over what is not, minutes. */
+  readonly beforeClear: number;
+}
+
+/**
+ * Least wait before two-pack clear over a solvent or water base, minutes: less, and solvent is buried under it. Common practice
+ * (no source); the product's sheet rules.
+ */
+export const BEFORE_CLEAR = 20;
+/** Minutes to mix a cup; ours. */
+const MIX_MINUTES = 6;
+/** Share of the longest flash for which a film takes overspray in; ours. Never under two minutes of flash. */
+const OPEN_SHARE = 0.7;
+const SHORTEST_FLASH = 2;
+
+/** Where a layer stands in the run: what all share below, the finish, masked stripes, what lies over all. */
+type Phase = 0 | 1 | 2 | 3;
+
+/** Under a stripe the tone below is locked: this layer stands in where the finish has none. */
+const lockUnderStripes = (finishId: string): JobLayer => ({
+  id: `${finishId}/lock-under-stripes`,
+  finishId,
+  kind: 'lock',
+  materialId: null,
+  coats: 1,
+  style: 'wet',
+  strength: 1,
+  filmUm: LAYER_FILM_UM.lock,
+});
+
+/** Layers of all finishes of a job, each under an id of its own: the first finish's under its own ids. */
+export function jobLayers(finishes: readonly JobFinish[], areas: readonly SprayArea[]): JobLayer[] {
+  const taken = new Set<string>();
+  return finishes.flatMap((f) => {
+    const layers = f.layers.map((l): JobLayer => {
+      const id = taken.has(l.id) ? `${f.id}/${l.id}` : l.id;
+      taken.add(id);
+      return { ...l, id, finishId: f.id };
+    });
+    const striped = areas.some((a) => a.finishId === f.id && areas.some((s) => s.on === a.id));
+    const last = layers.findLastIndex((l) => l.kind === 'ground' || l.kind === 'effect' || l.kind === 'lock');
+    if (!striped || last < 0 || layers[last]!.kind === 'lock') return layers;
+    return [...layers.slice(0, last + 1), lockUnderStripes(f.id), ...layers.slice(last + 1)];
+  });
+}
+
+interface LaidLayer {
+  readonly layer: JobLayer;
+  readonly phase: Phase;
+  readonly coats: number;
+  readonly reach: Reach;
+}
+
+/** Layers as one area gets them: with the object's count, the painter's changes, and without what a stripe has from below. */
+function laidOn(
+  area: SprayArea,
+  q: Pick<JobPlanInput, 'finishes' | 'objects' | 'settings'>,
+  layers: readonly JobLayer[],
+): LaidLayer[] {
+  const finish = q.finishes.find((f) => f.id === area.finishId)!;
+  const own = layers.filter((l) => l.finishId === area.finishId);
+  const top = own.findLastIndex((l) => l.kind !== 'clear');
+  const counts = q.objects.find((o) => o.id === area.objectId)?.counts ?? [];
+  const count = counts.find((c) => c.finishId === area.finishId)?.coats ?? null;
+  const counted = own.filter((l) => l.kind === 'effect' && l.materialId === finish.systemId && l.style !== 'control');
+  return own.map((layer, i): LaidLayer => {
+    const edit = q.settings.cells.find((c) => c.areaId === area.id && c.layerId === layer.id);
+    const below = layer.kind === 'primer' || layer.kind === 'sealer';
+    const over = i > top;
+    // The count is of all coats of the mix: the first layer of it takes what the others leave.
+    const others = counted.slice(1).reduce((sum, l) => sum + l.coats, 0);
+    const asked = count !== null && layer === counted[0] ? Math.max(0, count - others) : layer.coats;
+    const fromBelow = area.on !== null && (below || over || layer.id === lockUnderStripes(layer.finishId).id);
+    return {
+      layer,
+      phase: over ? 3 : area.on !== null ? 2 : below ? 0 : 1,
+      coats: edit?.coats ?? asked,
+      reach: edit?.reach ?? (fromBelow ? NONE : ALL),
+    };
+  });
+}
+
+/** The reach of one coat of a layer: in a blend each goes further than the one below it. */
+function reachOf(reach: Reach, coat: PlannedCoat): Reach {
+  if (reach.kind !== 'blend') return reach;
+  const endCm = Math.max(1, reach.endCm - Math.max(0, coat.of - coat.number) * reach.stepCm);
+  return { ...reach, endCm, fadeCm: Math.min(reach.fadeCm, endCm) };
+}
+
+/** The wait between two coats that lie on one another, minutes: what was typed is law, else the flash, longer under two-pack clear. */
+export function waitBetween(plan: Pick<JobPlan, 'beforeClear'>, below: Cell, next: Cell): number {
+  const clear = next.coat.chemistry === 'two-pack' && (next.coat.kind === 'clear' || next.coat.kind === 'effect');
+  return !below.typed && below.coat.chemistry !== 'two-pack' && clear
+    ? Math.max(below.flashMinutes, plan.beforeClear)
+    : below.flashMinutes;
+}
+
+/** The whole spraying of a job: a cell for every coat on every area, in order, with what waits for what. */
+export function planJob(q: JobPlanInput): JobPlan {
+  const layers = jobLayers(q.finishes, q.areas);
+  // Layers out of one cup are one product: that of the first of them.
+  const cup = (layer: StackLayer) => cupOf(layer, layers);
+  const productOf = (layer: StackLayer) =>
+    productFor(layers.find((l) => l.id === cup(layer)) ?? layer, q.library, q.products, q.named);
+  const areaM2 = q.areas.filter((a) => a.on === null).reduce((sum, p) => sum + p.areaM2, 0);
+  const paces = new Map<string, number>();
+  const paceOf = (layer: StackLayer): number => {
+    const id = cup(layer);
+    const product = productOf(layer);
+    const pace =
+      paces.get(id) ??
+      (product ? reducerPace(product, reducerFor(product, q.temperatureC, areaM2, q.reducers?.[id])) : 1);
+    paces.set(id, pace);
+    return pace;
+  };
+  // Areas that get the same coats share one plan of them.
+  const variants = new Map<string, PlannedCoat[]>();
+  const coatsOf = (laid: readonly LaidLayer[]): PlannedCoat[] => {
+    const wanted = laid.filter((l) => l.reach.kind !== 'none' && l.coats > 1e-6);
+    const key = JSON.stringify(wanted.map((l) => [l.layer.id, l.coats]));
+    const known = variants.get(key);
+    if (known) return known;
+    const coats = coatPlan({
+      layers: wanted.map((l) => ({ ...l.layer, coats: l.coats })),
+      library: q.library,
+      productOf,
+      cupOf: cup,
+      paceOf,
+      gun: q.gun,
+      school: q.settings.school,
+      grip: q.settings.grip,
+      tack: q.settings.tack,
+      edits: q.settings.edits,
+      cardOf: (layer) => (layer.kind === 'effect' ? (q.cards?.[layer.materialId ?? ''] ?? null) : null),
+    });
+    variants.set(key, coats);
+    return coats;
+  };
+  const flashOf = (c: PlannedCoat): number =>
+    c.typedFlash ??
+    flashMinutes({
+      minutesAt20: c.flashMinutes,
+      temperature: q.temperatureC,
+      film: Math.max(0.25, c.film),
+      humidity: q.humidity,
+      blown: q.settings.blown && c.chemistry !== 'two-pack',
+      chemistry: c.chemistry,
+    });
+  const laid = new Map(q.areas.map((a) => [a.id, laidOn(a, q, layers)]));
+  const flashes = [...laid.values()].flatMap((l) => coatsOf(l)).map(flashOf);
+  const air: BoothAir = {
+    towards: q.settings.airTowards,
+    openMinutes: Math.max(SHORTEST_FLASH, ...flashes) * OPEN_SHARE,
+    minutesPerM2: sprayMinutes(1, q.gun, { speedCmS: q.gun.speedCmS, overlap: 0.75 }),
+  };
+  const advised = bestOrder(q.areas, air);
+  const own = q.settings.order;
+  const order = own
+    ? [...advised].sort((a, b) => {
+        const [i, j] = [own.indexOf(a.id), own.indexOf(b.id)];
+        return (i < 0 ? own.length : i) - (j < 0 ? own.length : j);
+      })
+    : advised;
+
+  const finishAt = new Map(q.finishes.map((f, i) => [f.id, i]));
+  interface Ranked extends Cell {
+    readonly rank: readonly number[];
+    readonly phase: Phase;
+  }
+  const ranked: Ranked[] = order.flatMap((area, place) => {
+    const layersHere = laid.get(area.id)!;
+    const ownLayers = layersHere.map((l) => l.layer.id);
+    const top = layersHere.findIndex((l) => l.phase === 3);
+    return coatsOf(layersHere).map((coat): Ranked => {
+      const at = layersHere[ownLayers.indexOf(coat.layerId)]!;
+      const finish = finishAt.get(area.finishId)!;
+      const nth = at.phase === 3 ? ownLayers.indexOf(coat.layerId) - top : ownLayers.indexOf(coat.layerId);
+      // What lies below and over everything is laid in one go, whatever finish is between.
+      const shared = at.phase === 0 || at.phase === 3;
+      const rank = [at.phase, shared ? 0 : finish, nth, coat.number, shared ? finish : 0];
+      return {
+        coatId: coat.id,
+        areaId: area.id,
+        objectId: area.objectId,
+        finishId: area.finishId,
+        layerId: coat.layerId,
+        coat,
+        reach: reachOf(at.reach, coat),
+        areaM2: reachM2(reachOf(at.reach, coat), area),
+        coats: coat.counted ? coat.film / STYLES[at.layer.style].film : 0,
+        round: JSON.stringify([at.phase, shared ? coat.cupId : coat.layerId, nth, coat.number, coat.counted]),
+        under: [],
+        checks: [],
+        flashMinutes: flashOf(coat),
+        typed: coat.typedFlash !== null,
+        recoatMinutes: coat.recoatMinutes === null ? null : coat.recoatMinutes * 2 ** ((20 - q.temperatureC) / 10),
+        rank: [...rank, place],
+        phase: at.phase,
+      };
+    });
+  });
+  ranked.sort((a, b) => {
+    for (let i = 0; i < a.rank.length; i++) if (a.rank[i] !== b.rank[i]) return a.rank[i]! - b.rank[i]!;
+    return 0;
+  });
+  const of = (areaId: string) => ranked.filter((c) => c.areaId === areaId);
+  const ref = ({ coatId, areaId }: CellRef): CellRef => ({ coatId, areaId });
+  const stripesOn = (areaId: string) => order.filter((a) => a.on === areaId);
+  const bare: (Cell & { readonly phase: Phase })[] = ranked.map((c) => {
+    const here = of(c.areaId);
+    const area = order.find((a) => a.id === c.areaId)!;
+    const before = here[here.findIndex((o) => o.coatId === c.coatId) - 1];
+    const under: CellRef[] = before ? [ref(before)] : [];
+    if (!before && area.on !== null) {
+      const base = of(area.on).findLast((o) => o.phase < 3);
+      if (base) under.push(ref(base));
+    }
+    if (c.phase === 3 && before?.phase !== 3)
+      for (const stripe of stripesOn(area.id)) {
+        const last = of(stripe.id).at(-1);
+        if (last) under.push(ref(last));
+      }
+    return { ...c, under };
+  });
+  const { cells, checks } = checksOf({ ...q, areas: order }, bare, layers);
+  const beforeClear = q.settings.beforeClearMinutes ?? BEFORE_CLEAR;
+  const rows = rowsOf(cells, beforeClear);
+  const batches = [...new Map(cells.map((c) => [c.coat.cupId, c.coat])).values()].map((c) => ({
+    id: c.cupId,
+    name: c.name,
+    mixMinutes: MIX_MINUTES,
+    potMinutes: c.potLifeMinutes === null ? null : potLifeAt(c.potLifeMinutes, q.temperatureC),
+  }));
+  return {
+    layers,
+    areas: q.areas,
+    objects: q.objects,
+    finishes: q.finishes,
+    gun: q.gun,
+    cells,
+    checks,
+    rows,
+    order,
+    advised,
+    air,
+    batches,
+    beforeClear,
+  };
+}
+
+/** Coats of the plan in order, each once however many areas it goes on; of areas that get more of a layer the larger number. */
+function rowsOf(cells: readonly Cell[], beforeClear: number): CoatRow[] {
+  const rows = new Map<string, Cell[]>();
+  for (const c of cells) {
+    const key = JSON.stringify([c.coatId, c.coat.style]);
+    rows.set(key, [...(rows.get(key) ?? []), c]);
+  }
+  return [...rows.values()].map((own) => {
+    const most = own.reduce((a, b) => (b.coat.of > a.coat.of ? b : a));
+    const waits = own.map((c) => {
+      const next = cells.find((n) => n.under.some((u) => u.coatId === c.coatId && u.areaId === c.areaId));
+      return next ? waitBetween({ beforeClear }, c, next) : c.flashMinutes;
+    });
+    return { coat: most.coat, cells: own, waitMinutes: Math.max(...waits) };
+  });
+}
+
+/**
+ * A coat more of a layer than is planned: as that layer's last coat on the area, with settings that lay its share of film.
+ * @param coats against a full coat of the layer: 1, a half, a quarter
+ */
+export function extraCell(
+  plan: JobPlan,
+  q: { readonly id: string; readonly layerId: string; readonly areaId: string; readonly coats: number },
+): Cell | null {
+  const last = plan.cells.findLast((c) => c.areaId === q.areaId && c.layerId === q.layerId && c.coat.counted);
+  const layer = plan.layers.find((l) => l.id === q.layerId);
+  if (!last || !layer) return null;
+  const film = q.coats * STYLES[layer.style].film;
+  const style: StyleId = q.coats >= 1 - 1e-9 ? layer.style : q.coats >= 0.5 - 1e-9 ? 'half' : 'light';
+  const filmUm = film * layer.filmUm;
+  const full = last.coat;
+  const coat: PlannedCoat = {
+    ...full,
+    ...settingsForFilm(plan.gun, full, full.volumeSolids, filmUm),
+    id: q.id,
+    number: full.number + 1,
+    style,
+    film,
+    filmUm,
+  };
+  return {
+    ...last,
+    coatId: q.id,
+    coat,
+    coats: q.coats,
+    round: JSON.stringify(['extra', q.id]),
+    under: [{ coatId: last.coatId, areaId: last.areaId }],
+    checks: [],
+  };
+}

@@ -1,0 +1,97 @@
+import { sayCoat } from '../schedule/coatPlan';
+import { sayCheck, type Check } from './checks';
+import { ENOUGH, type JobEvent } from './events';
+import type { Cell, Reach } from './job';
+import type { JobPlan } from './plan';
+import type { JobState, Step } from './state';
+
+const list = (names: readonly string[]): string =>
+  names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
+
+/** Areas by name; four and more as their number. */
+export function sayAreas(plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): string {
+  const names = [...new Set(ids)].flatMap((id) => plan.areas.find((a) => a.id === id)?.name ?? []);
+  return names.length > 3 ? `${names.length} areas` : list(names);
+}
+
+/** A check of a plan: its heading, and what there is to do. */
+export function sayCheckOf(
+  plan: Pick<JobPlan, 'areas' | 'objects'>,
+  check: Check,
+): { readonly title: string; readonly text: string } {
+  const object = plan.objects.find((o) => o.id === check.objectId)?.name ?? 'the job';
+  return sayCheck(check, object, sayAreas(plan, check.areaIds));
+}
+
+export const sayCell = (plan: Pick<JobPlan, 'areas'>, cell: Cell): string =>
+  `${sayCoat(cell.coat)} on ${sayAreas(plan, [cell.areaId])}`;
+
+/** A step as the list of jobs says it. */
+export function sayStep(plan: Pick<JobPlan, 'areas' | 'objects'>, step: Step): string {
+  if (step.is === 'cell') return sayCell(plan, step.state.cell);
+  const { title } = sayCheckOf(plan, step.state.check);
+  return step.state.is === 'fault' ? `a fault at: ${title}` : title;
+}
+
+/** How far a coat goes, said to the one who lays it; empty where it goes all over. Units by the caller. */
+export function sayReach(
+  reach: Reach,
+  say: { readonly area: (m2: number) => string; readonly distance: (cm: number) => string },
+): string {
+  switch (reach.kind) {
+    case 'all':
+      return '';
+    case 'none':
+      return 'not here';
+    case 'spot':
+      return `only the spot, ${say.area(reach.m2)}`;
+    case 'blend':
+      return `ends ${say.distance(reach.endCm)}${reach.from ? ` from ${reach.from}` : ' in'}, fading over the last ${say.distance(reach.fadeCm)}: turn the gun towards the repair`;
+  }
+}
+
+/** How much is on, in the one sentence that every page, paper and list has of it. */
+export function sayOn(state: Pick<JobState, 'done' | 'total' | 'strays'>): string {
+  const off = state.strays.length
+    ? `, and ${state.strays.length === 1 ? 'one' : state.strays.length} that left the plan`
+    : '';
+  return `${state.done} of ${state.total} sprays on${off}.`;
+}
+
+/** An event of the history in words; empty for one that says nothing by itself, as a check that was passed. */
+export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e: JobEvent): string {
+  const where = e.cells.length
+    ? ` (${sayAreas(
+        plan,
+        e.cells.map((c) => c.areaId),
+      )})`
+    : '';
+  const check = plan.checks.find((c) => c.id === e.checkId);
+  const at = check ? sayCheckOf(plan, check).title : '';
+  switch (e.kind) {
+    case 'note':
+      return `note${where}: ${e.text}`;
+    case 'photo':
+      return `photo${where}`;
+    case 'fault':
+      return `fault${at ? ` at “${at}”` : where}: ${e.text}`;
+    case 'skip':
+      return e.checkId !== null
+        ? `left out “${at}”: ${e.text}`
+        : e.text === ENOUGH
+          ? `enough${where}`
+          : `left out${where}: ${e.text}`;
+    case 'extra':
+      return `${e.coats === 1 ? 'one coat' : e.coats === 0.5 ? 'half a coat' : 'a mist coat'} more${where}`;
+    case 'look':
+      return e.look
+        ? `${e.look.spot || 'all over'}${e.coats === null ? '' : ` at ${Number(e.coats.toFixed(2))} coats`}, ${
+            e.look.patch !== null
+              ? `patch as at ${e.look.patch} of the card`
+              : `${e.look.view}: ${e.look.verdict ?? 'taken back'}`
+          }`
+        : '';
+    default:
+      return '';
+  }
+}

@@ -1,0 +1,64 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { potState } from '@steady-gleam/core';
+import { Link } from 'react-router';
+import { sayClock } from '../../app/PotClocks';
+import { HereNotes } from '../../shared/HereNotes';
+import type { JobLog } from '../../shared/log/useLog';
+import { useNow } from '../../shared/useNow';
+import { useBatches } from '../../shared/useShop';
+import { TALL } from './boothStyles';
+
+/** Cups of this job that are setting. */
+function BoothPots({ jobId }: { jobId: string }) {
+  const { tones } = useTheme();
+  const now = useNow();
+  const { data = [] } = useBatches();
+  return data
+    .filter((b) => b.jobId === jobId && b.endedAt === null && b.potMinutes !== null)
+    .map((b) => {
+      const pot = potState(new Date(b.mixedAt).getTime(), b.potMinutes, now);
+      return (
+        <Typography
+          key={b.id}
+          role={pot.state === 'fresh' ? undefined : 'status'}
+          sx={{ fontSize: 20, color: pot.state === 'over' ? tones.danger : 'inherit', whiteSpace: 'nowrap' }}
+        >
+          {b.name}: {pot.state === 'over' ? 'pot life over, do not spray' : `${sayClock(pot.minutesLeft!)} left`}
+        </Typography>
+      );
+    });
+}
+
+/** What is sprayed, the cups that set, and whether every tap is kept. */
+export function BoothHeader({
+  jobId,
+  name,
+  back,
+  log,
+}: {
+  jobId: string;
+  name: string;
+  /** Where one goes on leaving. */
+  back: string;
+  log: Pick<JobLog, 'away' | 'unsent'>;
+}) {
+  return (
+    <>
+      <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, pt: 1.5 }}>
+        <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
+          {name}
+        </Typography>
+        <BoothPots jobId={jobId} />
+        <Typography role="status" data-testid="queue" sx={{ fontSize: 17 }}>
+          {log.away || log.unsent
+            ? `${log.away ? 'Server away' : 'Sending'}: ${log.unsent} ${log.unsent === 1 ? 'tap' : 'taps'} kept here`
+            : 'Everything is kept'}
+        </Typography>
+        <Button component={Link} to={back} variant="outlined" sx={{ ...TALL, fontSize: 18 }}>
+          Leave the booth
+        </Button>
+      </Box>
+      <HereNotes sx={{ fontSize: 17, px: 3, pt: 0.5 }} />
+    </>
+  );
+}

@@ -1,0 +1,190 @@
+import { Box, Button, Typography } from '@mui/material';
+import { libraryOf, workOfCard, workOfJob } from '@steady-gleam/contracts';
+import { jobState, sayOn, sayStep, type JobPlan, type JobState } from '@steady-gleam/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { choiceOf } from '../../shared/jobModel';
+import { FinishButton } from '../../shared/FinishButton';
+import type { BoothSnapshot } from '../../shared/log/logStore';
+import type { JobLog } from '../../shared/log/useLog';
+import { eventsOf } from '../../shared/useJobWork';
+import { History } from '../spray/History';
+import { BoothHeader } from './BoothHeader';
+import { BoothSection } from './BoothSection';
+import { BIG, TALL } from './boothStyles';
+import { CheckStep } from './CheckStep';
+import { CoatStep } from './CoatStep';
+import { LookStep } from './LookStep';
+import { useAwake, useSignals, type Signals } from './useSignals';
+
+/** A run: its film section, the one step that is next, and what comes after. */
+export function BoothRun({
+  jobId,
+  ofCard,
+  log,
+  snapshot,
+  failure,
+}: {
+  jobId: string;
+  /** The run of its card. */
+  ofCard: boolean;
+  log: JobLog;
+  snapshot: BoothSnapshot;
+  failure: string | null;
+}) {
+  useAwake();
+  const [signals, setSignals] = useSignals();
+  const { detail, own, products, guns } = snapshot;
+  const { job, card } = detail;
+  const plan = useMemo(() => {
+    const input = {
+      job,
+      card,
+      library: libraryOf(own.map((m) => m.material)),
+      products: products.map((p) => p.product),
+      guns: guns.map((g) => g.gun),
+      choice: choiceOf(job),
+    };
+    return ((ofCard ? workOfCard(input) : null) ?? workOfJob(input)!).plan;
+  }, [job, card, own, products, guns, ofCard]);
+  const { events, refused, own: mine } = log;
+  const state = useMemo(
+    () => jobState(plan, ofCard ? events : eventsOf(detail, { events, refused }), (e) => mine.has(e.id)),
+    [plan, detail, events, refused, mine, ofCard],
+  );
+  const step = { jobId, plan, state, log };
+  const { next } = state;
+  return (
+    <>
+      <BoothHeader
+        name={ofCard ? `Card of ${job.piece}` : job.piece}
+        back={ofCard ? `/jobs/${jobId}/card` : `/jobs/${jobId}/plan?show=time`}
+        jobId={jobId}
+        log={log}
+      />
+      <BoothSection plan={plan} state={state} />
+      {next === null ? (
+        <OverStep {...step} snapshot={snapshot} ofCard={ofCard} />
+      ) : next.is === 'cell' ? (
+        <CoatStep key={next.state.cell.coatId + next.state.cell.areaId} {...step} at={next.state} signals={signals} />
+      ) : next.state.check.kind === 'look' ? (
+        <LookStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
+      ) : (
+        <CheckStep key={next.state.check.id} {...step} at={next.state} />
+      )}
+      <BoothFooter plan={plan} state={state} log={log} failure={failure} signals={signals} onSignals={setSignals} />
+    </>
+  );
+}
+
+/** Every coat is on and every check over. */
+function OverStep({
+  plan,
+  state,
+  log,
+  snapshot,
+  ofCard,
+}: {
+  plan: JobPlan;
+  state: JobState;
+  log: JobLog;
+  snapshot: BoothSnapshot;
+  ofCard: boolean;
+}) {
+  const effect = plan.rows.find((r) => r.coat.kind === 'effect')?.coat.name ?? 'paint';
+  const { job, photos } = snapshot.detail;
+  return (
+    <Box sx={{ flex: 1, px: 3, pt: 3 }}>
+      <Typography component="h1" data-testid="coat" sx={{ ...BIG, fontSize: 58 }}>
+        {ofCard ? 'The card is sprayed.' : 'Every coat is on.'}
+      </Typography>
+      <Typography sx={{ fontSize: 26, mt: 1 }}>
+        {ofCard
+          ? 'Let it dry, then read its rungs beside what has to be matched: under the clear, in two lights at least.'
+          : `${plan.order.length} ${plan.order.length === 1 ? 'area' : 'areas'}. Let it cure as the sheet says, and keep the leftover ${effect} until the job is accepted.`}
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 3 }}>
+        {ofCard ? (
+          <Button component={Link} to={`/jobs/${job.id}/card`} variant="contained" sx={TALL}>
+            Read its rungs
+          </Button>
+        ) : (
+          <FinishButton job={job} run={{ plan, state }} sx={TALL} />
+        )}
+        <Button
+          variant="outlined"
+          disabled={!state.undoable}
+          sx={TALL}
+          onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+        >
+          Undo last tap
+        </Button>
+      </Box>
+      <History plan={plan} state={state} photos={photos} />
+    </Box>
+  );
+}
+
+/** What comes after, how much is on, and what is wrong with the log. */
+function BoothFooter({
+  plan,
+  state,
+  log,
+  failure,
+  signals,
+  onSignals,
+}: {
+  plan: JobPlan;
+  state: JobState;
+  log: JobLog;
+  failure: string | null;
+  signals: Signals;
+  onSignals: (next: Signals) => void;
+}) {
+  const at = state.next ? state.steps.findIndex((s) => s.state === state.next!.state) : -1;
+  const after = state.steps
+    .slice(at + 1)
+    .find((s) =>
+      s.is === 'cell'
+        ? s.state.sprayedAt === null && s.state.leftOut === null
+        : s.state.is !== 'passed' && s.state.is !== 'skipped',
+    );
+  const notes = state.history.filter((e) => e.kind === 'note' || e.kind === 'photo').length;
+  const refused = log.refused.length;
+  return (
+    <Box
+      component="footer"
+      sx={{
+        display: 'flex',
+        gap: 2,
+        alignItems: 'center',
+        px: 3,
+        py: 1.5,
+        mt: 'auto',
+        borderTop: '1px solid',
+        borderColor: 'divider',
+      }}
+    >
+      <Typography sx={{ flex: 1, fontSize: 20 }} data-testid="after">
+        {at >= 0 && after ? `Then: ${sayStep(plan, after)}. ` : ''}
+        <span data-testid="on">{sayOn(state)}</span>
+        {notes ? ` ${notes} ${notes === 1 ? 'note' : 'notes'}.` : ''}
+        {refused
+          ? ` ${refused === 1 ? 'One tap was' : `${refused} taps were`} refused and ${refused === 1 ? 'counts' : 'count'} for nothing: ${log.refused[0]!.reason}`
+          : ''}
+        {failure ? ` ${failure}` : ''}
+      </Typography>
+      {(['sound', 'voice'] as const).map((s) => (
+        <Button
+          key={s}
+          variant="outlined"
+          aria-pressed={signals[s]}
+          sx={{ ...TALL, fontSize: 18 }}
+          onClick={() => onSignals({ ...signals, [s]: !signals[s] })}
+        >
+          {s === 'sound' ? 'Sound' : 'Voice'} {signals[s] ? 'on' : 'off'}
+        </Button>
+      ))}
+    </Box>
+  );
+}

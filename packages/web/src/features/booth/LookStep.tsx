@@ -1,0 +1,205 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import type { JobDetail } from '@steady-gleam/contracts';
+import {
+  ENOUGH,
+  EYE_VIEWS,
+  interpolateLabs,
+  sayCheckOf,
+  type CheckState,
+  type EyeView,
+  type Verdict,
+} from '@steady-gleam/core';
+import { useState } from 'react';
+import { FlopStrip } from '../../shared/FlopStrip';
+import { countCoats, sayCoats } from '../../shared/jobModel';
+import { enoughTold, extraTold } from '../spray/tellCoat';
+import { useLive, type Live } from '../spray/useLive';
+import { BIG, MAIN, STEP, TALL } from './boothStyles';
+import type { StepProps } from './CoatStep';
+import { NoteBox, TextLine } from './NoteBox';
+import { ReasonBox } from './ReasonBox';
+
+/** The advice's stop: the object is looked at before the next coat; what is said of it decides what follows. */
+export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { detail: JobDetail; at: CheckState }) {
+  const { tones } = useTheme();
+  const { check } = at;
+  const live = useLive(detail, plan, state, check.objectId!);
+  const [spot, setSpot] = useState('all over');
+  const [view, setView] = useState<EyeView>('lamp');
+  const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
+  const toggle = (what: typeof open) => setOpen(open === what ? null : what);
+  const planned = plannedOn(state, live);
+  const { title, text } = sayCheckOf(plan, check);
+  const cells = check.areaIds.map((areaId) => ({ coatId: check.id, areaId }));
+  const here = live.seen.find((s) => s.coats === live.most && s.spot === spot && s.view === view)?.verdict ?? null;
+  const say = (verdict: Verdict) =>
+    log.tell({
+      kind: 'look',
+      checkId: check.id,
+      cells,
+      layerId: check.layerId,
+      coats: live.most,
+      look: { spot, view, verdict, patch: null },
+    });
+  const verdict = (v: Verdict, label: string, main = false) => (
+    <Button
+      variant="outlined"
+      aria-pressed={here === v}
+      sx={{
+        ...TALL,
+        ...(main ? { gridColumn: 'span 2', minHeight: 92, fontSize: 26 } : {}),
+        ...(here === v ? { outline: `4px solid ${tones.pick}`, outlineOffset: -4 } : {}),
+      }}
+      onClick={() => say(v)}
+    >
+      {label}
+    </Button>
+  );
+  return (
+    <Box sx={STEP}>
+      <Box>
+        <Typography component="h1" data-testid="check" sx={{ ...BIG, fontSize: 52 }}>
+          {title}
+        </Typography>
+        <Typography sx={{ fontSize: 22, mt: 0.5 }}>
+          {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text}
+        </Typography>
+        <Seen live={live} />
+        {live.said ? (
+          <Typography data-testid="advice" sx={{ fontSize: 24, lineHeight: 1.25, mt: 1.5, maxWidth: '50ch' }}>
+            <b>{live.said.answer}</b> {live.said.why}
+          </Typography>
+        ) : (
+          <Typography sx={{ fontSize: 22, mt: 1.5 }}>
+            No card was read: compare with what has to be matched, and go on only where it is lighter.
+          </Typography>
+        )}
+        {open === 'spot' ? (
+          <TextLine
+            label="Where, for instance: nose"
+            act="Look there"
+            onKeep={(text) => {
+              setSpot(text.slice(0, 40));
+              setOpen(null);
+            }}
+          />
+        ) : null}
+        {open === 'note' ? <NoteBox jobId={jobId} cells={cells} log={log} onDone={() => setOpen(null)} /> : null}
+        {open === 'skip' || open === 'fault' ? (
+          <ReasonBox
+            kind={open}
+            onSay={(reason) => {
+              setOpen(null);
+              log.tell({ kind: open, checkId: check.id, cells: open === 'fault' ? cells : [], text: reason });
+            }}
+          />
+        ) : null}
+      </Box>
+      <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
+        <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Typography sx={{ fontSize: 20, flex: 1 }}>On {spot}, against what has to be matched, it is</Typography>
+          <Button
+            variant="outlined"
+            aria-label={`Seen ${view}: another`}
+            sx={{ ...TALL, fontSize: 18, minHeight: 72 }}
+            onClick={() => setView(EYE_VIEWS[(EYE_VIEWS.indexOf(view) + 1) % EYE_VIEWS.length]!)}
+          >
+            {view}
+          </Button>
+        </Box>
+        <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+          {verdict('lighter', 'a little lighter')}
+          {verdict('much lighter', 'clearly lighter')}
+          {verdict('match', 'It matches here', true)}
+          {verdict('darker', 'a little darker')}
+          {verdict('much darker', 'clearly darker')}
+        </Box>
+        <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 }}>
+          <Button variant="outlined" aria-expanded={open === 'spot'} sx={TALL} onClick={() => toggle('spot')}>
+            Another spot
+          </Button>
+          <Button variant="outlined" aria-expanded={open === 'note'} sx={TALL} onClick={() => toggle('note')}>
+            Note, photo
+          </Button>
+          <Button
+            variant="outlined"
+            disabled={!state.undoable}
+            sx={TALL}
+            onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+          >
+            Undo
+          </Button>
+          <Button variant="outlined" aria-expanded={open === 'fault'} sx={TALL} onClick={() => toggle('fault')}>
+            A fault
+          </Button>
+          <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>
+            Leave it out
+          </Button>
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** Effect coats the object gets by the plan and what was told since. */
+function plannedOn(state: StepProps['state'], live: Live): number {
+  return Math.max(
+    0,
+    ...live.areaIds.map((a) =>
+      state.cells
+        .filter((s) => s.cell.areaId === a && live.layerIds.includes(s.cell.layerId) && s.leftOut === null)
+        .reduce((sum, s) => sum + s.cell.coats, 0),
+    ),
+  );
+}
+
+/** The target over what should be seen now, touching. */
+function Seen({ live }: { live: Live }) {
+  const { target, assessment } = live.count;
+  if (!target.length || !assessment || !live.state) return null;
+  const film = Math.min(assessment.counts.at(-1)!, live.most * live.state.session);
+  return (
+    <Box sx={{ mt: 1.5, maxWidth: 720 }}>
+      <Typography sx={{ fontSize: 18 }}>target above, what should be seen now below</Typography>
+      <FlopStrip
+        angles={target.map((t) => t.aspecular)}
+        target={target.map((t) => t.lab)}
+        sample={interpolateLabs(assessment.counts, assessment.labs, film)}
+        height={170}
+        label={`Target over what should be seen at ${countCoats(Number(film.toFixed(1)))}`}
+      />
+    </Box>
+  );
+}
+
+/** What is done after the look: on as planned, a half in its place, or enough. */
+function WhatFollows({
+  plan,
+  state,
+  log,
+  at,
+  live,
+}: Pick<StepProps, 'plan' | 'state' | 'log'> & { at: CheckState; live: Live }) {
+  const passed = { kind: 'check' as const, checkId: at.check.id };
+  const areas = plan.areas.filter((a) => a.objectId === at.check.objectId).map((a) => a.id);
+  const left = enoughTold(state, live.layerIds, areas, ENOUGH);
+  const half = extraTold(state, live.layerIds, at.check.areaIds, 0.5, false);
+  return (
+    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <Button
+        variant="contained"
+        sx={{ ...MAIN, minHeight: 84, fontSize: 24, gridColumn: 'span 2' }}
+        onClick={() => log.tell(passed)}
+      >
+        {left.length ? 'One coat more, as planned' : 'Looked: go on'}
+      </Button>
+      <Button variant="outlined" disabled={!half.length} sx={TALL} onClick={() => log.tell(...left, ...half, passed)}>
+        Half a coat instead
+      </Button>
+      <Button variant="outlined" disabled={!left.length} sx={TALL} onClick={() => log.tell(...left, passed)}>
+        Enough: go on
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,112 @@
+import { cellEditSchema } from '@steady-gleam/contracts';
+import { ALL, usualLook, type Cell, type CellEdit, type JobPlan, type Reach, type SprayArea } from '@steady-gleam/core';
+import { ValidationError } from 'yup';
+import { numberIn } from '../../shared/numberIn';
+
+/** One layer on one area, as the table shows it. */
+export interface TableCell {
+  readonly areaId: string;
+  readonly layerId: string;
+  readonly cells: readonly Cell[];
+  readonly coats: number;
+  /** Of the last coat: how far the layer goes. */
+  readonly reach: Reach;
+  readonly isEdited: boolean;
+}
+
+/** What a layer is on an area, by the plan; with no cells where it is not laid there. */
+export function tableCell(plan: JobPlan, edits: readonly CellEdit[], areaId: string, layerId: string): TableCell {
+  const cells = plan.cells.filter((c) => c.areaId === areaId && c.layerId === layerId);
+  const edit = edits.find((e) => e.areaId === areaId && e.layerId === layerId);
+  return {
+    areaId,
+    layerId,
+    cells,
+    coats: cells.reduce((sum, c) => sum + c.coats, 0),
+    reach: cells.at(-1)?.reach ?? { kind: 'none' },
+    isEdited: edit !== undefined,
+  };
+}
+
+/** A cell as it is being typed. */
+export interface TypedCell {
+  readonly kind: Reach['kind'];
+  readonly coats: string;
+  readonly m2: string;
+  readonly endCm: string;
+  readonly fadeCm: string;
+  readonly stepCm: string;
+  readonly from: string;
+}
+
+export function typedCell(cell: TableCell, edit: CellEdit | undefined): TypedCell {
+  const reach = edit?.reach ?? cell.reach;
+  const blend = reach.kind === 'blend' ? reach : { endCm: 40, fadeCm: 15, stepCm: 10, from: '' };
+  return {
+    kind: reach.kind,
+    coats: String(Number((edit?.coats ?? cell.coats).toFixed(2))),
+    m2: reach.kind === 'spot' ? String(reach.m2) : '0.1',
+    endCm: String(blend.endCm),
+    fadeCm: String(blend.fadeCm),
+    stepCm: String(blend.stepCm),
+    from: blend.from,
+  };
+}
+
+/** What was typed of a cell as it is kept, or the sentences by field that stand in its way. */
+export function checkedCell(
+  typed: TypedCell,
+  area: SprayArea,
+  layerId: string,
+):
+  | { readonly ok: true; readonly edit: CellEdit }
+  | { readonly ok: false; readonly faults: Readonly<Record<string, string>> } {
+  const number = (text: string) => numberIn(text);
+  const reach: Reach =
+    typed.kind === 'spot'
+      ? { kind: 'spot', m2: number(typed.m2) }
+      : typed.kind === 'blend'
+        ? {
+            kind: 'blend',
+            endCm: number(typed.endCm),
+            fadeCm: number(typed.fadeCm),
+            stepCm: number(typed.stepCm),
+            from: typed.from.trim(),
+          }
+        : typed.kind === 'none'
+          ? { kind: 'none' }
+          : ALL;
+  const faults: Record<string, string> = {};
+  let edit: CellEdit | null = null;
+  try {
+    edit = cellEditSchema.validateSync(
+      { areaId: area.id, layerId, coats: number(typed.coats), reach },
+      { abortEarly: false },
+    );
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    for (const e of error.inner) faults[(e.path ?? '').replace('reach.', '')] ??= e.message;
+  }
+  if (reach.kind === 'blend' && reach.endCm > area.lengthCm)
+    faults['endCm'] =
+      `${area.name} is ${Math.round(area.lengthCm)} cm long: end the blend before that, or lay it to the edge.`;
+  if (reach.kind === 'blend' && reach.fadeCm > reach.endCm)
+    faults['fadeCm'] = 'The fade can’t be longer than the blend itself.';
+  if (reach.kind === 'spot' && reach.m2 > area.areaM2)
+    faults['m2'] = `${area.name} has ${area.areaM2.toFixed(2)} m²: a spot is smaller, or lay it all over.`;
+  return edit && !Object.keys(faults).length ? { ok: true, edit } : { ok: false, faults };
+}
+
+/** The edits with one more, or without it. */
+export const withEdit = (
+  edits: readonly CellEdit[],
+  at: Pick<CellEdit, 'areaId' | 'layerId'>,
+  edit: CellEdit | null,
+) => [...edits.filter((e) => e.areaId !== at.areaId || e.layerId !== at.layerId), ...(edit ? [edit] : [])];
+
+/** After how many coats an object is looked at: as it was set, else one less than its count. */
+export const lookAfter = (
+  counts: readonly { readonly finishId: string; readonly lookAfter: number | null }[],
+  finishId: string,
+  coats: number,
+): number | null => counts.find((c) => c.finishId === finishId)?.lookAfter ?? usualLook(coats);

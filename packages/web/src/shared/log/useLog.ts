@@ -1,0 +1,149 @@
+import { eventOf, type CellRef, type JobEvent, type Laid } from '@steady-gleam/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ApiFailure } from '../apiClient';
+import { shopNow } from '../clock';
+import { newId } from '../newId';
+import { exchange, keepEvent, keptEvents, type KeptLog, type LogOf } from './logStore';
+
+/** The server is asked again this often while it is away, ms. */
+const RETRY_MS = 2000;
+/** With nothing to send, another device's events are looked for once in so many of these. */
+const QUIET_TICKS = 5;
+
+/** What is told of an event; its id and time are made here. */
+export type Told = Partial<Omit<JobEvent, 'id' | 'at'>> & Pick<JobEvent, 'kind'>;
+
+/** The log of a job as this device knows it. */
+export interface JobLog {
+  readonly events: readonly JobEvent[];
+  /** Ids of what was told on this device: only that is taken back here. */
+  readonly own: ReadonlySet<string>;
+  /** What the server has not got yet. */
+  readonly unsent: number;
+  /** What the server refused for good: it counts for nothing, and is told. */
+  readonly refused: KeptLog['refused'];
+  readonly away: boolean;
+  readonly fault: string | null;
+  /** Keeps events on this device, shows them at once, and sends them; several as one step, in their order. @returns their ids */
+  readonly tell: (...events: readonly Told[]) => readonly string[];
+}
+
+/** A cell as an event names it, or as it was laid; nothing else of it is kept. */
+const named = (c: CellRef | Laid): CellRef | Laid =>
+  'filmUm' in c
+    ? {
+        coatId: c.coatId,
+        areaId: c.areaId,
+        layerId: c.layerId,
+        name: c.name,
+        coats: c.coats,
+        filmUm: c.filmUm,
+      }
+    : { coatId: c.coatId, areaId: c.areaId };
+
+/**
+ * A log: kept on this device first and sent then, with what other devices told.
+ * @param ofCard the run of the job's card, not the job's own. @param onSent something new is known
+ */
+export function useLog(jobId: string, ofCard = false, onSent?: () => void): JobLog {
+  const of = useMemo((): LogOf => ({ jobId, ofCard }), [jobId, ofCard]);
+  const [log, setLog] = useState<Pick<JobLog, 'events' | 'own' | 'unsent' | 'refused'>>({
+    events: [],
+    own: new Set(),
+    unsent: 0,
+    refused: [],
+  });
+  const [away, setAway] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const busy = useRef(false);
+  const again = useRef(false);
+  /** Something waits to be sent, or the server was away when it was last asked. */
+  const owing = useRef(false);
+  const known = useRef(-1);
+  const sent = useRef(onSent);
+  useEffect(() => {
+    sent.current = onSent;
+  });
+
+  /** Takes in what this device has. Events only come, so what is shown already stays, also one that is just being written. */
+  const look = useCallback(async () => {
+    const kept = await keptEvents(of);
+    setLog((old) => {
+      const there = new Set([...kept.events, ...kept.refused.map((r) => r.event)].map((e) => e.id));
+      const writing = old.events.filter((e) => !there.has(e.id));
+      return {
+        events: [...kept.events, ...writing],
+        own: new Set([...kept.own, ...writing.map((e) => e.id)]),
+        unsent: kept.unsent + writing.length,
+        refused: kept.refused,
+      };
+    });
+    const count = kept.events.length - kept.unsent;
+    if (known.current >= 0 && count !== known.current) sent.current?.();
+    known.current = count;
+    return kept.unsent;
+  }, [of]);
+
+  const sync = useCallback(async () => {
+    if (busy.current) {
+      again.current = true;
+      return;
+    }
+    busy.current = true;
+    try {
+      do {
+        again.current = false;
+        let reached = true;
+        try {
+          await exchange(of);
+          setFault(null);
+        } catch (error) {
+          reached = false;
+          // Something else than an absent server is the program's fault: it is said, and what was told stays on this device.
+          setFault(error instanceof ApiFailure && error.code !== 'offline' ? error.message : null);
+        }
+        setAway(!reached);
+        owing.current = (await look()) > 0 || !reached;
+      } while (again.current);
+    } finally {
+      busy.current = false;
+    }
+  }, [of, look]);
+
+  useEffect(() => {
+    const first = setTimeout(() => void look().then(() => sync()), 0);
+    let ticks = 0;
+    const timer = setInterval(() => {
+      if (owing.current || ++ticks % QUIET_TICKS === 0) void sync();
+    }, RETRY_MS);
+    const wake = () => void sync();
+    addEventListener('online', wake);
+    document.addEventListener('visibilitychange', wake);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+      removeEventListener('online', wake);
+      document.removeEventListener('visibilitychange', wake);
+    };
+  }, [sync, look]);
+
+  const tell = useCallback(
+    (...told: readonly Told[]) => {
+      const at = Math.round(shopNow());
+      // A millisecond apart, so that they stay in their order.
+      const full = told.map((e, i) => eventOf({ ...e, cells: (e.cells ?? []).map(named), id: newId(), at: at + i }));
+      setLog((old) => ({
+        ...old,
+        events: [...old.events, ...full],
+        own: new Set([...old.own, ...full.map((e) => e.id)]),
+        unsent: old.unsent + full.length,
+      }));
+      Promise.all(full.map((e) => keepEvent(of, e))).then(sync, () =>
+        setFault('This device could not keep the last tap. Make room on it, reload, and tap again.'),
+      );
+      return full.map((e) => e.id);
+    },
+    [of, sync],
+  );
+  return { ...log, away, fault, tell };
+}
