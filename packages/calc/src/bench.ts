@@ -7,19 +7,27 @@ import {
   createShop,
   defaultTolerance,
   evaluateReference,
+  eventOf,
   factorsToLabs,
   findGround,
   findSystem,
   FIVE_ANGLES,
+  jobState,
   ladderLabs,
+  laidOf,
+  layersOf,
   mapCounts,
+  planJob,
   reflectanceToLab,
   reflectanceToXyz,
   STYLES,
   GROUNDS,
+  STARTING_GUNS,
+  STARTING_PRODUCTS,
   prepareCoat,
   systemCoat,
   type SlabCache,
+  type SpraySettings,
   type TargetAngle,
 } from '@steady-gleam/core';
 
@@ -117,6 +125,53 @@ const colour = race(30, {
 });
 say(
   `spectra to Lab: ${(colour.general / colour.ours).toFixed(1)} times the speed of the same through a general colour library`,
+);
+
+const areas = Array.from({ length: 12 }, (_, i) => ({
+  ...{ id: `a${i}`, name: `area ${i}`, x: i % 4, y: Math.floor(i / 4), areaM2: 1, first: false },
+  ...{ objectId: 'it', finishId: 'main', on: null, loose: false, lengthCm: 100 },
+}));
+const finish = {
+  ...{ id: 'main', name: 'main', systemId: 'lagoon-pearl' },
+  layers: layersOf(findGround('aqua-pastel'), findSystem('lagoon-pearl'), {
+    ...{ groundId: 'aqua-pastel', coats: 7, strength: 1, style: 'wet', controlCoats: 0 },
+  }),
+};
+const settings: SpraySettings = {
+  school: 'wet',
+  grip: false,
+  tack: true,
+  blown: false,
+  bake: true,
+  airTowards: 0,
+  order: null,
+  edits: {},
+  cells: [],
+};
+const planned = () =>
+  planJob({
+    finishes: [finish],
+    objects: [{ id: 'it', name: 'it', counts: [] }],
+    areas,
+    library: shop.library,
+    products: STARTING_PRODUCTS,
+    named: {},
+    gun: STARTING_GUNS[0]!,
+    temperatureC: 20,
+    humidity: 0.5,
+    settings,
+  });
+const plan = planned();
+const log = Array.from({ length: 2000 }, (_, i) => {
+  const cell = plan.cells[i];
+  const about = { id: String(i), at: i };
+  return cell
+    ? eventOf({ ...about, kind: 'sprayed', cells: [laidOf(cell)] })
+    : eventOf({ ...about, kind: 'note', text: 'a nib' });
+});
+const fold = race(15, { plan: () => jobState(planned(), log), map: redraw });
+say(
+  `planning ${areas.length} areas x ${plan.rows.length} coats and folding ${log.length} events: ${fold.plan.toFixed(1)} ms (wanted at most 30), ${(fold.plan / fold.map).toFixed(2)} of one map`,
 );
 
 const layers = factorsToLabs(model.evaluate(ground, stack)).length;

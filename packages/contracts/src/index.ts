@@ -41,7 +41,9 @@ export {
   type Mixing,
   type Area,
   type JobObjectRow,
+  type Done,
   type LayerFilm,
+  REMOVED_DAYS,
   type RunState,
   type Damaged,
   type Added,
@@ -107,6 +109,6 @@ export {
 
 export { jobEventSchema, logApi } from './log';
 
-export { filmOf, libraryOf, runOf, stacksOfPick, workOfCard, workOfJob, type JobWork } from './jobWork';
+export { doneOf, filmOf, libraryOf, runOf, stacksOfPick, workOfCard, workOfJob, type JobWork } from './jobWork';
 
 export { refuseInherited } from './json';

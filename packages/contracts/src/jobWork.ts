@@ -1,4 +1,5 @@
 import {
+  coatsOn,
   createFilm,
   findGround,
   findSystem,
@@ -25,6 +26,7 @@ import {
   START_MIXING,
   type Card,
   type Choice,
+  type Done,
   type Job,
   type LayerFilm,
   type RunState,
@@ -159,5 +161,28 @@ export function runOf(plan: JobPlan, state: JobState): RunState | null {
     isCoat: state.next?.is === 'cell',
     readyAt: state.readyAt,
     closesAt: state.closesAt,
+  };
+}
+
+/** What is on of a job, as it is kept when it is finished. @param systemId the job's own mix. @param at ISO */
+export function doneOf(plan: JobPlan, state: JobState, systemId: string, at: string): Done {
+  const layerIds = plan.layers
+    .filter((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control')
+    .map((l) => l.id);
+  return {
+    at,
+    sprays: state.done,
+    planned: state.total,
+    counts: plan.objects.map((o) => ({
+      objectId: o.id,
+      name: o.name,
+      coats: Math.max(
+        0,
+        ...plan.areas
+          .filter((a) => a.objectId === o.id)
+          .map((a) => layerIds.reduce((sum, l) => sum + coatsOn(state, l, [a.id]).most, 0)),
+      ),
+    })),
+    film: filmOf(plan, state),
   };
 }

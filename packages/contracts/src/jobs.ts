@@ -286,6 +286,32 @@ export const newJobSchema = object({ id, piece, matching, family, systemId }).te
 );
 export type NewJob = InferType<typeof newJobSchema>;
 
+/** Dry film of a layer that is on and that is planned, um; the mean over the areas that get it, grip and tack coats with it. */
+const layerFilmSchema = object({
+  layerId: string().required(),
+  onUm: number().required(),
+  plannedUm: number().required(),
+}).noUnknown();
+export type LayerFilm = InferType<typeof layerFilmSchema>;
+
+/** `away`: put out of the way, neither open nor finished. */
+export const JOB_STATES = ['open', 'finished', 'away'] as const;
+/** For so many days a job that was taken out can be put back; then it is gone. */
+export const REMOVED_DAYS = 30;
+
+/** What was done when a job was finished, as its log had it then. */
+const doneSchema = object({
+  at: string().datetime().required(),
+  sprays: number().integer().required(),
+  planned: number().integer().required(),
+  /** Effect coats of the job's own mix that are on, by object. */
+  counts: array(
+    object({ objectId: string().required(), name: string().required(), coats: number().required() }).required(),
+  ).required(),
+  film: array(layerFilmSchema.required()).required(),
+}).noUnknown();
+export type Done = InferType<typeof doneSchema>;
+
 export const jobSchema = object({
   id,
   piece,
@@ -293,7 +319,7 @@ export const jobSchema = object({
   family,
   systemId,
   status: string()
-    .oneOf(['open', 'finished'] as const)
+    .oneOf([...JOB_STATES])
     .required(),
   choice: choiceSchema.nullable().defined(),
   /** Layers as the painter set them; null while they follow from the pick. */
@@ -305,6 +331,8 @@ export const jobSchema = object({
   areas: areasSchema.nullable().defined(),
   mixing: mixingSchema.nullable().defined(),
   plan: sprayPlanSchema.nullable().defined(),
+  /** Null until it is finished. */
+  done: doneSchema.nullable().default(null).defined(),
   /** When it was taken out of the list; null while it is in it. */
   removedAt: string().datetime().nullable().defined(),
   /** Demo data: invented. */
@@ -320,14 +348,6 @@ export type JobObjectRow = InferType<typeof jobObjectSchema>;
 export const objectsOf = (job: Pick<Job, 'objects' | 'piece'>): readonly JobObjectRow[] =>
   job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];
 export const areasOf = (job: Pick<Job, 'areas'>): readonly Area[] => job.areas ?? START_AREAS;
-
-/** Dry film of a layer that is on and that is planned, um; the mean over the areas that get it, grip and tack coats with it. */
-const layerFilmSchema = object({
-  layerId: string().required(),
-  onUm: number().required(),
-  plannedUm: number().required(),
-}).noUnknown();
-export type LayerFilm = InferType<typeof layerFilmSchema>;
 
 /** Where a job stands, as its log says: what the list of jobs tells of it. */
 export const runStateSchema = object({
@@ -373,7 +393,7 @@ export const changeJobSchema = object({
   piece: piece.optional(),
   matching: matching.optional(),
   status: string()
-    .oneOf(['open', 'finished'] as const)
+    .oneOf([...JOB_STATES])
     .optional(),
   /** True takes the job out of the list, false puts it back. */
   removed: boolean().optional(),
@@ -482,6 +502,8 @@ export const api = {
     reply: array(damagedSchema.required()).required(),
   }),
   createJob: endpoint({ method: 'POST', path: '/api/jobs', body: newJobSchema, reply: jobSchema }),
+  /** A job like another: its target, card, pick, areas and plan; nothing of its log. */
+  copyJob: endpoint({ method: 'POST', path: '/api/jobs/:id/copy', body: object({ id, piece }), reply: jobSchema }),
   readJob: endpoint({ method: 'GET', path: '/api/jobs/:id', body: null, reply: jobDetailSchema }),
   changeJob: endpoint({ method: 'PATCH', path: '/api/jobs/:id', body: changeJobSchema, reply: jobSchema }),
   addReadings: endpoint({

@@ -17,6 +17,7 @@ CREATE TABLE "job_events" (
 --> statement-breakpoint
 ALTER TABLE "jobs" ADD COLUMN "objects" jsonb;--> statement-breakpoint
 ALTER TABLE "jobs" ADD COLUMN "areas" jsonb;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "done" jsonb;--> statement-breakpoint
 ALTER TABLE "reading_sets" ADD COLUMN "object_id" text;--> statement-breakpoint
 ALTER TABLE "job_events" ADD CONSTRAINT "job_events_job_id_jobs_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."jobs"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "job_events_job" ON "job_events" USING btree ("job_id");--> statement-breakpoint

@@ -1,3 +1,4 @@
+import { REMOVED_DAYS } from '@steady-gleam/contracts';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
@@ -35,8 +36,11 @@ async function main(): Promise<void> {
   // A server's database is not made here; and an embedded one may be from before its first fill was one step.
   await fill?.(open.db);
   const tell: TellDamage = (damaged, faults) => logger.error({ damaged, faults }, 'a stored row can’t be read');
+  const repo = createRepo(open.db, tell);
+  // What was taken out a month ago can't be put back any more.
+  await repo.forgetRemoved(new Date(Date.now() - REMOVED_DAYS * 86_400_000));
   const app = createApp({
-    repo: createRepo(open.db, tell),
+    repo,
     materials: createMaterialsRepo(open.db, tell),
     shop: createShopRepo(open.db, tell),
     log: createLogRepo(open.db, tell),

@@ -1,8 +1,10 @@
 import type { JobDetail, Job, Photo, VerdictEvent } from '@steady-gleam/contracts';
 import type { KnownHand } from '@steady-gleam/core';
 import { and, asc, desc, eq, isNotNull, ne } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { ApiError } from '../http/apiError';
 import type { Db } from './open';
+import { without } from './rows';
 import { cards, jobs, photos, verdicts } from './schema';
 
 /** Verdicts, photos and hands of let-down cards. */
@@ -14,6 +16,7 @@ export interface LetdownRepo {
   /** Coats of the rungs that were judged by eye, by job. */
   readonly rungsJudged: () => Promise<ReadonlyMap<string, readonly number[]>>;
   readonly addVerdict: (jobId: string, event: VerdictEvent) => Promise<VerdictEvent>;
+  readonly copyVerdicts: (handle: Db, from: string, to: string) => Promise<void>;
   readonly putHand: (jobId: string, hand: KnownHand & { style: string }) => Promise<void>;
   readonly addPhoto: (jobId: string, photo: Photo, type: string, bytes: Uint8Array) => Promise<Photo>;
   readonly readPhoto: (id: string) => Promise<{ type: string; bytes: Uint8Array }>;
@@ -92,6 +95,12 @@ export function createLetdownRepo(db: Db): LetdownRepo {
         await tx.insert(verdicts).values({ ...event, jobId, takenAt: new Date(event.takenAt) });
         return event;
       }),
+
+    copyVerdicts: async (handle, from, to) => {
+      const rows = await handle.select().from(verdicts).where(eq(verdicts.jobId, from)).orderBy(asc(verdicts.sequence));
+      for (const row of rows)
+        await handle.insert(verdicts).values({ ...without(row, 'sequence'), id: randomUUID(), jobId: to });
+    },
 
     putHand: async (jobId, { style, mean, sd }) => {
       const changed = await db

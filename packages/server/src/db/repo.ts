@@ -1,7 +1,8 @@
 import type {
   Area,
-  Damaged,
   Card,
+  Damaged,
+  Done,
   Choice,
   Job,
   JobDetail,
@@ -23,12 +24,13 @@ import {
   stacksSchema,
 } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack } from '@steady-gleam/core';
-import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, lte, sql } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
 import { ApiError } from '../http/apiError';
 import { createLetdownRepo, type LetdownRepo } from './letdownRepo';
 import { createLogRepo } from './logRepo';
 import { knownMaterial } from './materialsRepo';
-import { rowReader, UNTOLD, type TellDamage } from './rows';
+import { rowReader, UNTOLD, without, type TellDamage } from './rows';
 import { checkMixing } from './shopRepo';
 import type { Db } from './open';
 import { batches, cards, jobs, readings, readingSets } from './schema';
@@ -52,6 +54,7 @@ function toJob(row: JobRow): Job {
     areas: row.areas === null ? null : (areasSchema.validateSync(row.areas) as Job['areas']),
     mixing: row.mixing === null ? null : mixingSchema.validateSync(row.mixing),
     plan: row.plan === null ? null : (sprayPlanSchema.validateSync(row.plan) as SprayPlan),
+    done: row.done,
     removedAt: row.removedAt?.toISOString() ?? null,
     invented: row.invented,
     version: row.version,
@@ -100,8 +103,13 @@ export interface Repo {
       areas?: Area[];
       mixing?: Mixing;
       plan?: SprayPlan;
+      done?: Done | null;
     },
   ) => Promise<Job>;
+  /** A job like another: its target, card and rungs, pick, areas and plan; nothing of its log. */
+  readonly copyJob: (from: string, id: string, piece: string) => Promise<Job>;
+  /** Deletes for good what was taken out before a moment. @returns how many jobs */
+  readonly forgetRemoved: (before: Date) => Promise<number>;
   readonly addReadings: (jobId: string, set: ReadingSet) => Promise<ReadingSet>;
   /** Takes a set of readings, and what it replaced, out of force; false puts them back. */
   readonly removeReadings: (setId: string, removed: boolean) => Promise<void>;
@@ -260,12 +268,15 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
       };
     },
 
-    changeJob: (id, { version, removed, ...change }) =>
+    changeJob: (id, { version, removed, ...asked }) =>
       db.transaction(async (tx) => {
         const job = await findJob(tx, id);
+        // Opened again it is not done any more.
+        const change = asked.status === 'open' ? { ...asked, done: null } : asked;
         await checkMaterials(tx, job.systemId, change.choice?.groundId);
         await checkStacks(tx, change.stacks ?? []);
         if (change.mixing) await checkMixing(tx, change.mixing, job.mixing);
+        checkFinishes(change.stacks ?? job.stacks, change.areas ?? job.areas);
         const out = removed === undefined ? {} : { removedAt: removed ? new Date() : null };
         const together = keepTogether(job, change);
         const [row] = await tx
@@ -276,6 +287,44 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
         if (!row) throw new ApiError('stale');
         return jobRows.one(row);
       }),
+
+    copyJob: (from, id, piece) =>
+      db.transaction(async (tx) => {
+        const source = await findJob(tx, from);
+        const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
+        if (existing) return jobRows.one(existing);
+        const [row] = await tx
+          .insert(jobs)
+          .values({
+            ...without(source, 'createdAt', 'updatedAt'),
+            ...{ id, piece, status: 'open', done: null, removedAt: null, invented: false, version: 1 },
+          })
+          .returning();
+        const sets = await tx
+          .select()
+          .from(readingSets)
+          .where(
+            and(
+              eq(readingSets.jobId, from),
+              isNull(readingSets.removedAt),
+              inArray(readingSets.kind, ['target', 'rung', 'chip']),
+            ),
+          )
+          .orderBy(asc(readingSets.sequence));
+        for (const set of sets) {
+          const setId = randomUUID();
+          await tx.insert(readingSets).values({ ...without(set, 'sequence'), id: setId, jobId: id });
+          const own = await tx.select().from(readings).where(eq(readings.setId, set.id));
+          if (own.length) await tx.insert(readings).values(own.map((r) => ({ ...r, setId })));
+        }
+        const [card] = await tx.select().from(cards).where(eq(cards.jobId, from));
+        if (card) await tx.insert(cards).values({ ...card, id: randomUUID(), jobId: id, version: 1 });
+        await letdown.copyVerdicts(tx, from, id);
+        return jobRows.one(row!);
+      }),
+
+    forgetRemoved: async (before) =>
+      (await db.delete(jobs).where(lt(jobs.removedAt, before)).returning({ id: jobs.id })).length,
 
     addReadings: (jobId, set) =>
       db.transaction(async (tx) => {
@@ -356,6 +405,19 @@ export function createRepo(db: Db, tell: TellDamage = UNTOLD): Repo {
         return toCard(row);
       }),
   };
+}
+
+/** Every area's finish is among those of the job. @throws ApiError at the areas that one would leave without */
+function checkFinishes(
+  stacks: readonly PieceStack[] | null | undefined,
+  areas: readonly Area[] | null | undefined,
+): void {
+  const known = new Set((stacks ?? []).map((s) => s.id));
+  const bare = (areas ?? []).filter((a) => a.finishId !== null && !known.has(a.finishId));
+  if (bare.length)
+    throw new ApiError('badRequest', {
+      stacks: `${bare.map((a) => a.name).join(' and ')} ${bare.length > 1 ? 'get' : 'gets'} that finish: give ${bare.length > 1 ? 'them' : 'it'} another under Pieces first.`,
+    });
 }
 
 /**

@@ -66,3 +66,8 @@ export function rowReader<Row, T>(
       }),
   };
 }
+
+/** A row without some of its columns. */
+export function without<Row extends object, K extends keyof Row>(row: Row, ...columns: readonly K[]): Omit<Row, K> {
+  return Object.fromEntries(Object.entries(row).filter(([k]) => !columns.includes(k as K))) as Omit<Row, K>;
+}

@@ -1,4 +1,4 @@
-import type { Area, Card, Choice, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
+import type { Area, Card, Choice, Done, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
 import type { Gun, JobEvent, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
 import {
   bigint,
@@ -36,6 +36,8 @@ export const jobs = pgTable('jobs', {
   areas: jsonb('areas').$type<readonly Area[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
   plan: jsonb('plan').$type<SprayPlan>(),
+  /** What was done when it was finished. */
+  done: jsonb('done').$type<Done>(),
   /** When it was taken out of the list; it can be put back. */
   removedAt: timestamp('removed_at', { withTimezone: true }),
   invented: boolean('invented').notNull().default(false),

@@ -16,6 +16,7 @@ import {
   type PieceStack,
 } from '@steady-gleam/core';
 import {
+  doneOf,
   libraryOf,
   START_PLAN,
   workOfJob,
@@ -355,6 +356,7 @@ export async function seedDemo(
       version: job.version,
       areas: [...demo.areas],
       ...(demo.objects ? { objects: [...demo.objects] } : {}),
+      ...(demo.stacks ? { stacks: demo.stacks.map((s) => ({ ...s, layers: [...s.layers] })) } : {}),
       mixing: {
         products: {},
         flake: null,
@@ -404,22 +406,23 @@ export async function seedDemo(
         });
       }
     }
-    if (demo.stacks)
-      job = await repo.changeJob(id, {
-        version: job.version,
-        stacks: demo.stacks.map((s) => ({ ...s, layers: [...s.layers] })),
-      });
     if (demo.plan) job = await repo.changeJob(id, { version: job.version, plan: { ...START_PLAN, ...demo.plan } });
     if (demo.finished) {
       await log.add(id, runThrough(await repo.readJob(id), demo.key, new Date(next())));
-      await repo.changeJob(id, { version: job.version, status: 'finished' });
+      const detail = await repo.readJob(id);
+      const work = workOf(detail)!;
+      const done = doneOf(work.plan, jobState(work.plan, detail.events), truth.systemId, next());
+      await repo.changeJob(id, { version: job.version, status: 'finished', done });
     }
   }
 }
 
+const workOf = (detail: JobDetail) =>
+  workOfJob({ ...detail, library: libraryOf([]), products: STARTING_PRODUCTS, guns: STARTING_GUNS });
+
 /** The log of a job that was sprayed step by step to its end, a step every half hour. */
 function runThrough(detail: JobDetail, key: number, from: Date): JobEvent[] {
-  const work = workOfJob({ ...detail, library: libraryOf([]), products: STARTING_PRODUCTS, guns: STARTING_GUNS });
+  const work = workOf(detail);
   const events: JobEvent[] = [];
   for (let i = 0; work; i++) {
     const { next } = jobState(work.plan, events);

@@ -387,10 +387,10 @@ describe('jobs and readings', () => {
     await seedDemo(repo, createShopRepo(open.db), createLogRepo(open.db));
     const list = (await request(app).get(api.listJobs.path)).body as JobSummary[];
     const demo = list.filter((j) => j.invented);
-    expect(demo).toHaveLength(5);
+    expect(demo).toHaveLength(8);
     expect(demo.filter((j) => j.targetAngles === 0)).toHaveLength(1);
     expect(demo.filter((j) => j.status === 'finished')).toHaveLength(1);
-    expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(1);
+    expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(3);
   });
 });
 

@@ -1,4 +1,7 @@
 import {
+  workOfJob,
+  libraryOf,
+  doneOf,
   api,
   LABEL_SIZES,
   letdownApi,
@@ -14,8 +17,9 @@ import {
   SERVER_TIME_HEADER,
   shopApi,
   type Endpoint,
+  type Done,
 } from '@steady-gleam/contracts';
-import type { UnitSystem } from '@steady-gleam/core';
+import { jobState, type UnitSystem } from '@steady-gleam/core';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -113,6 +117,18 @@ export function createApp({
     return String(id);
   };
 
+  /** What is on of a job now, to be kept with it when it is finished; null when nothing is picked. */
+  const doneNow = async (id: string): Promise<Done | null> => {
+    const detail = await repo.readJob(id);
+    const work = workOfJob({
+      ...detail,
+      library: libraryOf((await materials.list()).map((m) => m.material)),
+      products: (await shop.listProducts()).map((p) => p.product),
+      guns: (await shop.listGuns()).map((g) => g.gun),
+    });
+    return work && doneOf(work.plan, jobState(work.plan, detail.events), detail.job.systemId, new Date().toISOString());
+  };
+
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   const listJobs = createJobsList({ repo, materials, shop, log });
   route(api.listJobs, () => listJobs());
@@ -126,7 +142,10 @@ export function createApp({
   });
   route(api.createJob, (body) => repo.createJob(body), 201);
   route(api.readJob, (_, id) => repo.readJob(id));
-  route(api.changeJob, (body, id) => repo.changeJob(id, body));
+  route(api.changeJob, async (body, id) =>
+    repo.changeJob(id, body.status === 'finished' ? { ...body, done: await doneNow(id) } : body),
+  );
+  route(api.copyJob, (body, id) => repo.copyJob(id, body.id, body.piece), 201);
   route(api.addReadings, (body, id) => repo.addReadings(id, body), 201);
   route(api.putCard, (body, id) => repo.putCard(id, body));
   route(letdownApi.addVerdict, (body, id) => repo.letdown.addVerdict(id, body), 201);

@@ -7,6 +7,7 @@ import {
   libraryOf,
   logApi,
   pathOf,
+  REMOVED_DAYS,
   SERVER_TIME_HEADER,
   shopApi,
   START_MIXING,
@@ -175,6 +176,116 @@ describe('the life of a job', () => {
     await change(id, { version: 4, removed: false }).expect(200);
     expect((await list()).some((j) => j.id === id)).toBe(true);
     expect((await change(id, { version: 5, piece: '  ' }).expect(400)).body.fields.piece).toMatch(/Say what is to be/);
+  });
+
+  it('keeps what was done when it is finished, and forgets it when it is opened again', async () => {
+    const id = await makeJob();
+    const choice = { groundId: 'silver-fine', coats: 2, strength: 1, style: 'wet', controlCoats: 0 };
+    await change(id, { version: 1, choice }).expect(200);
+    const cell = (coatId: string) => ({ coatId, areaId: START_AREAS[0]!.id });
+    const at = 1_764_000_000_000;
+    await request(app)
+      .post(pathOf(logApi.addEvents.path, { id }))
+      .send({
+        events: ['sealer/wet/1', 'ground/wet/1', 'effect/wet/1', 'effect/wet/2'].map((coat, i) =>
+          eventOf({ id: randomUUID(), at: at + i, kind: 'sprayed', cells: [cell(coat)] }),
+        ),
+      })
+      .expect(201);
+    const { done } = (await change(id, { version: 2, status: 'finished' }).expect(200)).body as Job;
+    expect(done).toMatchObject({ sprays: 4, counts: [{ objectId: 'object-1', name: 'Waltzer tub 9', coats: 2 }] });
+    expect(done!.film.find((f) => f.layerId === 'effect')).toEqual({ layerId: 'effect', onUm: 20, plannedUm: 20 });
+    expect((await list()).find((j) => j.id === id)!.film).toEqual(done!.film);
+    // Two devices finish it: the second is told.
+    expect((await change(id, { version: 2, status: 'finished' }).expect(409)).body.code).toBe('stale');
+    expect(((await change(id, { version: 3, status: 'open' }).expect(200)).body as Job).done).toBeNull();
+    await change(id, { version: 4, status: 'away' }).expect(200);
+    expect((await list()).find((j) => j.id === id)!.status).toBe('away');
+  });
+
+  it('is copied with its target, card and areas and nothing of its log; once however often it is asked', async () => {
+    const id = await makeJob('Tub 9');
+    const set = (kind: string, rungCoats: number | null, more: object = {}) => ({
+      ...{
+        id: randomUUID(),
+        kind,
+        rungCoats,
+        source: 'typed',
+        label: '',
+        objectId: null,
+        state: 'cleared',
+        doubt: null,
+      },
+      ...{ takenAt: '2026-11-20T09:00:00.000Z', ...more },
+      readings: [{ spot: '1', incidence: 45, aspecular: 45, l: 40, a: 1, b: 2 }],
+    });
+    for (const s of [
+      set('target', null),
+      set('target', null, { objectId: 'b' }),
+      set('rung', 2),
+      set('spot', 2, { label: 'nose' }),
+    ])
+      await request(app).post(pathOf(api.addReadings.path, { id })).send(s).expect(201);
+    const areas = START_AREAS.map((a) => ({ ...a, measures: { area: 3 } }));
+    await change(id, { version: 1, areas }).expect(200);
+    await request(app)
+      .post(pathOf(logApi.addEvents.path, { id }))
+      .send({ events: [eventOf({ id: randomUUID(), at: 5, kind: 'start' })] })
+      .expect(201);
+    const copy = { id: randomUUID(), piece: 'Tub 9, again' };
+    const path = pathOf(api.copyJob.path, { id });
+    for (let i = 0; i < 2; i++) await request(app).post(path).send(copy).expect(201);
+    const made = await detail(copy.id);
+    expect(made.job).toMatchObject({ piece: 'Tub 9, again', areas, status: 'open', version: 1 });
+    expect(made.target!.readings).toEqual((await detail(id)).target!.readings);
+    expect([made.objectTargets.length, made.rungs.length, made.spots.length, made.events.length]).toEqual([1, 1, 0, 0]);
+    expect(
+      (
+        await request(app)
+          .post(path)
+          .send({ ...copy, id: randomUUID(), piece: ' ' })
+          .expect(400)
+      ).body.fields.piece,
+    ).toMatch(/Say what is to be finished/);
+  });
+
+  it('keeps a finish that an area gets, and says which', async () => {
+    const id = await makeJob();
+    const stack = (sid: string) => ({
+      id: sid,
+      name: sid,
+      layers: [
+        { id: `${sid}-e`, kind: 'effect', materialId: 'cinder-candy', coats: 2, style: 'wet', strength: 1, filmUm: 10 },
+      ],
+    });
+    const lines = { ...START_AREAS[0]!, id: 'lines', name: 'Lining', finishId: 'lining', on: START_AREAS[0]!.id };
+    await change(id, { version: 1, stacks: [stack('body'), stack('lining')], areas: [START_AREAS[0]!, lines] }).expect(
+      200,
+    );
+    const refused = await change(id, { version: 2, stacks: [stack('body')] }).expect(400);
+    expect(refused.body.fields.stacks).toBe('Lining gets that finish: give it another under Pieces first.');
+    expect((await detail(id)).job.stacks).toHaveLength(2);
+    const nowhere = await change(id, { version: 2, areas: [{ ...lines, on: 'gone' }] }).expect(400);
+    expect(Object.values(nowhere.body.fields as object).join()).toContain('What it lies on is not here any more');
+  });
+
+  it('that was taken out a month ago is gone for good, a younger one is not', async () => {
+    const [old, young] = [await makeJob('Old'), await makeJob('Young')];
+    const days = (n: number) => new Date(Date.now() - n * 86_400_000);
+    await open.db
+      .update(jobs)
+      .set({ removedAt: days(REMOVED_DAYS + 1) })
+      .where(eq(jobs.id, old));
+    await open.db
+      .update(jobs)
+      .set({ removedAt: days(REMOVED_DAYS - 1) })
+      .where(eq(jobs.id, young));
+    expect(await createRepo(open.db).forgetRemoved(days(REMOVED_DAYS))).toBe(1);
+    await request(app)
+      .get(pathOf(api.readJob.path, { id: old }))
+      .expect(404);
+    await detail(young);
+    await open.db.delete(jobs).where(eq(jobs.id, young));
   });
 });
 

@@ -11,14 +11,17 @@ import {
   MenuItem,
   Typography,
 } from '@mui/material';
-import { changeJobSchema, type Job } from '@steady-gleam/contracts';
+import { api, changeJobSchema, REMOVED_DAYS, type Job } from '@steady-gleam/contracts';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
-import { ApiFailure } from './apiClient';
+import { useNavigate } from 'react-router';
+import { ApiFailure, call } from './apiClient';
 import { Field } from './Field';
+import { newId } from './newId';
 import { useChangeJob } from './useJob';
 
-type Asked = 'rename' | 'finish' | 'reopen' | 'remove';
+type Asked = 'rename' | 'copy' | 'finish' | 'reopen' | 'remove';
 
 interface JobMenuProps {
   readonly job: Pick<Job, 'id' | 'piece' | 'matching' | 'status' | 'version'>;
@@ -47,6 +50,7 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
     void change.mutateAsync({ version: job.version, ...body }).then(
       () => {
         setAsked(null);
+        setAnchor(null);
         onDone(said, undo);
       },
       () => undefined,
@@ -63,7 +67,17 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={() => ask('rename')}>Rename</MenuItem>
-        {job.status === 'finished' ? (
+        <MenuItem onClick={() => ask('copy')}>Copy it</MenuItem>
+        {job.status === 'away' ? (
+          <MenuItem onClick={() => act({ status: 'open' }, `${job.piece} is back.`, { status: 'away' })}>
+            Bring it back
+          </MenuItem>
+        ) : (
+          <MenuItem onClick={() => act({ status: 'away' }, `${job.piece} was put away.`, { status: job.status })}>
+            Put it away
+          </MenuItem>
+        )}
+        {job.status === 'away' ? null : job.status === 'finished' ? (
           <MenuItem onClick={() => ask('reopen')}>Open it again</MenuItem>
         ) : (
           <MenuItem onClick={() => ask('finish')}>Finish this job</MenuItem>
@@ -71,13 +85,14 @@ export function JobMenu({ job, open, onDone }: JobMenuProps) {
         <MenuItem onClick={() => ask('remove')}>Take it out</MenuItem>
       </Menu>
       {asked === 'rename' ? <RenameDialog job={job} onClose={() => setAsked(null)} /> : null}
+      {asked === 'copy' ? <CopyDialog job={job} onClose={() => setAsked(null)} /> : null}
       {asked === 'finish' ? (
         <FinishDialog job={job} open={open} onClose={() => setAsked(null)} onDone={onDone} />
       ) : null}
       {asked === 'remove' ? (
         <Question
           title={`Take ${job.piece} out of the list?`}
-          text="Nothing of it is lost: it stands below the list under “Taken out” and can be put back."
+          text={`It stands below the list under “Taken out” and can be put back for ${REMOVED_DAYS} days; then it is gone.`}
           act="Take it out"
           busy={change.isPending}
           fault={change.error?.message ?? null}
@@ -226,6 +241,56 @@ function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () 
           </Button>
           <Button type="submit" variant="contained" disabled={change.isPending}>
             Keep the name
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  );
+}
+
+/** A job like another, under a name of its own: what was matched and its card come with it, its log stays where it was. */
+function CopyDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [id] = useState(newId);
+  const [piece, setPiece] = useState(`${job.piece}, again`.slice(0, 80));
+  const copy = useMutation({
+    mutationFn: () => call(api.copyJob, { params: { id: job.id }, body: { id, piece } }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['jobs'] });
+      onClose();
+      await navigate(`/jobs/${id}/pieces`);
+    },
+  });
+  const fault = copy.error instanceof ApiFailure ? (copy.error.fields['piece'] ?? copy.error.message) : null;
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="copy" fullWidth maxWidth="xs">
+      <Box
+        component="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          copy.mutate();
+        }}
+      >
+        <DialogTitle id="copy" sx={{ typography: 'h1' }}>
+          Copy {job.piece}
+        </DialogTitle>
+        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
+          <Typography>Target, card, pick, areas and plan come with it; what was sprayed and mixed does not.</Typography>
+          <Field
+            label="Name of the copy"
+            value={piece}
+            error={fault ?? undefined}
+            onChange={(e) => setPiece(e.target.value)}
+          />
+        </DialogContent>
+        <DialogActions>
+          <Button variant="outlined" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" variant="contained" disabled={copy.isPending}>
+            Copy it
           </Button>
         </DialogActions>
       </Box>

@@ -1,5 +1,5 @@
 import { Button, Snackbar } from '@mui/material';
-import { api } from '@steady-gleam/contracts';
+import { api, type Job } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from './apiClient';
@@ -8,7 +8,7 @@ import { call } from './apiClient';
 export interface Done {
   readonly jobId: string;
   readonly said: string;
-  readonly undo: { readonly status?: 'open' | 'finished'; readonly removed?: boolean };
+  readonly undo: { readonly status?: Job['status']; readonly removed?: boolean };
 }
 
 /** How long an undo is offered, ms: gloves are slow. */

@@ -56,3 +56,8 @@ export function sendBytes(path: string, bytes: Blob): Promise<unknown> {
 export function putBytes(path: string, bytes: Blob): Promise<unknown> {
   return request(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': bytes.type } });
 }
+
+/** What to say of something that was refused: the sentence made for its field, where there is one. */
+export function faultOf(error: Error): string {
+  return (error instanceof ApiFailure ? Object.values(error.fields)[0] : undefined) ?? error.message;
+}

@@ -1,4 +1,4 @@
-import type { Choice, Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
+import type { Choice, Done, Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import {
   averageReadings,
   defaultTolerance,
@@ -83,6 +83,7 @@ function stepOf(
   sayTime: (at: number) => string,
 ): Omit<NextStep, 'lead'> & { readonly lead?: string } {
   if (job.status === 'finished') return { place: 'card', stands: 'finished', action: 'Look at its card' };
+  if (job.status === 'away') return { place: 'target', stands: 'put away', action: 'Look at it' };
   if (job.run && job.run.next === null)
     return { place: 'spray', stands: 'every coat is on', action: 'Look, then finish it' };
   if (job.run) {
@@ -137,6 +138,14 @@ export const isPicked = (job: Pick<Job, 'choice' | 'stacks'>): boolean => job.ch
 /** Whether the layers lay the job's mix at all: a solid or a metallic by itself needs no card of it. */
 const laysMix = (job: Pick<Job, 'systemId' | 'stacks'>): boolean =>
   !job.stacks || job.stacks.some((s) => s.layers.some((l) => l.kind === 'effect' && l.materialId === job.systemId));
+
+/** What was done when a job was finished, in a sentence: counts by object, and when. @param say its moment */
+export function sayDone(done: Done, say: (at: number) => string): string {
+  const counts = done.counts.filter((c) => c.coats > 0);
+  const several = counts.length > 1;
+  const laid = counts.map((c) => `${countCoats(c.coats)}${several ? ` on ${c.name}` : ''}`).join(', ');
+  return `Finished ${say(new Date(done.at).getTime())}: ${laid ? `${laid} of the effect` : 'no effect coat'}, ${done.sprays} of ${done.planned} sprays on.`;
+}
 
 /** What is still open on a job, a clause each, for the question before it is finished. */
 export function openPoints(

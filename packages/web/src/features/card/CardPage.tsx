@@ -4,10 +4,11 @@ import { andControl, FAMILIES, findGround, findSystem, knownHandOf, STYLES, type
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
-import { ownZone } from '../../shared/clock';
+import { ownZone, shopNow } from '../../shared/clock';
+import { timeSaid } from '../../shared/timeOfDay';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { choiceOf, countCoats, mixOf, sayCoats } from '../../shared/jobModel';
+import { choiceOf, countCoats, mixOf, sayCoats, sayDone } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useJob } from '../../shared/useJob';
@@ -155,7 +156,10 @@ export function CardPage() {
         {advice ? <Typography variant="body2">{sayPlans(advice)}</Typography> : null}
         <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
           {job.status === 'finished' ? (
-            <Typography>This job is finished; its card stays here for next time.</Typography>
+            <Typography>
+              {job.done ? `${sayDone(job.done, (at) => timeSaid(at, shopNow()))} ` : 'This job is finished. '}Its card
+              stays here for next time.
+            </Typography>
           ) : nextRung !== null ? (
             <Button variant="contained" sx={{ minHeight: 52 }} onClick={() => setSelected(nextRung)}>
               Enter the rung with {sayCoats(nextRung)}

@@ -1,15 +1,16 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { api, type JobSummary } from '@steady-gleam/contracts';
+import { api, REMOVED_DAYS, type JobSummary } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
+import { shopNow } from '../../shared/clock';
 import { FilmSection } from '../../shared/FilmSection';
 import { HereNotes } from '../../shared/HereNotes';
 import { JobMenu } from '../../shared/JobMenu';
-import { choiceOf, isPicked, nextStep, openPoints, sayMix } from '../../shared/jobModel';
+import { choiceOf, isPicked, nextStep, openPoints, sayMix, type NextStep } from '../../shared/jobModel';
 import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
@@ -22,7 +23,6 @@ const rank = (job: JobSummary): number => (job.status === 'finished' ? 2 : job.r
 /** The pieces to be finished, each with its film section and its next step. */
 export function JobsPage() {
   const { tones } = useTheme();
-  const { library } = useLibrary();
   const { data, error, isPending, refetch } = useQuery({
     queryKey: ['jobs'],
     queryFn: () => call(api.listJobs),
@@ -43,7 +43,7 @@ export function JobsPage() {
     );
   }
   const stepOf = (job: JobSummary) => nextStep(job, now, (at) => timeSaid(at, now));
-  const jobs = [...data].sort((a, b) => rank(a) - rank(b));
+  const jobs = data.filter((j) => j.status !== 'away').sort((a, b) => rank(a) - rank(b));
   const next = jobs.find((j) => j.status === 'open');
   const openCount = jobs.filter((j) => j.status === 'open').length;
   const withCard = jobs.filter((j) => j.status === 'open' && j.rungsRead > 0).length;
@@ -75,84 +75,122 @@ export function JobsPage() {
         sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${tones.hairline}` }}
         aria-label="Jobs"
       >
-        {jobs.map((job) => {
-          const step = stepOf(job);
-          const done = job.status === 'finished';
-          return (
-            <Box
-              component="li"
-              key={job.id}
-              sx={{ borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 1 }}
-            >
-              <Box
-                component={Link}
-                to={`/jobs/${job.id}/${step.place}`}
-                sx={{
-                  flex: 1,
-                  minWidth: 0,
-                  display: 'grid',
-                  // A tablet has room for all four, in less of each.
-                  gridTemplateColumns: {
-                    xs: 'minmax(150px, 1.1fr) minmax(180px, 1.3fr) 150px 150px',
-                    lg: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px',
-                  },
-                  gap: { xs: 2, lg: 3 },
-                  alignItems: 'center',
-                  minHeight: 92,
-                  color: 'inherit',
-                  textDecoration: 'none',
-                  px: 1,
-                  '&:hover': { background: tones.panel },
-                  '&:focus-visible': { outlineOffset: -3 },
-                }}
-              >
-                <Box sx={{ minWidth: 0 }}>
-                  <Typography variant="h2" component="div">
-                    {job.piece}
-                  </Typography>
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    matching {job.matching}
-                  </Typography>
-                </Box>
-                <Box sx={{ minWidth: 0 }}>
-                  <FilmSection job={job} choice={choiceOf(job)} film={job.film} planned={!isPicked(job)} compact />
-                  <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
-                    {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
-                    {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
-                  </Typography>
-                </Box>
-                <Typography variant="body2">
-                  {step.stands}
-                  {job.invented ? (
-                    <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
-                      demo, invented
-                    </Box>
-                  ) : null}
-                </Typography>
-                <Typography variant="h3" component="div" sx={{ textAlign: 'right' }}>
-                  {done ? (
-                    step.action
-                  ) : (
-                    <Box
-                      component="span"
-                      sx={{ borderBottom: `3px solid ${job.id === next?.id ? tones.pick : tones.hairline}`, pb: 0.25 }}
-                    >
-                      {step.action}
-                    </Box>
-                  )}
-                </Typography>
-              </Box>
-              <JobMenu
-                job={job}
-                open={openPoints(job)}
-                onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
-              />
-            </Box>
-          );
-        })}
+        {jobs.map((job) => (
+          <JobRow key={job.id} job={job} step={stepOf(job)} isNext={job.id === next?.id} onDone={setUndoable} />
+        ))}
       </Box>
+      <Away jobs={data.filter((j) => j.status === 'away')} stepOf={stepOf} onDone={setUndoable} />
       <Aside />
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />
+    </Box>
+  );
+}
+
+/** One job: what it is, its film section, where it stands and what is next. */
+function JobRow({
+  job,
+  step,
+  isNext,
+  onDone,
+}: {
+  job: JobSummary;
+  step: NextStep;
+  /** The page leads with it. */
+  isNext: boolean;
+  onDone: (done: Done) => void;
+}) {
+  const { tones } = useTheme();
+  const { library } = useLibrary();
+  const done = job.status === 'finished';
+  return (
+    <Box
+      component="li"
+      sx={{ borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 1 }}
+    >
+      <Box
+        component={Link}
+        to={`/jobs/${job.id}/${step.place}`}
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          display: 'grid',
+          // A tablet has room for all four, in less of each.
+          gridTemplateColumns: {
+            xs: 'minmax(150px, 1.1fr) minmax(180px, 1.3fr) 150px 150px',
+            lg: 'minmax(240px, 1.1fr) minmax(260px, 1.4fr) 190px 200px',
+          },
+          gap: { xs: 2, lg: 3 },
+          alignItems: 'center',
+          minHeight: 92,
+          color: 'inherit',
+          textDecoration: 'none',
+          px: 1,
+          '&:hover': { background: tones.panel },
+          '&:focus-visible': { outlineOffset: -3 },
+        }}
+      >
+        <Box sx={{ minWidth: 0 }}>
+          <Typography variant="h2" component="div">
+            {job.piece}
+          </Typography>
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            matching {job.matching}
+          </Typography>
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          <FilmSection job={job} choice={choiceOf(job)} film={job.film} planned={!isPicked(job)} compact />
+          <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
+            {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
+            {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
+          </Typography>
+        </Box>
+        <Typography variant="body2">
+          {step.stands}
+          {job.invented ? (
+            <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
+              demo, invented
+            </Box>
+          ) : null}
+        </Typography>
+        <Typography variant="h3" component="div" sx={{ textAlign: 'right' }}>
+          {done ? (
+            step.action
+          ) : (
+            <Box component="span" sx={{ borderBottom: `3px solid ${isNext ? tones.pick : tones.hairline}`, pb: 0.25 }}>
+              {step.action}
+            </Box>
+          )}
+        </Typography>
+      </Box>
+      <JobMenu job={job} open={openPoints(job)} onDone={(said, undo) => onDone({ jobId: job.id, said, undo })} />
+    </Box>
+  );
+}
+
+/** Jobs that were put away: out of the way, and a tap from being back. */
+function Away({
+  jobs,
+  stepOf,
+  onDone,
+}: {
+  jobs: readonly JobSummary[];
+  stepOf: (job: JobSummary) => NextStep;
+  onDone: (done: Done) => void;
+}) {
+  const [shown, setShown] = useState(false);
+  if (!jobs.length) return null;
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      <Button variant="text" color="inherit" aria-expanded={shown} onClick={() => setShown(!shown)} sx={{ px: 1 }}>
+        Put away: {jobs.length}
+      </Button>
+      {shown ? (
+        <Box component="ul" aria-label="Put away" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+          {jobs.map((job) => (
+            <JobRow key={job.id} job={job} step={stepOf(job)} isNext={false} onDone={onDone} />
+          ))}
+        </Box>
+      ) : null}
     </Box>
   );
 }
@@ -205,7 +243,7 @@ function Aside() {
               {removed.map((job) => (
                 <Box component="li" key={job.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 1 }}>
                   <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>
-                    {job.piece}, matching {job.matching}
+                    {job.piece}, matching {job.matching}; {daysLeft(job.removedAt)}
                   </Typography>
                   <Button variant="outlined" disabled={back.isPending} onClick={() => back.mutate(job)}>
                     Put back
@@ -223,4 +261,11 @@ function Aside() {
       ) : null}
     </Box>
   );
+}
+
+/** How long a job that was taken out can still be put back. */
+function daysLeft(removedAt: string | null): string {
+  const gone = removedAt === null ? 0 : (shopNow() - new Date(removedAt).getTime()) / 86_400_000;
+  const left = Math.max(0, Math.ceil(REMOVED_DAYS - gone));
+  return left === 1 ? 'gone after today' : `gone in ${left} days`;
 }

@@ -23,6 +23,7 @@ import { useEffect, useReducer, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
+import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { downloadPng, fileName } from '../../shared/download';
 import { MeasureField } from '../../shared/MeasureField';
@@ -186,7 +187,7 @@ export function LayersPage() {
           <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
             {change.error ? (
               <Typography role="alert" sx={{ color: 'error.main' }}>
-                {change.error.message}
+                {faultOf(change.error)}
               </Typography>
             ) : null}
             {errors['stacks'] ? <Typography role="alert">{errors['stacks']}</Typography> : null}

@@ -4,6 +4,7 @@ import { areaOf } from '@steady-gleam/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
+import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { useStacks } from '../../shared/FilmSection';
@@ -27,7 +28,7 @@ export function PiecesPage() {
       objects={objects}
       areas={areas}
       finishes={useStacks(job, choiceOf(job))}
-      failure={change.error?.message ?? null}
+      failure={change.error ? faultOf(change.error) : null}
       onKeep={(next) => change.mutate({ version: job.version, ...next })}
     />
   );

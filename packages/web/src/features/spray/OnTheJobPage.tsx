@@ -5,9 +5,11 @@ import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { FinishButton } from '../../shared/FinishButton';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { choiceOf, countCoats, mixOf } from '../../shared/jobModel';
+import { shopNow } from '../../shared/clock';
+import { choiceOf, countCoats, mixOf, sayDone } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { ofObject, useJob } from '../../shared/useJob';
+import { timeSaid } from '../../shared/timeOfDay';
 import { useJobWork } from '../../shared/useJobWork';
 import { PatchGauge } from '../card/PatchGauge';
 import { FilmBars } from './FilmBars';
@@ -67,6 +69,11 @@ export function OnTheJobPage() {
         {plan.objects.length > 1 ? `${object.name}: ` : ''}
         {live.said.answer}
       </Answer>
+      {job.done ? (
+        <Typography role="status" sx={{ mb: 1 }}>
+          {sayDone(job.done, (at) => timeSaid(at, shopNow()))}
+        </Typography>
+      ) : null}
       <SprayedSoFar live={live} work={work} />
       <FilmBars state={live.state} window={count.aim} best={count.best} sprayed={live.most} inside={count.inside} />
       <Expected live={live} />
