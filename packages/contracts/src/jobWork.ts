@@ -147,7 +147,17 @@ export function filmOf(plan: JobPlan, state: JobState): LayerFilm[] {
     const here = state.areas.flatMap((a) => a.layers.filter((o) => o.layerId === l.id));
     if (!here.length) return [];
     const mean = (of: (o: (typeof here)[number]) => number) => here.reduce((s, o) => s + of(o), 0) / here.length;
-    return [{ layerId: l.id, onUm: mean((o) => o.filmUm), plannedUm: mean((o) => o.plannedUm) }];
+    const { finishId, ...layer } = l;
+    // As many coats as the area gets that gets most of them.
+    const coats = Math.max(...here.map((o) => Math.max(o.planned, o.coats)));
+    return [
+      {
+        finishId,
+        layer: { ...layer, coats },
+        onUm: mean((o) => o.filmUm),
+        plannedUm: mean((o) => o.plannedUm),
+      },
+    ];
   });
 }
 

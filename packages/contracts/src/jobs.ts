@@ -37,7 +37,7 @@ const layerKinds = Object.keys(LAYER_NAMES) as StackLayerKind[];
 
 /** Coats of one kind in a stack. */
 export const stackLayerSchema = object({
-  id: string().max(60).required(),
+  id: string().max(160).required(),
   kind: string().oneOf(layerKinds).required(),
   materialId: string()
     .max(60)
@@ -288,7 +288,8 @@ export type NewJob = InferType<typeof newJobSchema>;
 
 /** Dry film of a layer that is on and that is planned, um; the mean over the areas that get it, grip and tack coats with it. */
 const layerFilmSchema = object({
-  layerId: string().required(),
+  finishId: string().required(),
+  layer: stackLayerSchema.required(),
   onUm: number().required(),
   plannedUm: number().required(),
 }).noUnknown();

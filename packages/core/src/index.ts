@@ -258,7 +258,7 @@ export {
 export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './letdown/evidence';
 export { cupsOf, type Cup } from './jobs/amounts';
 export { setUpDifferences, type SetUpDifference } from './jobs/setUp';
-export { checkTask, tasksDone, timeTasks } from './jobs/tasks';
+export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './jobs/tasks';
 export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './jobs/say';
 export { cupOf, productFor, productKindOf } from './mixing/productOf';
 export {

@@ -117,7 +117,7 @@ test('two tones: the stripe is masked over the locked tone, sprayed at its own s
   await expect(page.getByRole('row', { name: /Lining stripe/ })).toContainText('masked on Tub, outside');
   await expect(page.getByRole('row', { name: /Lining stripe/ })).toContainText('with the rest');
   await page.getByRole('link', { name: 'To the mix room' }).click();
-  await page.getByRole('button', { name: 'Cinder candy' }).first().click();
+  await page.getByRole('button', { name: 'Cinder candy', exact: true }).first().click();
   await expect(page.getByText(/2 coats on 0\.40 m²/)).toBeVisible();
   await page.goto(`${server.address}/jobs/${job(8)}/plan?show=time`);
   await expect(page.getByRole('list', { name: 'Clock times' })).toContainText('lock-down clear');

@@ -2,6 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { stepOn } from './boothSteps';
 import { keepFlakeLayers } from './flakeLayers';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
 
@@ -23,12 +24,12 @@ interface View {
 }
 
 const inMidRun = async (page: Page): Promise<void> => {
-  await page.getByRole('button', { name: 'Start the run' }).click();
-  for (let i = 0; i < 14; i++) {
-    const dull = page.getByRole('button', { name: 'It is dull' });
-    if (await dull.isEnabled()) await dull.click();
-    await page.getByRole('button', { name: 'Sprayed: next' }).click();
-  }
+  for (let i = 0; i < 17; i++) await stepOn(page);
+};
+/** Up to the first look at an object. */
+const toTheLook = async (page: Page): Promise<void> => {
+  while (!(await page.getByRole('heading', { name: /^Stop\. Look/ }).count())) await stepOn(page);
+  await page.getByText('what should be seen now').waitFor();
 };
 const unsteadily = async (page: Page): Promise<void> => {
   await page.getByRole('button', { name: 'unsteady', exact: true }).click();
@@ -47,14 +48,14 @@ const VIEWS: readonly View[] = [
   { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
-  { name: 'plan-order', path: `/jobs/${job(4)}/plan`, ready: '[aria-label="Order of pieces"]' },
-  { name: 'plan-coats', path: `/jobs/${job(4)}/plan?show=coats`, ready: 'table' },
+  { name: 'plan-areas', path: `/jobs/${job(6)}/plan`, ready: '[aria-label="Plan of Coach 2"]' },
+  { name: 'plan-order', path: `/jobs/${job(4)}/plan?show=order`, ready: '[aria-label="Order of areas"]' },
   { name: 'plan-passes', path: `/jobs/${job(4)}/plan?show=passes`, ready: '[data-drawn]', act: unsteadily },
-  { name: 'plan-blend', path: `/jobs/${job(5)}/plan?show=blend`, ready: '.recharts-line' },
+  { name: 'plan-blend', path: `/jobs/${job(7)}/plan?show=blend`, ready: '.recharts-line' },
   { name: 'plan-time', path: `/jobs/${job(4)}/plan?show=time`, ready: '[aria-label^=Timeline]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
-  { name: 'let-down-finished', path: `/jobs/${job(2)}/card`, ready: '[aria-label^="How far off"]', dim: true },
-  { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=coat]', act: inMidRun },
+  { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
+  { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
   // Last: it changes the job's layers.
   {
     name: 'mix-flake',

@@ -1,5 +1,5 @@
 import { sprayMinutes } from '../schedule/coatPlan';
-import type { TimeTask } from '../schedule/timeline';
+import { planTimeline, type Timeline, type TimeTask } from '../schedule/timeline';
 import { cellKey } from './events';
 import { waitBetween, type JobPlan } from './plan';
 import type { JobState } from './state';
@@ -64,4 +64,39 @@ export function tasksDone(state: JobState, from: number): Map<string, number> {
       c.is === 'passed' && c.at !== null ? [[checkTask(c.check.id), at(c.at)] as const] : [],
     ),
   ]);
+}
+
+/** A job against the clock. */
+export interface JobTimeline {
+  /** When its minutes begin, ms since 1970: its first coat, else when it is planned to start, else now. */
+  readonly origin: number;
+  readonly tasks: readonly TimeTask[];
+  readonly line: Timeline;
+}
+
+/**
+ * The rest of a job from now on, with what has happened at its real times: once the first coat is on, those count.
+ * @param mixedAt when cups were mixed that are still in use, ms since 1970, by cup; of others it was before their first spray
+ */
+export function jobTimeline(
+  plan: JobPlan,
+  state: JobState,
+  q: {
+    readonly now: number;
+    readonly startAt: number | null;
+    readonly mixedAt: ReadonlyMap<string, number>;
+  },
+): JobTimeline {
+  const origin = state.started ?? q.startAt ?? q.now;
+  const tasks = timeTasks(plan, state);
+  const done = tasksDone(state, origin);
+  const mixed = new Map<string, number>();
+  for (const { id } of plan.batches) {
+    const kept = q.mixedAt.get(id);
+    const ends = tasks.flatMap((t) => (t.batch === id && done.has(t.id) ? [done.get(t.id)!] : []));
+    if (kept !== undefined) mixed.set(id, (kept - origin) / 60_000);
+    else if (ends.length) mixed.set(id, Math.min(...ends));
+  }
+  const now = state.started === null ? 0 : Math.max(0, (q.now - origin) / 60_000);
+  return { origin, tasks, line: planTimeline({ tasks, batches: plan.batches, now, done, mixed }) };
 }

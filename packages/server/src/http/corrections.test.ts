@@ -194,7 +194,7 @@ describe('the life of a job', () => {
       .expect(201);
     const { done } = (await change(id, { version: 2, status: 'finished' }).expect(200)).body as Job;
     expect(done).toMatchObject({ sprays: 4, counts: [{ objectId: 'object-1', name: 'Waltzer tub 9', coats: 2 }] });
-    expect(done!.film.find((f) => f.layerId === 'effect')).toEqual({ layerId: 'effect', onUm: 20, plannedUm: 20 });
+    expect(done!.film.find((f) => f.layer.id === 'effect')).toMatchObject({ onUm: 20, plannedUm: 20 });
     expect((await list()).find((j) => j.id === id)!.film).toEqual(done!.film);
     // Two devices finish it: the second is told.
     expect((await change(id, { version: 2, status: 'finished' }).expect(409)).body.code).toBe('stale');

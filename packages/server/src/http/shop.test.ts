@@ -327,8 +327,7 @@ describe('the booth', () => {
     await tap({ cells: [{ coatId: 'sealer/wet/1', areaId }], at: at + 60_000 });
     const { run } = await standing();
     expect(run).toMatchObject({ done: 1, next: 'Fine silver 1 of 2 on Whole piece' });
-    expect((await standing()).film!.find((f) => f.layerId === 'sealer')).toEqual({
-      layerId: 'sealer',
+    expect((await standing()).film!.find((f) => f.layer.id === 'sealer')).toMatchObject({
       onUm: 25,
       plannedUm: 25,
     });

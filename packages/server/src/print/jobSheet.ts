@@ -3,7 +3,7 @@ import {
   checkTask,
   dewCheck,
   jobState,
-  planTimeline,
+  jobTimeline,
   sayAreas,
   sayCheckOf,
   sayCoat,
@@ -13,8 +13,6 @@ import {
   sayReach,
   sayStep,
   STYLES,
-  tasksDone,
-  timeTasks,
   toShown,
   unitName,
   type Gun,
@@ -71,15 +69,12 @@ export function jobSheet(q: {
   const state = jobState(plan, events);
   const settings = job.plan ?? START_PLAN;
   const { temperatureC, humidity } = job.mixing ?? START_MIXING;
-  const start =
-    state.started !== null ? new Date(state.started) : settings.startAt ? new Date(settings.startAt) : q.now;
-  const line = planTimeline({
-    tasks: timeTasks(plan, state),
-    batches: plan.batches,
-    now: state.started === null ? 0 : (q.now.getTime() - start.getTime()) / 60_000,
-    done: tasksDone(state, start.getTime()),
-    mixed: new Map(),
+  const { origin, line } = jobTimeline(plan, state, {
+    now: q.now.getTime(),
+    startAt: settings.startAt ? new Date(settings.startAt).getTime() : null,
+    mixedAt: new Map(),
   });
+  const start = new Date(origin);
   const paper = paperClock(q.zone);
   const clock = (minutes: number): string => paper.time(new Date(start.getTime() + minutes * 60_000));
   const say = (measure: Measure, value: number) => sayMeasure(measure, value, units);

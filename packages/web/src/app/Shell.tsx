@@ -1,3 +1,4 @@
+import ContrastIcon from '@mui/icons-material/Contrast';
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
 import { use, useState, type ReactNode } from 'react';
 import { NavLink, Outlet, useMatch } from 'react-router';
@@ -9,7 +10,7 @@ import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
 import { ThemeModeContext } from './themeMode';
 
-const RAIL = 118;
+const RAIL = 134;
 
 function Place({ to, end, children }: { to: string; end?: boolean; children: ReactNode }) {
   const { tones } = useTheme();
@@ -124,33 +125,36 @@ export function Shell() {
         </Box>
         <PotClocks />
         <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
-          <ButtonBase
-            onClick={units.toggle}
-            aria-label={`Units: ${units.name('volume')} and ${units.name('film')}; switch to ${units.system === 'metric' ? 'US' : 'metric'}`}
-            sx={{ minHeight: 44, flex: 1, justifyContent: 'flex-start', pl: '19px', fontSize: 14 }}
-          >
-            {units.system === 'metric' ? 'ml, µm' : 'oz, mil'}
-          </ButtonBase>
-          <ButtonBase
-            onClick={() => setKeys(true)}
-            aria-label="Keys: ?"
-            sx={{ minHeight: 44, width: 44, fontSize: 16, borderLeft: `1px solid ${tones.hairline}` }}
-          >
-            ?
-          </ButtonBase>
+          {[
+            {
+              name: `Units: ${units.name('volume')} and ${units.name('film')}; switch to ${units.system === 'metric' ? 'US' : 'metric'}`,
+              shown: units.system === 'metric' ? 'ml' : 'oz',
+              act: units.toggle,
+            },
+            { name: 'Keys: ?', shown: '?', act: () => setKeys(true) },
+            {
+              name: mode === 'bench' ? 'Dim for booth' : 'Bench light',
+              shown: <ContrastIcon sx={{ fontSize: 20 }} />,
+              act: toggle,
+            },
+          ].map((b, k) => (
+            <ButtonBase
+              key={k}
+              onClick={b.act}
+              aria-label={b.name}
+              title={b.name}
+              sx={{
+                minHeight: 44,
+                flex: 1,
+                minWidth: 44,
+                fontSize: 15,
+                borderLeft: k ? `1px solid ${tones.hairline}` : 0,
+              }}
+            >
+              {b.shown}
+            </ButtonBase>
+          ))}
         </Box>
-        <ButtonBase
-          onClick={toggle}
-          sx={{
-            minHeight: 48,
-            justifyContent: 'flex-start',
-            pl: '19px',
-            fontSize: 14,
-            borderTop: `1px solid ${tones.hairline}`,
-          }}
-        >
-          {mode === 'bench' ? 'Dim for booth' : 'Bench light'}
-        </ButtonBase>
       </Box>
       <Shortcuts open={keys} onOpen={setKeys} />
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>

@@ -32,18 +32,22 @@ interface FilmSectionProps {
 /** The layers of a job from substrate to clear, as wide as their dry film; a stack below the other on a two-tone piece. */
 export function FilmSection({ job, choice, film, planned, compact = false }: FilmSectionProps) {
   const stacks = useStacks(job, choice);
-  // Of a stripe's stack only what is laid of it: what lies below and over all belongs to the base.
+  // What is laid, tone by tone: of a stripe only its own, since what lies below and over all belongs to the base.
   const laid = film
-    ? stacks
-        .map((s) => ({ ...s, layers: s.layers.filter((l) => film.some((f) => f.layerId === l.id)) }))
-        .filter((s) => s.layers.length)
+    ? [...new Set(film.map((f) => f.finishId))].map((id) => ({
+        id,
+        layers: film.flatMap((f) => (f.finishId === id ? [f.layer] : [])),
+      }))
     : stacks;
   const shown = compact ? laid.slice(0, 1) : laid;
+  const builds = shown.map((s) => buildUm(s.layers, film));
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', width: '100%', minWidth: 0, gap: '2px' }}>
-      {shown.map((stack) => (
+      {shown.map((stack, i) => (
         <FilmStrip
           key={stack.id}
+          // A thin tone is drawn as thin as it is beside a thick one.
+          share={builds[i]! / Math.max(...builds)}
           layers={stack.layers}
           film={film}
           pickedSystem={planned ? null : job.systemId}
@@ -95,6 +99,10 @@ export function filmImage(
   return canvas;
 }
 
+/** Dry film of a stack, um: as it is planned of it, else of its layers. */
+const buildUm = (layers: readonly StackLayer[], film: readonly LayerFilm[] | null): number =>
+  layers.reduce((sum, l) => sum + (film?.find((f) => f.layer.id === l.id)?.plannedUm ?? layerFilmUm(l)), 0);
+
 interface FilmStripProps {
   readonly layers: readonly StackLayer[];
   /** What is on and what is planned, by layer; null for a stack that is only planned. */
@@ -106,24 +114,35 @@ interface FilmStripProps {
   /** Makes each block a way to its layer. */
   readonly linkTo?: (layer: StackLayer) => string;
   readonly selected?: string | null;
+  /** Of the width there is. */
+  readonly share?: number;
 }
 
 /** One stack as a strip of blocks, its total at the end. */
-export function FilmStrip({ layers, film = null, pickedSystem, height, names, linkTo, selected }: FilmStripProps) {
+export function FilmStrip({
+  layers,
+  film = null,
+  pickedSystem,
+  height,
+  names,
+  linkTo,
+  selected,
+  share: ofWidth = 1,
+}: FilmStripProps) {
   const theme = useTheme();
   const units = useUnits();
   const { library } = useLibrary();
   const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
     c.layerColours(layers),
   );
-  const ofLayer = (l: StackLayer) => film?.find((f) => f.layerId === l.id) ?? null;
+  const ofLayer = (l: StackLayer) => film?.find((f) => f.layer.id === l.id) ?? null;
   const planned = (l: StackLayer): number => ofLayer(l)?.plannedUm ?? layerFilmUm(l);
   /** Share of a layer that is on. */
   const share = (l: StackLayer): number => {
     const of = ofLayer(l);
     return of && of.plannedUm > 0 ? Math.min(1, of.onUm / of.plannedUm) : of && of.onUm > 0 ? 1 : 0;
   };
-  const total = layers.reduce((sum, l) => sum + planned(l), 0);
+  const total = buildUm(layers, film);
   const on = layers.reduce((sum, l) => sum + (ofLayer(l)?.onUm ?? 0), 0);
   const built = on > 0 ? `${units.figure('film', on)} of ${units.say('film', total)}` : units.say('film', total);
   const blocks = useRef<HTMLDivElement>(null);
@@ -187,7 +206,10 @@ export function FilmStrip({ layers, film = null, pickedSystem, height, names, li
       aria-label={label}
       style={{ display: 'flex', alignItems: 'flex-end', gap: 12, minWidth: 0, width: '100%' }}
     >
-      <div ref={blocks} style={{ display: 'flex', flex: 1, minWidth: 0 }}>
+      <div
+        ref={blocks}
+        style={{ display: 'flex', flex: 1, minWidth: 0, paddingRight: ofWidth < 1 ? `${(1 - ofWidth) * 100}%` : 0 }}
+      >
         {layers.map((l, i) => {
           const wide = planned(l);
           // A name stands where it fits over its block.

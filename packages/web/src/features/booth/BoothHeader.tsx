@@ -40,7 +40,7 @@ export function BoothHeader({
   name: string;
   /** Where one goes on leaving. */
   back: string;
-  log: Pick<JobLog, 'away' | 'unsent'>;
+  log: Pick<JobLog, 'away' | 'unsent' | 'writing'>;
 }) {
   return (
     <>
@@ -50,9 +50,11 @@ export function BoothHeader({
         </Typography>
         <BoothPots jobId={jobId} />
         <Typography role="status" data-testid="queue" sx={{ fontSize: 17 }}>
-          {log.away || log.unsent
-            ? `${log.away ? 'Server away' : 'Sending'}: ${log.unsent} ${log.unsent === 1 ? 'tap' : 'taps'} kept here`
-            : 'Everything is kept'}
+          {log.writing
+            ? 'Keeping your tap …'
+            : log.away || log.unsent
+              ? `${log.away ? 'Server away' : 'Sending'}: ${log.unsent} ${log.unsent === 1 ? 'tap' : 'taps'} kept here`
+              : 'Everything is kept'}
         </Typography>
         <Button component={Link} to={back} variant="outlined" sx={{ ...TALL, fontSize: 18 }}>
           Leave the booth

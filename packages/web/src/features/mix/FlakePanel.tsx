@@ -1,72 +1,22 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
 import type { Mixing } from '@steady-gleam/contracts';
 import {
-  clearToBury,
-  de2000,
-  findPigment,
-  flakeDose,
   groundShows,
   M2_PER_FT2,
-  wantedCover,
   type CoverAdvice,
-  type FlakeDose,
   type FlakeLayer,
-  type FlakeSize,
   type GroundMaterial,
-  type Lab,
   type Product,
 } from '@steady-gleam/core';
-import { hashKey } from '@tanstack/react-query';
 import { useState } from 'react';
-import { FIGURES } from '../../app/theme';
-import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
-import { useLibrary } from '../../shared/library';
 import { NOMINAL_PX_PER_MM, ScreenScale, useScreenScale } from '../../shared/screenScale';
-import { useGroundColours } from '../../shared/useGroundColours';
 import { useUnits } from '../../shared/units';
-import { useCompute } from '../../worker/useCompute';
-import { FlakePicture } from './FlakePicture';
-
-/** Sizes flake is sold in, um: .004, .008, .015 and .024 inch. Common practice (no source). */
-const SIZES = [100, 200, 400, 600] as const;
-const COMPARED = [0.25, 0.5, 0.75, 0.95] as const;
-/** What is typed before anything was kept. */
-const START = {
-  pigmentId: 'silver-flake-100',
-  parts: { 100: '3', 200: '2', 400: '0', 600: '0' } as Record<number, string>,
-  cover: '',
-  sand: '30',
-  keep: '40',
-  film: '35',
-};
-type Form = typeof START;
-
-const keyOf = (jobId: string) => `steady-gleam.flake.${jobId}`;
-/** What is being typed in this window, else what is kept with the job. */
-function formOf(jobId: string, kept: Mixing['flake']): Form {
-  const stored: Form = kept
-    ? {
-        pigmentId: kept.pigmentId,
-        parts: Object.fromEntries(SIZES.map((s) => [s, String(kept.parts.find((p) => p.sizeUm === s)?.parts ?? 0)])),
-        cover: kept.cover === null ? '' : String(Number((kept.cover * 100).toFixed(1))),
-        sand: String(kept.sandUm),
-        keep: String(kept.keepUm),
-        film: String(kept.filmUm),
-      }
-    : START;
-  try {
-    return { ...stored, ...(JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? '{}') as Partial<Form>) };
-  } catch {
-    return stored;
-  }
-}
-
-/** Of the five angles: between face and flop. */
-const MIDDLE = 2;
+import { FlakePictures } from './FlakePictures';
+import { FlakeSide } from './FlakeSide';
+import { COMPARED, SIZES, useFlakeForm, type FlakeUse } from './useFlakeForm';
 
 const WHY: Record<CoverAdvice['why'], string> = {
   silver: 'Over silver a partial cover is enough.',
@@ -74,15 +24,6 @@ const WHY: Record<CoverAdvice['why'], string> = {
   black: 'Over black the cover must be full, or the black shows between the flakes.',
   unlike: 'This ground is unlike the flake: the cover must be full, or it shows between the flakes.',
 };
-
-/** A dose as it goes into the job. */
-export interface FlakeUse {
-  readonly flake: NonNullable<Mixing['flake']>;
-  readonly dose: FlakeDose;
-  readonly filmUm: number;
-  readonly mix: readonly FlakeSize[];
-  readonly name: string;
-}
 
 /** How much flake for this ground, how the stick and the panel will look, and the clear that buries it. */
 export function FlakePanel({
@@ -111,138 +52,14 @@ export function FlakePanel({
   const { ground } = found;
   const { tones } = useTheme();
   const units = useUnits();
-  const { library } = useLibrary();
   const [zoom, setZoom] = useState<1 | 5>(1);
-  const [form, setForm] = useState(() => formOf(jobId, kept));
+  const state = useFlakeForm(jobId, kept, found, carrier);
+  const { form, change, flakes, pigment, wanted, faults, percent, cover, filmUm, dose, good } = state;
   const scale = useScreenScale();
   const [measuring, setMeasuring] = useState(false);
-  const pxPerMm = scale ?? NOMINAL_PX_PER_MM;
-  const groundLab: Lab = useGroundColours()(ground.id);
-  const change = (more: Partial<typeof form>) => {
-    const next = { ...form, ...more };
-    setForm(next);
-    sessionStorage.setItem(keyOf(jobId), JSON.stringify(next));
-  };
-  const flakes = library.pigments.filter((p) => p.kind === 'metal-flake');
-  const pigment = flakes.find((p) => p.id === form.pigmentId) ?? findPigment('silver-flake-100');
-  const { value: look } = useCompute(`flake/${pigment.id}`, (c) => c.pigmentLook(pigment.id, 0.97));
-  const wanted = wantedCover(ground, look ? de2000(groundLab, look.black[MIDDLE]!) : 0);
-  const faults: Record<string, string> = {};
-  const mix: FlakeSize[] = SIZES.map((sizeUm) => {
-    const parts = numberIn(form.parts[sizeUm] ?? '0');
-    if (!(parts >= 0 && parts <= 1000)) faults[`parts.${sizeUm}`] = '0 or more.';
-    return { sizeUm, parts, thicknessUm: pigment.thicknessUm, density: pigment.densityGPerCm3 };
-  });
-  if (!Object.keys(faults).length && mix.every((f) => f.parts === 0)) faults['parts.100'] = 'Some of one size.';
-  const percent = form.cover.trim() ? numberIn(form.cover) : wanted.cover * 100;
-  if (!(percent >= 5 && percent <= 99)) faults['cover'] = 'Between 5 and 99 %.';
-  const within = (name: 'sand' | 'keep' | 'film', lo: number, hi: number) => {
-    const v = numberIn(form[name]);
-    if (!(v >= lo && v <= hi)) faults[name] = `Between ${lo} µm and ${hi} µm.`;
-    return v;
-  };
-  const bury = { sandUm: within('sand', 0, 200), keepUm: within('keep', 10, 200), filmUm: within('film', 5, 150) };
-  const good = !Object.keys(faults).length;
-  const cover = percent / 100;
-  const [filmUm, volumeSolids] = carrier ? [carrier.filmUm, carrier.volumeSolids] : [20, 0.2];
-  const dose = good ? flakeDose({ mix, cover, filmUm, volumeSolids }) : null;
-  const plan = good ? clearToBury({ mix, cover, tilt: pigment.tilt, ...bury }) : null;
-  const flake: Mixing['flake'] = plan && {
-    pigmentId: pigment.id,
-    parts: mix.map(({ sizeUm, parts }) => ({ sizeUm, parts })),
-    cover: form.cover.trim() ? cover : null,
-    ...bury,
-    buryCoats: plan.coats,
-  };
-  // Told from what is kept with the job, so that it is true whatever was pressed, here or elsewhere.
-  const isIn = dose !== null && found.layer.coats === dose.coats && hashKey([kept]) === hashKey([flake]);
-  const labs = look ? [...look.black].reverse() : [];
-  const picture = (c: number, w: number, h: number, label: string, seed = 11) =>
-    good && look ? (
-      <FlakePicture
-        mix={mix}
-        cover={c}
-        zoom={zoom}
-        pxPerMm={pxPerMm}
-        ground={groundLab}
-        flake={labs}
-        width={w}
-        height={h}
-        seed={seed}
-        label={label}
-      />
-    ) : (
-      <Box sx={{ width: w * pxPerMm, height: h * pxPerMm, background: tones.panel }} />
-    );
   const coats = dose ? `${dose.coats} ${dose.coats === 1 ? 'coat' : 'coats'}` : '';
   return (
-    <Bench
-      side={
-        <>
-          <Typography variant="h2">Bury it</Typography>
-          <Typography variant="body2">Over {ground.name.toLowerCase()}, as the layers are kept.</Typography>
-          {plan ? (
-            <Typography>
-              {plan.coats} coats of clear. The flakes stand about {units.say('film', plan.riseUm)} high; after sanding{' '}
-              {units.say('film', plan.leftUm)} is left above them.
-            </Typography>
-          ) : null}
-          <MeasureField
-            measure="film"
-            label="Clear, film of a coat"
-            value={form.film}
-            onValue={(film) => change({ film })}
-            error={faults['film']}
-          />
-          <MeasureField
-            measure="film"
-            label="Sanding takes off"
-            value={form.sand}
-            onValue={(sand) => change({ sand })}
-            error={faults['sand']}
-          />
-          <MeasureField
-            measure="film"
-            label="Left above at least"
-            value={form.keep}
-            onValue={(keep) => change({ keep })}
-            error={faults['keep']}
-          />
-          {dose && flake ? (
-            <Button
-              variant="contained"
-              disabled={using.busy}
-              onClick={() =>
-                onUse({
-                  flake,
-                  dose,
-                  filmUm,
-                  mix: mix.filter((f) => f.parts > 0),
-                  name: pigment.name.replace(/ \d.*$/, '').toLowerCase(),
-                })
-              }
-            >
-              Take it into the job
-            </Button>
-          ) : null}
-          {isIn ? (
-            <Typography role="status">
-              In the cup, the layers and the plan: {coats} of flake, {plan?.coats} clears before it is sanded flat.
-            </Typography>
-          ) : null}
-          {using.fault ? (
-            <Typography role="alert" sx={{ color: 'error.main' }}>
-              {using.fault}
-            </Typography>
-          ) : null}
-          <Typography variant="body2" sx={{ mt: 'auto', color: 'text.secondary' }}>
-            Flake dust is not to be breathed, and aluminium dust burns: pour it gently, away from sparks, mask on. Dry
-            sanding the buried film: dust mask, and no flake may show. The product’s sheet and your local rules come
-            first.
-          </Typography>
-        </>
-      }
-    >
+    <Bench side={<FlakeSide state={state} groundName={ground.name} coats={coats} using={using} onUse={onUse} />}>
       <Answer
         why={
           dose
@@ -259,48 +76,13 @@ export function FlakePanel({
           {WHY[wanted.why]}
         </Typography>
       ) : null}
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, alignItems: 'flex-start', mt: 1 }}>
-        <Box>
-          <Typography variant="h3" component="div">
-            The stick
-          </Typography>
-          {picture(
-            dose?.stickCover ?? 0.5,
-            9,
-            62,
-            `Stirring stick, ${Math.round((dose?.stickCover ?? 0) * 100)} % covered`,
-            5,
-          )}
-          <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-            {dose ? `${Math.round(dose.stickCover * 100)} %` : ''}
-          </Typography>
-        </Box>
-        <Box sx={{ width: 'min-content' }}>
-          <Typography variant="h3" component="div">
-            The panel after {coats},{' '}
-            {zoom === 1 ? (scale === null ? 'about as large as life' : 'as large as life') : 'five times as large'}
-          </Typography>
-          {picture(cover, 100, 62, `Panel, ${Math.round(cover * 100)} % covered`)}
-          <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-            {dose ? dose.covers.map((c, i) => `${i + 1}:\u00a0${Math.round(c * 100)}\u00a0%`).join('   ') : ''}
-          </Typography>
-        </Box>
-        <Box>
-          <Typography variant="h3" component="div">
-            For the eye
-          </Typography>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'auto auto' }}>
-            {COMPARED.map((c) => (
-              <Box key={c}>
-                {picture(c, 26, 25, `${c * 100} % covered`, 3)}
-                <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-                  {c * 100} %
-                </Typography>
-              </Box>
-            ))}
-          </Box>
-        </Box>
-      </Box>
+      <FlakePictures
+        flake={state}
+        zoom={zoom}
+        pxPerMm={scale ?? NOMINAL_PX_PER_MM}
+        isScaled={scale !== null}
+        coats={coats}
+      />
       <Box
         sx={{
           display: 'grid',

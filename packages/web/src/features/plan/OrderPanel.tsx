@@ -20,16 +20,12 @@ import {
   worstOverspray,
   type BoothArea,
 } from '@steady-gleam/core';
-import { useRef, useState, type PointerEvent } from 'react';
-import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
+import { BoothPicture, DEEP, WIDE } from './BoothPicture';
 import type { PlanPanelProps } from './PlanPage';
-
-/** Booth drawn, m. */
-const [WIDE, DEEP] = [6, 4];
 
 function Row({
   piece,
@@ -111,7 +107,6 @@ function slowerReducer(work: PlanPanelProps['work'], areaM2: number, mixing: Mix
 
 /** Areas in the booth against the air: where they stand, in which order they are sprayed, and what that costs. */
 export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
-  const { tones } = useTheme();
   const units = useUnits();
   const { job } = detail;
   const change = useChangeJob(job.id);
@@ -119,8 +114,6 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const svg = useRef<SVGSVGElement>(null);
-  const [moving, setMoving] = useState<{ id: string; x: number; y: number } | null>(null);
   const { order, advised, air } = work.plan;
   const areas = areasOf(job);
   const areaM2 = order.reduce((sum, p) => sum + (p.on === null ? p.areaM2 : 0), 0);
@@ -133,16 +126,6 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const isOwn = plan.order !== null && own > best + OVERSPRAY_SEEN && worst !== null;
   const share = best > OVERSPRAY_SEEN ? own / best : Infinity;
   const slower = slowerReducer(work, areaM2, detail.job.mixing ?? START_MIXING);
-  const at = (e: PointerEvent): { x: number; y: number } => {
-    const box = svg.current!.getBoundingClientRect();
-    const clamp = (v: number, hi: number) => Math.round(Math.min(hi - 0.2, Math.max(0.2, v)) * 10) / 10;
-    return {
-      x: clamp(((e.clientX - box.left) / box.width) * WIDE, WIDE),
-      y: clamp(((e.clientY - box.top) / box.height) * DEEP, DEEP),
-    };
-  };
-  const placed = (p: BoothArea) => (moving?.id === p.id ? moving : p);
-  const angle = (air.towards * Math.PI) / 180;
   return (
     <Bench
       side={
@@ -202,95 +185,13 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           : `One area: ${order[0]?.name ?? 'none'}. Spray it against the air.`}
       </Answer>
       {tabs}
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${WIDE * 100} ${DEEP * 100}`}
-        width="100%"
-        style={{ maxHeight: 440, background: tones.panel, touchAction: 'none' }}
-        role="img"
-        aria-label={`Booth: ${order.map((p, i) => `${i + 1} ${p.name}`).join(', ')}; air towards ${air.towards}°`}
-        onPointerMove={(e) => moving && setMoving({ id: moving.id, ...at(e) })}
-        onPointerUp={() => {
-          if (moving) alter(moving.id, { x: moving.x, y: moving.y });
-          setMoving(null);
-        }}
-      >
-        <rect
-          x="1"
-          y="1"
-          width={WIDE * 100 - 2}
-          height={DEEP * 100 - 2}
-          fill="none"
-          stroke={tones.ink}
-          strokeWidth="2"
-        />
-        {Array.from({ length: 24 }, (_, i) => {
-          const [x, y] = [60 + (i % 6) * 96, 50 + Math.floor(i / 6) * 98];
-          const [dx, dy] = [26 * Math.cos(angle), 26 * Math.sin(angle)];
-          return (
-            <path
-              key={i}
-              d={`M${x - dx} ${y - dy}L${x + dx} ${y + dy}M${x + dx - 0.4 * dx - 0.22 * dy} ${y + dy - 0.4 * dy + 0.22 * dx}L${x + dx} ${y + dy}L${x + dx - 0.4 * dx + 0.22 * dy} ${y + dy - 0.4 * dy - 0.22 * dx}`}
-              stroke={tones.hairline}
-              strokeWidth="2.5"
-              fill="none"
-            />
-          );
-        })}
-        <path
-          d={order.map((p, i) => `${i ? 'L' : 'M'}${placed(p).x * 100} ${placed(p).y * 100}`).join('')}
-          fill="none"
-          stroke={tones.ink}
-          strokeWidth="2"
-          strokeDasharray="3 6"
-        />
-        {worst ? (
-          <line
-            x1={worst.from.x * 100}
-            y1={worst.from.y * 100}
-            x2={worst.onto.x * 100}
-            y2={worst.onto.y * 100}
-            stroke={tones.danger}
-            strokeWidth="5"
-            opacity="0.8"
-          />
-        ) : null}
-        {order.map((p, i) => {
-          const r = 20 + 13 * Math.sqrt(p.areaM2);
-          const { x, y } = placed(p);
-          return (
-            <g
-              key={p.id}
-              transform={`translate(${x * 100} ${y * 100})`}
-              style={{ cursor: 'grab' }}
-              onPointerDown={(e) => {
-                svg.current!.setPointerCapture(e.pointerId);
-                setMoving({ id: p.id, x: p.x, y: p.y });
-              }}
-            >
-              {areas.find((q) => q.id === p.id)?.mounting === 'stand' ? (
-                <rect
-                  x={-r}
-                  y={-r * 0.7}
-                  width={2 * r}
-                  height={1.4 * r}
-                  fill={tones.raised}
-                  stroke={tones.ink}
-                  strokeWidth="2"
-                />
-              ) : (
-                <circle r={r} fill={tones.raised} stroke={tones.ink} strokeWidth="2" />
-              )}
-              <text textAnchor="middle" y="6" fontSize="21" fontWeight="700" fontFamily={FIGURES} fill={tones.ink}>
-                {i + 1}
-              </text>
-              <text textAnchor="middle" y={r + 16} fontSize="14.5" fill={tones.ink}>
-                {p.name}
-              </text>
-            </g>
-          );
-        })}
-      </svg>
+      <BoothPicture
+        order={order}
+        air={air}
+        worst={worst}
+        standing={areas.flatMap((a) => (a.mounting === 'stand' ? [a.id] : []))}
+        onMove={alter}
+      />
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Box sx={{ width: 260 }}>
           <Typography variant="h3" component="div" id="air-label">

@@ -20,6 +20,8 @@ export interface JobLog {
   readonly own: ReadonlySet<string>;
   /** What the server has not got yet. */
   readonly unsent: number;
+  /** What this device is still writing: lost if the page goes now. */
+  readonly writing: number;
   /** What the server refused for good: it counts for nothing, and is told. */
   readonly refused: KeptLog['refused'];
   readonly away: boolean;
@@ -53,6 +55,7 @@ export function useLog(jobId: string, ofCard = false, onSent?: () => void): JobL
     unsent: 0,
     refused: [],
   });
+  const [writing, setWriting] = useState(0);
   const [away, setAway] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const busy = useRef(false);
@@ -138,12 +141,13 @@ export function useLog(jobId: string, ofCard = false, onSent?: () => void): JobL
         own: new Set([...old.own, ...full.map((e) => e.id)]),
         unsent: old.unsent + full.length,
       }));
-      Promise.all(full.map((e) => keepEvent(of, e))).then(sync, () =>
-        setFault('This device could not keep the last tap. Make room on it, reload, and tap again.'),
-      );
+      setWriting((n) => n + full.length);
+      Promise.all(full.map((e) => keepEvent(of, e)))
+        .finally(() => setWriting((n) => n - full.length))
+        .then(sync, () => setFault('This device could not keep the last tap. Make room on it, reload, and tap again.'));
       return full.map((e) => e.id);
     },
     [of, sync],
   );
-  return { ...log, away, fault, tell };
+  return { ...log, writing, away, fault, tell };
 }
