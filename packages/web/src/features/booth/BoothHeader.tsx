@@ -44,7 +44,7 @@ export function BoothHeader({
 }) {
   return (
     <>
-      <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, pt: 1.5 }}>
+      <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, pt: 1 }}>
         <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
           {name}
         </Typography>

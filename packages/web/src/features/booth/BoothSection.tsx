@@ -36,7 +36,7 @@ export function BoothSection({ plan, state }: { plan: JobPlan; state: JobState }
       <Box
         role="img"
         aria-label={`Film section: ${list.map((cells) => `${capital(sayCoat(cells[0]!.cell.coat))} ${Math.round(filled(cells) * 100)} % sprayed`).join('; ')}`}
-        sx={{ display: 'flex', mx: 3, mt: 1.5, height: 46 }}
+        sx={{ display: 'flex', flex: 'none', mx: 3, mt: 1.5, height: 42 }}
       >
         {list.map((cells) => {
           const { cell } = cells[0]!;

@@ -260,7 +260,7 @@ function Clock({
   };
   return (
     <>
-      <Box data-testid="clock" sx={{ fontFamily: FIGURES, fontSize: 104, lineHeight: 1, fontWeight: 600 }}>
+      <Box data-testid="clock" sx={{ fontFamily: FIGURES, fontSize: 92, lineHeight: 1, fontWeight: 600 }}>
         {late ? 'late' : wait > 0 ? countdown(wait) : 'go'}
       </Box>
       <Typography

@@ -14,10 +14,13 @@ import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { enoughTold, extraTold } from '../spray/tellCoat';
 import { useLive, type Live } from '../spray/useLive';
-import { BIG, MAIN, STEP, TALL } from './boothStyles';
+import { whatFollows } from '../spray/sprayModel';
+import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
+
+const SMALL = { minHeight: 72, fontSize: 18, px: 1.25, lineHeight: 1.1 } as const;
 
 /** The advice's stop: the object is looked at before the next coat; what is said of it decides what follows. */
 export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { detail: JobDetail; at: CheckState }) {
@@ -96,16 +99,25 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
         ) : null}
       </Box>
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
-        <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Typography sx={{ fontSize: 20, flex: 1 }}>On {spot}, against what has to be matched, it is</Typography>
+        <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+          <Button
+            variant="outlined"
+            aria-label={`On ${spot}: another spot`}
+            aria-expanded={open === 'spot'}
+            sx={{ ...TALL, ...SMALL }}
+            onClick={() => toggle('spot')}
+          >
+            {spot}
+          </Button>
           <Button
             variant="outlined"
             aria-label={`Seen ${view}: another`}
-            sx={{ ...TALL, fontSize: 18, minHeight: 72 }}
+            sx={{ ...TALL, ...SMALL }}
             onClick={() => setView(EYE_VIEWS[(EYE_VIEWS.indexOf(view) + 1) % EYE_VIEWS.length]!)}
           >
             {view}
           </Button>
+          <Typography sx={{ fontSize: 19, flex: 1, lineHeight: 1.2 }}>against what has to be matched it is</Typography>
         </Box>
         <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
           {verdict('lighter', 'a little lighter')}
@@ -115,26 +127,38 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           {verdict('much darker', 'clearly darker')}
         </Box>
         <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 }}>
-          <Button variant="outlined" aria-expanded={open === 'spot'} sx={TALL} onClick={() => toggle('spot')}>
-            Another spot
-          </Button>
-          <Button variant="outlined" aria-expanded={open === 'note'} sx={TALL} onClick={() => toggle('note')}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
+          <Button
+            variant="outlined"
+            aria-expanded={open === 'note'}
+            sx={{ ...TALL, ...SMALL }}
+            onClick={() => toggle('note')}
+          >
             Note, photo
           </Button>
           <Button
             variant="outlined"
+            aria-expanded={open === 'fault'}
+            sx={{ ...TALL, ...SMALL }}
+            onClick={() => toggle('fault')}
+          >
+            A fault
+          </Button>
+          <Button
+            variant="outlined"
+            aria-expanded={open === 'skip'}
+            sx={{ ...TALL, ...SMALL }}
+            onClick={() => toggle('skip')}
+          >
+            Leave it out
+          </Button>
+          <Button
+            variant="outlined"
             disabled={!state.undoable}
-            sx={TALL}
+            sx={{ ...TALL, ...SMALL }}
             onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
           >
             Undo
-          </Button>
-          <Button variant="outlined" aria-expanded={open === 'fault'} sx={TALL} onClick={() => toggle('fault')}>
-            A fault
-          </Button>
-          <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>
-            Leave it out
           </Button>
         </Box>
       </Box>
@@ -185,19 +209,21 @@ function WhatFollows({
   const areas = plan.areas.filter((a) => a.objectId === at.check.objectId).map((a) => a.id);
   const left = enoughTold(state, live.layerIds, areas, ENOUGH);
   const half = extraTold(state, live.layerIds, at.check.areaIds, 0.5, false);
+  // The one the advice comes to is the pick; where it advises none, none is.
+  const advised = left.length ? whatFollows(live.state, live.most, live.count.advice?.spray ?? null) : 'one';
+  const kind = (what: 'one' | 'half' | 'enough') => ({
+    variant: advised === what ? ('contained' as const) : ('outlined' as const),
+    sx: { ...TALL, minHeight: 88, fontSize: 20, lineHeight: 1.15 },
+  });
   return (
-    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-      <Button
-        variant="contained"
-        sx={{ ...MAIN, minHeight: 84, fontSize: 24, gridColumn: 'span 2' }}
-        onClick={() => log.tell(passed)}
-      >
+    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 }}>
+      <Button {...kind('one')} onClick={() => log.tell(passed)}>
         {left.length ? 'One coat more, as planned' : 'Looked: go on'}
       </Button>
-      <Button variant="outlined" disabled={!half.length} sx={TALL} onClick={() => log.tell(...left, ...half, passed)}>
+      <Button {...kind('half')} disabled={!half.length} onClick={() => log.tell(...left, ...half, passed)}>
         Half a coat instead
       </Button>
-      <Button variant="outlined" disabled={!left.length} sx={TALL} onClick={() => log.tell(...left, passed)}>
+      <Button {...kind('enough')} disabled={!left.length} onClick={() => log.tell(...left, passed)}>
         Enough: go on
       </Button>
     </Box>

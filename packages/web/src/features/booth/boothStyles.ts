@@ -1,7 +1,7 @@
 /** Buttons for gloves: 72 px and more. */
 export const TALL = { minHeight: 76, fontSize: 22, borderRadius: '2px' } as const;
 /** The one button of a step. */
-export const MAIN = { ...TALL, minHeight: 104, fontSize: 30, lineHeight: 1.1 } as const;
+export const MAIN = { ...TALL, minHeight: 96, fontSize: 30, lineHeight: 1.1 } as const;
 export const BIG = { fontFamily: 'h1.fontFamily', fontStretch: '82%', fontWeight: 700, lineHeight: 1.04 } as const;
 /** Two columns of a step: what is to be done, and the buttons. */
 export const STEP = {

@@ -12,7 +12,7 @@ import {
 } from '@steady-gleam/core';
 import fc from 'fast-check';
 import { nearestRung, outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
-import { sayLive, saySpot } from '../spray/sprayModel';
+import { sayLive, saySpot, whatFollows } from '../spray/sprayModel';
 import { bracketRungs } from './CardPlanForm';
 import { cardCoats } from './CardCoats';
 import { adviseByEye, rungVerdicts, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
@@ -190,6 +190,16 @@ describe('on the job', () => {
     expect(said(3, [look(2, 'match')]).answer).toBe('Look at nose again before the next coat.');
     const patch = { ...look(2, null), patch: 1.5 };
     expect(state(2, [patch]).spots[0]!.film).toBeLessThan(1.8);
+  });
+
+  it('comes to another coat, a half or enough, and to none before it is looked at', () => {
+    const after = (sprayed: number, seen: readonly SeenSpot[]) => whatFollows(state(sprayed, seen), sprayed, 2);
+    expect([after(1, []), after(1.5, []), after(2, [])]).toEqual(['one', 'half', null]);
+    expect(after(2, [look(2, 'much lighter')])).toBe('half');
+    expect(after(2, four(2, 'match'))).toBe('enough');
+    expect(after(2, four(2, 'darker'))).toBe('enough');
+    expect(after(3, [look(2, 'match')])).toBeNull();
+    expect(whatFollows(null, 2, null)).toBe('one');
   });
 
   it('a reading equal to the answer asks for nothing more', () => {

@@ -125,3 +125,28 @@ export function sayLive(
       };
   }
 }
+
+/**
+ * Which of the ways on a look comes to: another full coat, a half in its place, or none; null where nothing may go on before it
+ * was looked at again, or from another place.
+ * @param first coats the card lets go on before the first look; null while it has not spoken
+ */
+export function whatFollows(
+  state: LiveState | null,
+  sprayed: number,
+  first: number | null,
+): 'one' | 'half' | 'enough' | null {
+  if (!state || first === null) return 'one';
+  if (!state.spots.length) return first - sprayed >= 0.75 ? 'one' : first - sprayed >= 0.25 ? 'half' : null;
+  switch (liveAdvice(state).kind) {
+    case 'coat':
+    case 'faded':
+      return 'half';
+    case 'over':
+    case 'rest':
+    case 'there':
+      return 'enough';
+    default:
+      return null;
+  }
+}
