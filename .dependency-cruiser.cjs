@@ -6,8 +6,34 @@ const only = (name, from, to) => ({
   to,
 });
 
+/** Who may import whom among the rooms of core, types too; whatever is not named here may not. */
+const ROOMS = {
+  numeric: [],
+  units: [],
+  colour: ['numeric'],
+  optics: ['colour', 'numeric'],
+  finishes: [],
+  materials: ['colour', 'finishes', 'optics'],
+  mixing: ['colour', 'finishes', 'materials', 'numeric', 'optics'],
+  matching: ['colour', 'finishes', 'materials', 'numeric', 'optics'],
+  formats: ['colour', 'matching', 'materials', 'mixing'],
+  letdown: ['colour', 'finishes', 'matching', 'materials', 'numeric', 'optics'],
+  looks: ['colour', 'finishes', 'matching', 'materials', 'optics'],
+  application: ['colour', 'numeric'],
+  schedule: ['application', 'finishes', 'materials', 'mixing'],
+  jobs: ['application', 'colour', 'finishes', 'formats', 'letdown', 'matching', 'materials', 'mixing', 'schedule'],
+  demo: ['colour', 'finishes', 'formats', 'letdown', 'matching', 'materials', 'numeric', 'optics'],
+};
+const rooms = Object.entries(ROOMS).map(([room, may]) =>
+  only(`core-room-${room}`, `^packages/core/src/${room}/`, {
+    path: '^packages/core/src/',
+    pathNot: [`^packages/core/src/(${[room, ...may].join('|')})/`, '^packages/core/src/coreError\\.ts$'],
+  }),
+);
+
 module.exports = {
   forbidden: [
+    ...rooms,
     only('core-stands-alone', '^packages/core/src', { path: '^packages/(?!core)' }),
     only('core-is-pure', '^packages/core/src', { dependencyTypes: ['core'] }),
     only('contracts-on-core-only', '^packages/contracts/src', { path: '^packages/(?!contracts|core)' }),

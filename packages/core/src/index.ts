@@ -1,12 +1,11 @@
+export { layerLooks, opticalStack } from './looks/layerLooks';
 export { CoreError, type CoreErrorCode } from './coreError';
-export { createRandom, normal } from './random';
-export { createShop, REFERENCE_LIBRARY, type Shop } from './shop';
+export { createRandom, normal } from './numeric/random';
+export { createShop, REFERENCE_LIBRARY, type Shop } from './materials/shop';
 export {
   layerFilmUm,
-  layerLooks,
   layersOf,
   materialsOf,
-  opticalStack,
   recipeOf,
   stackFilmUm,
   uncountedFilmUm,
@@ -20,7 +19,7 @@ export {
   type StackLayer,
   type StackLayerKind,
   type StackRecipe,
-} from './layers';
+} from './finishes/layers';
 export {
   evenTable,
   sampleGeometries,
@@ -130,8 +129,8 @@ export {
   type AdditiveAdvice,
   type AdditiveRole,
   type Product,
-  type ProductKind,
 } from './mixing/products';
+export { type ProductKind } from './finishes/families';
 export { parseRatio, type RatioResult } from './mixing/ratio';
 export {
   learnTint,
@@ -255,7 +254,7 @@ export {
   type LayerOn,
   type Step,
 } from './jobs/state';
-export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './letdown/evidence';
+export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './jobs/evidence';
 export { cupsOf, type Cup } from './jobs/amounts';
 export { setUpDifferences, type SetUpDifference } from './jobs/setUp';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './jobs/tasks';
@@ -271,7 +270,8 @@ export {
   type TimeTask,
 } from './schedule/timeline';
 export { fanFilm, passRipple, type FanProfile } from './application/ripple';
-export { dewCheck, DEW_MARGIN, flashMinutes, dewPoint, type Chemistry, type FlashInput } from './schedule/flash';
+export { dewCheck, DEW_MARGIN, flashMinutes, dewPoint, type FlashInput } from './schedule/flash';
+export { type Chemistry } from './mixing/products';
 
 export { DYES, type Dye } from './materials/dyes';
 export { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './materials/effectPigments';
@@ -300,16 +300,19 @@ export {
   type FamilyLayer,
   type FamilyRow,
   type FinishFamily,
-} from './materials/families';
+} from './finishes/families';
 export { coverFromParts, depthFromParts, partsForDepth, sayParts } from './materials/mixStrength';
 export { fitStrength } from './matching/fitStrength';
-export { swatchFactors, type SwatchLayer } from './swatch';
+export { swatchFactors, type SwatchLayer } from './looks/swatch';
 export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, type GroundMaterial } from './materials/grounds';
 export { SYSTEMS, findSystem, systemCoat, type EffectSystem } from './materials/systems';
 
-export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './matching/styles';
-export { scoreMatch, defaultTolerance, DEFAULT_TOLERANCES, type TargetAngle, type MatchScore } from './matching/target';
-export { ladderLabs, factorsToLabs, effectCoats, type LadderRecipe, type PreparedGround } from './matching/ladder';
+export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './finishes/styles';
+export { scoreMatch, type TargetAngle, type MatchScore } from './matching/target';
+export { defaultTolerance } from './finishes/tolerances';
+export { DEFAULT_TOLERANCES } from './finishes/tolerances';
+export { ladderLabs, factorsToLabs, effectCoats, type LadderRecipe } from './matching/ladder';
+export { type PreparedGround } from './optics/preparedGround';
 export {
   findStopWindow,
   coatGrid,

@@ -1,4 +1,4 @@
-import { createRandom, normal } from '../random';
+import { createRandom, normal } from '../numeric/random';
 import { fanFilm, type FanProfile } from './ripple';
 
 /** How a panel is sprayed. */

@@ -2,14 +2,14 @@ import type { Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
 import { findSystem } from '../materials/systems';
 import { factorsToLabs, effectCoats } from '../matching/ladder';
-import { STYLES, type Hand, type StyleId } from '../matching/styles';
+import { STYLES, type Hand, type StyleId } from '../finishes/styles';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { adjustCoat } from '../optics/coat';
 import { evaluateReference } from '../optics/stack';
-import { createRandom, normal } from '../random';
+import { createRandom, normal } from '../numeric/random';
 import { readingNoise } from '../letdown/calibrate';
 import type { Reading } from '../formats/readings';
-import type { Shop } from '../shop';
+import type { Shop } from '../materials/shop';
 
 /** An invented painter and finish that demo readings are made from; the program's defaults know none of it. */
 export interface DemoTruth {

@@ -1,4 +1,4 @@
-import type { StackLayer } from '../layers';
+import type { StackLayer } from '../finishes/layers';
 import { cupOf } from '../mixing/productOf';
 import type { Cell, JobLayer } from './job';
 import type { JobPlan } from './plan';

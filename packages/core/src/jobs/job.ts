@@ -1,5 +1,5 @@
 import { pieceArea, type ShapedPiece } from '../mixing/batch';
-import type { StackLayer } from '../layers';
+import type { StackLayer } from '../finishes/layers';
 import type { BoothArea } from '../schedule/boothOrder';
 import type { CoatEdit, PlannedCoat, School } from '../schedule/coatPlan';
 import type { CellRef } from './events';

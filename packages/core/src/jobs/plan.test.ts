@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { filmOfSettings } from '../application/gunFilm';
-import { startingLayers } from '../layers';
+import { startingLayers } from '../finishes/layers';
 import { findSystem } from '../materials/systems';
 import { STARTING_PRODUCTS } from '../mixing/products';
 import { keptGaps, planTimeline } from '../schedule/timeline';

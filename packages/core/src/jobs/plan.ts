@@ -1,8 +1,8 @@
 import { settingsForFilm } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
-import { LAYER_FILM_UM, type StackLayer } from '../layers';
+import { LAYER_FILM_UM, type StackLayer } from '../finishes/layers';
 import type { Library } from '../materials/ownMaterials';
-import { STYLES, type StyleId } from '../matching/styles';
+import { STYLES, type StyleId } from '../finishes/styles';
 import { cupOf, productFor } from '../mixing/productOf';
 import { reducerFor, reducerPace, type Product } from '../mixing/products';
 import { potLifeAt } from '../mixing/voc';
@@ -162,9 +162,17 @@ export function waitBetween(plan: Pick<JobPlan, 'beforeClear'>, below: Cell, nex
     : below.flashMinutes;
 }
 
-/** The whole spraying of a job: a cell for every coat on every area, in order, with what waits for what. */
-export function planJob(q: JobPlanInput): JobPlan {
-  const layers = jobLayers(q.finishes, q.areas);
+/** A cell with what sorts it. */
+interface Ranked extends Cell {
+  readonly rank: readonly number[];
+  readonly phase: Phase;
+}
+
+/** Coats of an area from what is laid on it; areas that get the same share one plan of them. */
+function createCoats(
+  q: JobPlanInput,
+  layers: readonly JobLayer[],
+): (laid: readonly LaidLayer[]) => readonly PlannedCoat[] {
   // Layers out of one cup are one product: that of the first of them.
   const cup = (layer: StackLayer) => cupOf(layer, layers);
   const productOf = (layer: StackLayer) =>
@@ -174,15 +182,13 @@ export function planJob(q: JobPlanInput): JobPlan {
   const paceOf = (layer: StackLayer): number => {
     const id = cup(layer);
     const product = productOf(layer);
-    const pace =
-      paces.get(id) ??
-      (product ? reducerPace(product, reducerFor(product, q.temperatureC, areaM2, q.reducers?.[id])) : 1);
+    const reducer = () => reducerFor(product!, q.temperatureC, areaM2, q.reducers?.[id]);
+    const pace = paces.get(id) ?? (product ? reducerPace(product, reducer()) : 1);
     paces.set(id, pace);
     return pace;
   };
-  // Areas that get the same coats share one plan of them.
-  const variants = new Map<string, PlannedCoat[]>();
-  const coatsOf = (laid: readonly LaidLayer[]): PlannedCoat[] => {
+  const variants = new Map<string, readonly PlannedCoat[]>();
+  return (laid) => {
     const wanted = laid.filter((l) => l.reach.kind !== 'none' && l.coats > 1e-6);
     const key = JSON.stringify(wanted.map((l) => [l.layer.id, l.coats]));
     const known = variants.get(key);
@@ -203,7 +209,11 @@ export function planJob(q: JobPlanInput): JobPlan {
     variants.set(key, coats);
     return coats;
   };
-  const flashOf = (c: PlannedCoat): number =>
+}
+
+/** Flash of a coat today, minutes: as it was typed, else by its sheet, the warmth, its film and the air. */
+function flashOf(q: JobPlanInput, c: PlannedCoat): number {
+  return (
     c.typedFlash ??
     flashMinutes({
       minutesAt20: c.flashMinutes,
@@ -212,9 +222,84 @@ export function planJob(q: JobPlanInput): JobPlan {
       humidity: q.humidity,
       blown: q.settings.blown && c.chemistry !== 'two-pack',
       chemistry: c.chemistry,
-    });
+    })
+  );
+}
+
+/** The cells of one area. @param place of the area among all. @param finish place of its finish among the job's */
+function cellsOf(
+  q: JobPlanInput,
+  area: SprayArea,
+  laid: readonly LaidLayer[],
+  coats: readonly PlannedCoat[],
+  place: number,
+  finish: number,
+): Ranked[] {
+  const ids = laid.map((l) => l.layer.id);
+  const top = laid.findIndex((l) => l.phase === 3);
+  return coats.map((coat): Ranked => {
+    const own = ids.indexOf(coat.layerId);
+    const at = laid[own]!;
+    const nth = at.phase === 3 ? own - top : own;
+    // What lies below and over everything is laid in one go, whatever finish is between.
+    const shared = at.phase === 0 || at.phase === 3;
+    const reach = reachOf(at.reach, coat);
+    return {
+      coatId: coat.id,
+      areaId: area.id,
+      objectId: area.objectId,
+      finishId: area.finishId,
+      layerId: coat.layerId,
+      coat,
+      reach,
+      areaM2: reachM2(reach, area),
+      coats: coat.counted ? coat.film / STYLES[at.layer.style].film : 0,
+      round: JSON.stringify([at.phase, shared ? coat.cupId : coat.layerId, nth, coat.number, coat.counted]),
+      under: [],
+      checks: [],
+      flashMinutes: flashOf(q, coat),
+      typed: coat.typedFlash !== null,
+      recoatMinutes: coat.recoatMinutes === null ? null : coat.recoatMinutes * 2 ** ((20 - q.temperatureC) / 10),
+      rank: [at.phase, shared ? 0 : finish, nth, coat.number, shared ? finish : 0, place],
+      phase: at.phase,
+    };
+  });
+}
+
+function byRank(a: Ranked, b: Ranked): number {
+  for (let i = 0; i < a.rank.length; i++) if (a.rank[i] !== b.rank[i]) return a.rank[i]! - b.rank[i]!;
+  return 0;
+}
+
+/** Cells with what must lie under each: the one before it on its area, the tone below a stripe, the stripes below a clear. */
+function withUnder(cells: readonly Ranked[], areas: readonly SprayArea[]): Ranked[] {
+  const seqs = new Map(areas.map((a) => [a.id, cells.filter((c) => c.areaId === a.id)]));
+  const of = (areaId: string): readonly Ranked[] => seqs.get(areaId) ?? [];
+  const ref = ({ coatId, areaId }: CellRef): CellRef => ({ coatId, areaId });
+  return cells.map((c) => {
+    const here = of(c.areaId);
+    const area = areas.find((a) => a.id === c.areaId)!;
+    const before = here[here.indexOf(c) - 1];
+    const under: CellRef[] = before ? [ref(before)] : [];
+    if (!before && area.on !== null) {
+      const base = of(area.on).findLast((o) => o.phase < 3);
+      if (base) under.push(ref(base));
+    }
+    if (c.phase === 3 && before?.phase !== 3)
+      for (const stripe of areas.filter((a) => a.on === area.id)) {
+        const last = of(stripe.id).at(-1);
+        if (last) under.push(ref(last));
+      }
+    return { ...c, under };
+  });
+}
+
+/** The whole spraying of a job: a cell for every coat on every area, in order, with what waits for what. */
+export function planJob(q: JobPlanInput): JobPlan {
+  const layers = jobLayers(q.finishes, q.areas);
+  const coatsOf = createCoats(q, layers);
   const laid = new Map(q.areas.map((a) => [a.id, laidOn(a, q, layers)]));
-  const flashes = [...laid.values()].flatMap((l) => coatsOf(l)).map(flashOf);
+  const flashes = [...laid.values()].flatMap((l) => coatsOf(l).map((c) => flashOf(q, c)));
   const air: BoothAir = {
     towards: q.settings.airTowards,
     openMinutes: Math.max(SHORTEST_FLASH, ...flashes) * OPEN_SHARE,
@@ -222,76 +307,14 @@ export function planJob(q: JobPlanInput): JobPlan {
   };
   const advised = bestOrder(q.areas, air);
   const own = q.settings.order;
-  const order = own
-    ? [...advised].sort((a, b) => {
-        const [i, j] = [own.indexOf(a.id), own.indexOf(b.id)];
-        return (i < 0 ? own.length : i) - (j < 0 ? own.length : j);
-      })
-    : advised;
-
-  const finishAt = new Map(q.finishes.map((f, i) => [f.id, i]));
-  interface Ranked extends Cell {
-    readonly rank: readonly number[];
-    readonly phase: Phase;
-  }
-  const ranked: Ranked[] = order.flatMap((area, place) => {
-    const layersHere = laid.get(area.id)!;
-    const ownLayers = layersHere.map((l) => l.layer.id);
-    const top = layersHere.findIndex((l) => l.phase === 3);
-    return coatsOf(layersHere).map((coat): Ranked => {
-      const at = layersHere[ownLayers.indexOf(coat.layerId)]!;
-      const finish = finishAt.get(area.finishId)!;
-      const nth = at.phase === 3 ? ownLayers.indexOf(coat.layerId) - top : ownLayers.indexOf(coat.layerId);
-      // What lies below and over everything is laid in one go, whatever finish is between.
-      const shared = at.phase === 0 || at.phase === 3;
-      const rank = [at.phase, shared ? 0 : finish, nth, coat.number, shared ? finish : 0];
-      return {
-        coatId: coat.id,
-        areaId: area.id,
-        objectId: area.objectId,
-        finishId: area.finishId,
-        layerId: coat.layerId,
-        coat,
-        reach: reachOf(at.reach, coat),
-        areaM2: reachM2(reachOf(at.reach, coat), area),
-        coats: coat.counted ? coat.film / STYLES[at.layer.style].film : 0,
-        round: JSON.stringify([at.phase, shared ? coat.cupId : coat.layerId, nth, coat.number, coat.counted]),
-        under: [],
-        checks: [],
-        flashMinutes: flashOf(coat),
-        typed: coat.typedFlash !== null,
-        recoatMinutes: coat.recoatMinutes === null ? null : coat.recoatMinutes * 2 ** ((20 - q.temperatureC) / 10),
-        rank: [...rank, place],
-        phase: at.phase,
-      };
-    });
+  const placeIn = (list: readonly string[], id: string) => (list.includes(id) ? list.indexOf(id) : list.length);
+  const order = own ? [...advised].sort((a, b) => placeIn(own, a.id) - placeIn(own, b.id)) : advised;
+  const ranked = order.flatMap((area, place) => {
+    const finish = q.finishes.findIndex((f) => f.id === area.finishId);
+    return cellsOf(q, area, laid.get(area.id)!, coatsOf(laid.get(area.id)!), place, finish);
   });
-  ranked.sort((a, b) => {
-    for (let i = 0; i < a.rank.length; i++) if (a.rank[i] !== b.rank[i]) return a.rank[i]! - b.rank[i]!;
-    return 0;
-  });
-  const of = (areaId: string) => ranked.filter((c) => c.areaId === areaId);
-  const ref = ({ coatId, areaId }: CellRef): CellRef => ({ coatId, areaId });
-  const stripesOn = (areaId: string) => order.filter((a) => a.on === areaId);
-  const bare: (Cell & { readonly phase: Phase })[] = ranked.map((c) => {
-    const here = of(c.areaId);
-    const area = order.find((a) => a.id === c.areaId)!;
-    const before = here[here.findIndex((o) => o.coatId === c.coatId) - 1];
-    const under: CellRef[] = before ? [ref(before)] : [];
-    if (!before && area.on !== null) {
-      const base = of(area.on).findLast((o) => o.phase < 3);
-      if (base) under.push(ref(base));
-    }
-    if (c.phase === 3 && before?.phase !== 3)
-      for (const stripe of stripesOn(area.id)) {
-        const last = of(stripe.id).at(-1);
-        if (last) under.push(ref(last));
-      }
-    return { ...c, under };
-  });
-  const { cells, checks } = checksOf({ ...q, areas: order }, bare, layers);
+  const { cells, checks } = checksOf({ ...q, areas: order }, withUnder(ranked.sort(byRank), order), layers);
   const beforeClear = q.settings.beforeClearMinutes ?? BEFORE_CLEAR;
-  const rows = rowsOf(cells, beforeClear);
   const batches = [...new Map(cells.map((c) => [c.coat.cupId, c.coat])).values()].map((c) => ({
     id: c.cupId,
     name: c.name,
@@ -306,7 +329,7 @@ export function planJob(q: JobPlanInput): JobPlan {
     gun: q.gun,
     cells,
     checks,
-    rows,
+    rows: rowsOf(cells, beforeClear),
     order,
     advised,
     air,

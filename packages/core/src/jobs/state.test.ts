@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { cupOf } from '../mixing/productOf';
-import { createRandom } from '../random';
+import { createRandom } from '../numeric/random';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { cellKey, ENOUGH, eventOf, type JobEvent } from './events';
 import type { CellEdit, SprayArea } from './job';

@@ -1,10 +1,11 @@
 import { Matrix, inverse } from 'ml-matrix';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
-import { effectCoats, ladderLabs, type LadderRecipe, type PreparedGround } from '../matching/ladder';
+import { effectCoats, ladderLabs, type LadderRecipe } from '../matching/ladder';
+import { type PreparedGround } from '../optics/preparedGround';
 import { adviseCoats, type Advice } from '../matching/risk';
 import { coatGrid, findStopWindow, type StopWindow } from '../matching/stopWindow';
-import { NOMINAL_HAND, type Hand } from '../matching/styles';
+import { NOMINAL_HAND, type Hand } from '../finishes/styles';
 import type { TargetAngle } from '../matching/target';
 import type { FastModel } from '../optics/stack';
 import {

@@ -3,9 +3,10 @@ import { reflectanceToLab, type Lab } from '../colour/lab';
 import { WAVELENGTHS_NM } from '../colour/spectrum';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { FastModel } from '../optics/stack';
-import { ladderLabs, type LadderRecipe, type PreparedGround } from '../matching/ladder';
-import type { Hand } from '../matching/styles';
-import { levenbergMarquardt, type LeastSquaresResult } from './levenbergMarquardt';
+import { ladderLabs, type LadderRecipe } from '../matching/ladder';
+import { type PreparedGround } from '../optics/preparedGround';
+import type { Hand } from '../finishes/styles';
+import { levenbergMarquardt, type LeastSquaresResult } from '../numeric/leastSquares';
 
 /** Readings of one rung, in the order of the model's geometries; null where an angle was not read. 0 coats: the ground alone. */
 export interface RungReading {

@@ -1,5 +1,5 @@
 import { COAT_GRID, coatGrid } from '../matching/stopWindow';
-import { normalCdf } from '../matching/risk';
+import { normalCdf } from '../numeric/normal';
 
 /** How a rung looks beside the target, seen from one place. */
 export type Verdict = 'much lighter' | 'lighter' | 'match' | 'darker' | 'much darker';

@@ -1,4 +1,5 @@
-import { ACCEPTED_OVER, DEFAULT_SCATTER, logScatter, normalCdf, type Scatter } from '../matching/risk';
+import { ACCEPTED_OVER, DEFAULT_SCATTER, logScatter, type Scatter } from '../matching/risk';
+import { normalCdf } from '../numeric/normal';
 import { VERDICTS, type Verdict } from './eye';
 
 /** What a look says of a place in a word. `unlike`: too light from one side and too dark from another, which no coat mends. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { createRandom } from '../random';
-import { createShop } from '../shop';
+import { createRandom } from '../numeric/random';
+import { createShop } from '../materials/shop';
 import { priorFromCards, DEFAULT_PRIOR, knownHandOf, calibrateHand } from './calibrate';
 import { countByEye, EYE_VIEWS, faceAgainstFlop, outOfOrder, VERDICTS, verdictChance, type RungVerdict } from './eye';
 import { liveAdvice, liveState, wordOfVerdicts } from './live';

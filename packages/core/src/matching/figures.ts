@@ -1,8 +1,8 @@
-import { layerFilmUm, layersOf } from '../layers';
+import { layerFilmUm, layersOf } from '../finishes/layers';
 import type { Carrier } from '../materials/carriers';
 import type { GroundMaterial } from '../materials/grounds';
 import type { EffectSystem } from '../materials/systems';
-import { STYLES, type StyleId } from './styles';
+import { STYLES, type StyleId } from '../finishes/styles';
 
 /** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */
 export const USUAL_TRANSFER = 0.65;

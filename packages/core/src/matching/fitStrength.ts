@@ -2,7 +2,8 @@ import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import type { PreparedCoat } from '../optics/coat';
 import type { FastModel } from '../optics/stack';
-import { effectCoats, factorsToLabs, type PreparedGround } from './ladder';
+import { effectCoats, factorsToLabs } from './ladder';
+import { type PreparedGround } from '../optics/preparedGround';
 
 /** Strengths looked for, as a factor on the coat that is given. */
 const [WEAKEST, STRONGEST] = [0.02, 30];

@@ -1,14 +1,10 @@
+import type { PreparedGround } from '../optics/preparedGround';
 import { xyzToLab, type Lab } from '../colour/lab';
 import { shiftSpectrum, WAVELENGTH_COUNT } from '../colour/spectrum';
 import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
 import { adjustCoat, type PreparedCoat } from '../optics/coat';
-import type { FastModel, Ground, Pile } from '../optics/stack';
-import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from './styles';
-
-/** A ground made ready: its Lambertian base and the coats that belong to it (a metallic's flakes). */
-export interface PreparedGround extends Ground {
-  readonly coats: readonly PreparedCoat[];
-}
+import type { FastModel, Pile } from '../optics/stack';
+import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from '../finishes/styles';
 
 /** What is laid over the ground, n times. */
 export interface LadderRecipe {

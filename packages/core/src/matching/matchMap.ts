@@ -1,8 +1,9 @@
+import type { MapGround } from '../optics/preparedGround';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { FastModel, Pile, SlabCache } from '../optics/stack';
 import type { PreparedCoat } from '../optics/coat';
-import { effectCoats, factorsToLabs, type LadderRecipe, type PreparedGround } from './ladder';
+import { effectCoats, factorsToLabs, type LadderRecipe } from './ladder';
 import { logScatter, type Scatter, DEFAULT_SCATTER } from './risk';
 import { findStopWindow, type StopWindow } from './stopWindow';
 import { scoreMatch, type MatchScore, type TargetAngle } from './target';
@@ -35,10 +36,6 @@ export interface MatchMap {
   readonly forgiving: MapPick | null;
   /** Passing cell with the least cost; null when nothing matches or no costs were given. */
   readonly cheapest: MapPick | null;
-}
-
-export interface MapGround extends PreparedGround {
-  readonly id: string;
 }
 
 /** Rows whose best cell is further off than this many tolerances get no fine curve. */

@@ -4,7 +4,8 @@ import type { Dye } from '../materials/dyes';
 import { partsForDepth } from '../materials/mixStrength';
 import type { EffectSystem } from '../materials/systems';
 import type { FastModel } from '../optics/stack';
-import { effectCoats, factorsToLabs, type LadderRecipe, type PreparedGround } from './ladder';
+import { effectCoats, factorsToLabs, type LadderRecipe } from './ladder';
+import { type PreparedGround } from '../optics/preparedGround';
 import { scoreMatch, type TargetAngle } from './target';
 
 /** What a painter says of a sprayed card: how far it is off, seen where. */

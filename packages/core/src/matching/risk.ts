@@ -1,3 +1,5 @@
+import { normalCdf } from '../numeric/normal';
+
 /** Scatter of the film a painter lays: a factor for the session and one for every coat. Coefficients of variation. */
 export interface Scatter {
   readonly session: number;
@@ -9,15 +11,6 @@ export const DEFAULT_SCATTER: Scatter = { session: 0.06, coat: 0.08 };
 
 /** Chance of ending over the window that is still accepted before looking. */
 export const ACCEPTED_OVER = 0.05;
-
-/** Standard normal distribution function (Abramowitz and Stegun 7.1.26 for erf, absolute error below 1.5e-7). */
-export function normalCdf(z: number): number {
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const poly = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
-  const erf = 1 - poly * Math.exp(-x * x);
-  return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
-}
 
 /** Standard deviation of the logarithm of the film after n coats. */
 export function logScatter(n: number, scatter: Scatter = DEFAULT_SCATTER): number {

@@ -6,14 +6,15 @@ import { DYES } from '../materials/dyes';
 import { findGround } from '../materials/grounds';
 import { findSystem, SYSTEMS } from '../materials/systems';
 import { FIVE_ANGLES } from '../optics/geometry';
-import { createShop } from '../shop';
+import { createShop } from '../materials/shop';
 import { ladderLabs } from './ladder';
 import { targetUnder, lookUnder } from './light';
 import { assembleMap, computeMapRows, mapCounts, packRows, unpackRows } from './matchMap';
 import { nudge, nudgePours, remarkToLabs, tonerParts, weakerBy } from './nudge';
 import { paretoRecipes, rateExactly, createSearch, type SearchInput } from './search';
-import { STYLES } from './styles';
-import { defaultTolerance, scoreMatch, type TargetAngle } from './target';
+import { STYLES } from '../finishes/styles';
+import { scoreMatch, type TargetAngle } from './target';
+import { defaultTolerance } from '../finishes/tolerances';
 
 const shop = createShop();
 const model = shop.model(FIVE_ANGLES);

@@ -2,10 +2,10 @@ import type { Lab } from '../colour/lab';
 import type { PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile, SlabCache } from '../optics/stack';
 import { effectCoats, factorsToLabs, ladderLabs } from './ladder';
-import type { MapGround } from './matchMap';
+import type { MapGround } from '../optics/preparedGround';
 import { chancesAt, DEFAULT_SCATTER, type Scatter } from './risk';
 import { findStopWindow, interpolateLabs } from './stopWindow';
-import type { CoatStyle } from './styles';
+import type { CoatStyle } from '../finishes/styles';
 import { scoreMatch, type TargetAngle } from './target';
 
 /** One way to reach a target: ground, mix strength, coats, control coat. */

@@ -9,20 +9,6 @@ export interface TargetAngle extends Geometry {
   readonly tolerance: number;
 }
 
-/** Tolerances by aspecular angle; our choice, editable per job. */
-export const DEFAULT_TOLERANCES: Readonly<Record<number, number>> = {
-  [-15]: 1.8,
-  15: 1.6,
-  25: 1.4,
-  45: 1.2,
-  75: 1.4,
-  110: 1.8,
-};
-
-export function defaultTolerance(aspecular: number): number {
-  return DEFAULT_TOLERANCES[aspecular] ?? 1.5;
-}
-
 /** Badness (largest difference over its tolerance), and the rms difference over the angles. */
 export interface MatchScore {
   readonly badness: number;

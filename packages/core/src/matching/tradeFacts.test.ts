@@ -10,8 +10,8 @@ import { findSystem } from '../materials/systems';
 import { prepareCoat, type Coat } from '../optics/coat';
 import type { SpectralLayer } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
-import { createShop } from '../shop';
-import { swatchFactors, type SwatchLayer } from '../swatch';
+import { createShop } from '../materials/shop';
+import { swatchFactors, type SwatchLayer } from '../looks/swatch';
 import { factorsToLabs, ladderLabs } from './ladder';
 import { describeDifference } from './words';
 

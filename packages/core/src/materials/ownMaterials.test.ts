@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { fitStrength } from '../matching/fitStrength';
 import { factorsToLabs, ladderLabs } from '../matching/ladder';
 import { prepareCoat } from '../optics/coat';
-import { createShop, REFERENCE_LIBRARY } from '../shop';
+import { createShop, REFERENCE_LIBRARY } from './shop';
 import {
   FILM_NM,
   pigmentFromThickness,

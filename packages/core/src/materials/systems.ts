@@ -1,7 +1,7 @@
 import { CoreError } from '../coreError';
 import type { Coat } from '../optics/coat';
 import { dyeDepth, DYES, type Dye } from './dyes';
-import type { FinishFamily } from './families';
+import type { FinishFamily } from '../finishes/families';
 import { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './effectPigments';
 
 /** What is in the cup: a mixed effect system, per nominal full coat. Everything here is invented for the demo. */

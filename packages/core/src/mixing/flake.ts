@@ -1,6 +1,6 @@
 import { CoreError } from '../coreError';
 import type { GroundMaterial } from '../materials/grounds';
-import { createRandom } from '../random';
+import { createRandom } from '../numeric/random';
 
 /** One size in a mix of flakes, by weight. */
 export interface FlakeSize {

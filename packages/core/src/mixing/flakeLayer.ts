@@ -1,4 +1,4 @@
-import type { StackLayer } from '../layers';
+import type { StackLayer } from '../finishes/layers';
 import type { GroundMaterial } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
 

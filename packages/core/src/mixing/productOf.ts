@@ -1,7 +1,8 @@
-import { FAMILIES } from '../materials/families';
-import type { StackLayer } from '../layers';
+import { FAMILIES } from '../finishes/families';
+import type { StackLayer } from '../finishes/layers';
 import type { Library } from '../materials/ownMaterials';
-import type { Product, ProductKind } from './products';
+import type { Product } from './products';
+import type { ProductKind } from '../finishes/families';
 
 const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
   primer: 'primer',

@@ -1,7 +1,8 @@
-import type { Chemistry } from '../schedule/flash';
+import type { ProductKind } from '../finishes/families';
 
-export type ProductKind =
-  'primer' | 'sealer' | 'ground' | 'mid coat' | 'intercoat' | 'flake carrier' | 'tinted clear' | 'clear';
+/** What a product is made with: it decides how it flashes, and what may go over it. */
+export type Chemistry = 'solvent' | 'waterborne' | 'two-pack';
+
 export const PRODUCT_KINDS: readonly ProductKind[] = [
   'primer',
   'sealer',

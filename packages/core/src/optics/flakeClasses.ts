@@ -1,6 +1,6 @@
 /**
  * How mirror flakes of rms tilt s (radians per axis) move diffuse light between the escape cone (C) and the trapped class
- * (T), per unit flake depth. Fits to ray sums; from the film equations, section 4 of docs/optics.md.
+ * (T), per unit flake depth. Fits to ray sums; from the film equations, section 4 of docs/film-equations.md.
  */
 export interface FlakeClasses {
   /** C to T. */

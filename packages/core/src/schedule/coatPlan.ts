@@ -1,11 +1,11 @@
 import { fanAt, settingsForFilm, type GunSettings } from '../application/gunFilm';
 import type { Gun } from '../application/guns';
-import { FAMILIES } from '../materials/families';
+import { FAMILIES } from '../finishes/families';
 import type { Library } from '../materials/ownMaterials';
 import type { Product } from '../mixing/products';
-import { STYLES, type StyleId } from '../matching/styles';
-import { LAYER_NAMES, type StackLayer } from '../layers';
-import type { Chemistry } from './flash';
+import { STYLES, type StyleId } from '../finishes/styles';
+import { LAYER_NAMES, type StackLayer } from '../finishes/layers';
+import type { Chemistry } from '../mixing/products';
 
 /** How the effect coats are laid. */
 export type School = 'wet' | 'mist';

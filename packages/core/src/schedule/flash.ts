@@ -1,6 +1,5 @@
 import { CoreError } from '../coreError';
-
-export type Chemistry = 'solvent' | 'waterborne' | 'two-pack';
+import type { Chemistry } from '../mixing/products';
 
 export interface FlashInput {
   /** Of a nominal coat at 20 C, minutes; from the product's sheet. */

@@ -1,11 +1,11 @@
 import { STARTING_GUNS } from '../application/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
-import { layersOf, type StackRecipe } from '../layers';
+import { layersOf, type StackRecipe } from '../finishes/layers';
 import { findGround } from '../materials/grounds';
 import { findSystem } from '../materials/systems';
 import { STARTING_PRODUCTS } from '../mixing/products';
-import { REFERENCE_LIBRARY } from '../shop';
+import { REFERENCE_LIBRARY } from '../materials/shop';
 
 export const PLAIN_SETTINGS: SpraySettings = {
   school: 'wet',

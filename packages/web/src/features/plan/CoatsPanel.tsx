@@ -37,13 +37,13 @@ import { countCoats } from '../../shared/jobModel';
 
 const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
   [
-    { key: 'overlap', label: 'overlap, %', percent: true, width: 52 },
-    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 56 },
-    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 56 },
-    { key: 'turns', label: 'turns', width: 52 },
-    { key: 'tipMm', label: 'tip, mm', width: 52 },
-    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 56 },
-    { key: 'flashMinutes', label: 'wait, min', width: 56 },
+    { key: 'overlap', label: 'overlap, %', percent: true, width: 46 },
+    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 52 },
+    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 52 },
+    { key: 'turns', label: 'turns', width: 46 },
+    { key: 'tipMm', label: 'tip, mm', width: 46 },
+    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 52 },
+    { key: 'flashMinutes', label: 'wait, min', width: 52 },
   ];
 
 function Cell({

@@ -1,9 +1,10 @@
-import { findGround } from './materials/grounds';
-import { findSystem } from './materials/systems';
-import { LAYER_FILM_UM, opticalStack, type StackLayer } from './layers';
-import type { StyleId } from './matching/styles';
-import type { FastModel } from './optics/stack';
-import type { Shop } from './shop';
+import { findGround } from '../materials/grounds';
+import { findSystem } from '../materials/systems';
+import { LAYER_FILM_UM, type StackLayer } from '../finishes/layers';
+import { opticalStack } from './layerLooks';
+import type { StyleId } from '../finishes/styles';
+import type { FastModel } from '../optics/stack';
+import type { Shop } from '../materials/shop';
 
 /** A layer as it is asked for: a ground or a mix of the library, by its id. */
 export interface SwatchLayer {

@@ -1,11 +1,11 @@
 import { de2000 } from '../colour/difference';
 import { averageReadings, type Reading } from '../formats/readings';
-import type { JobEvent } from '../jobs/events';
+import type { JobEvent } from './events';
 import { interpolateLabs } from '../matching/stopWindow';
 import type { TargetAngle } from '../matching/target';
-import type { Assessment } from './assess';
-import { countByEye, type EyeView, type Verdict } from './eye';
-import { wordOfVerdicts, type SpotEvidence } from './live';
+import type { Assessment } from '../letdown/assess';
+import { countByEye, type EyeView, type Verdict } from '../letdown/eye';
+import { wordOfVerdicts, type SpotEvidence } from '../letdown/live';
 
 /** How sure a reading on the job is of the film there, as a fraction; ours. */
 const READING_SD = 0.05;

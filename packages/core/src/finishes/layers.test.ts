@@ -1,16 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { de2000 } from './colour/difference';
-import { labToXyz } from './colour/lab';
-import { xyzToLinearSrgb } from './colour/screen';
-import { D65_10, whitePoint } from './colour/tristimulus';
-import { findCarrier } from './materials/carriers';
-import { recipeFigures } from './matching/figures';
+import { layerLooks, opticalStack } from '../looks/layerLooks';
+import { de2000 } from '../colour/difference';
+import { labToXyz } from '../colour/lab';
+import { xyzToLinearSrgb } from '../colour/screen';
+import { D65_10, whitePoint } from '../colour/tristimulus';
+import { findCarrier } from '../materials/carriers';
+import { recipeFigures } from '../matching/figures';
 import {
-  layerLooks,
   layersOf,
   materialsOf,
-  opticalStack,
   recipeOf,
   stackFilmUm,
   startingLayers,
@@ -18,11 +17,11 @@ import {
   withRecipe,
   type StackRecipe,
 } from './layers';
-import { findGround, GROUNDS } from './materials/grounds';
-import { findSystem, SYSTEMS } from './materials/systems';
-import { factorsToLabs, ladderLabs } from './matching/ladder';
-import { STYLES, type StyleId } from './matching/styles';
-import { FIVE_ANGLES } from './optics/geometry';
+import { findGround, GROUNDS } from '../materials/grounds';
+import { findSystem, SYSTEMS } from '../materials/systems';
+import { factorsToLabs, ladderLabs } from '../matching/ladder';
+import { STYLES, type StyleId } from './styles';
+import { FIVE_ANGLES } from '../optics/geometry';
 import {
   aspecularOf,
   evenTable,
@@ -32,8 +31,8 @@ import {
   SAMPLE_TILTS,
   targetTable,
   tiltOf,
-} from './optics/sampleTable';
-import { createShop } from './shop';
+} from '../optics/sampleTable';
+import { createShop } from '../materials/shop';
 
 const shop = createShop();
 const model = shop.model(FIVE_ANGLES);

@@ -1,16 +1,16 @@
-import { createFilm, type Film } from './optics/film';
-import { prepareCoat } from './optics/coat';
-import { createOptics } from './optics/optics';
-import { createFastModel, type FastModel } from './optics/stack';
-import type { Geometry } from './optics/geometry';
-import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './materials/grounds';
-import { CARRIERS } from './materials/carriers';
-import { DYES } from './materials/dyes';
-import { EFFECT_PIGMENTS } from './materials/effectPigments';
-import { mergeLibrary, type Library, type OwnMaterial } from './materials/ownMaterials';
-import { SYSTEMS, systemCoat, type EffectSystem } from './materials/systems';
-import type { MapGround } from './matching/matchMap';
-import type { PreparedCoat } from './optics/coat';
+import { createFilm, type Film } from '../optics/film';
+import { prepareCoat } from '../optics/coat';
+import { createOptics } from '../optics/optics';
+import { createFastModel, type FastModel } from '../optics/stack';
+import type { Geometry } from '../optics/geometry';
+import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './grounds';
+import { CARRIERS } from './carriers';
+import { DYES } from './dyes';
+import { EFFECT_PIGMENTS } from './effectPigments';
+import { mergeLibrary, type Library, type OwnMaterial } from './ownMaterials';
+import { SYSTEMS, systemCoat, type EffectSystem } from './systems';
+import type { MapGround } from '../optics/preparedGround';
+import type { PreparedCoat } from '../optics/coat';
 
 /**
  * The library made ready for computation: grounds and coats prepared once, fast models kept by geometry. Create one per

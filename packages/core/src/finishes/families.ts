@@ -1,6 +1,9 @@
-import { DEFAULT_TOLERANCES } from '../matching/target';
-import type { StyleId } from '../matching/styles';
-import type { ProductKind } from '../mixing/products';
+import { DEFAULT_TOLERANCES } from './tolerances';
+import type { StyleId } from './styles';
+
+/** What the shop's shelf calls a product. */
+export type ProductKind =
+  'primer' | 'sealer' | 'ground' | 'mid coat' | 'intercoat' | 'flake carrier' | 'tinted clear' | 'clear';
 
 /** Finish families that can be a job. */
 export type FinishFamily = 'pearl' | 'candy' | 'tinted-clear';

@@ -1,15 +1,5 @@
-import type { Lab } from './colour/lab';
-import type { GroundMaterial } from './materials/grounds';
-import { FAMILIES, FAMILY_IDS } from './materials/families';
-import type { EffectSystem } from './materials/systems';
-import { effectCoats, factorsToLabs } from './matching/ladder';
-import type { MapGround } from './matching/matchMap';
-import { STYLES, type StyleId } from './matching/styles';
-import type { PreparedCoat } from './optics/coat';
-import type { FastModel } from './optics/stack';
-import { findGround } from './materials/grounds';
-import { findSystem } from './materials/systems';
-import type { Shop } from './shop';
+import { FAMILIES, FAMILY_IDS, type FinishFamily } from './families';
+import { STYLES, type StyleId } from './styles';
 
 export type StackLayerKind = 'primer' | 'sealer' | 'ground' | 'effect' | 'lock' | 'clear';
 
@@ -97,8 +87,20 @@ const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<St
 /** Coats in which a metallic ground hides; common practice (no source). */
 const METALLIC_COATS = 2;
 
+/** What layers need to know of a ground, and of a mix. */
+export interface LaidGround {
+  readonly id: string;
+  /** Left out for a solid. */
+  readonly flakes?: unknown;
+}
+export interface LaidMix {
+  readonly id: string;
+  readonly family: FinishFamily;
+  readonly filmUm: number;
+}
+
 /** Layers of a plain job: sealer, ground, effect, control coat when there is one, clear. Ids are `sealer`, `ground` and so on. */
-export function layersOf(ground: GroundMaterial, system: EffectSystem, recipe: StackRecipe): StackLayer[] {
+export function layersOf(ground: LaidGround, system: LaidMix, recipe: StackRecipe): StackLayer[] {
   const effect = { materialId: system.id, strength: recipe.strength, filmUm: system.filmUm };
   return FAMILIES[system.family].layers.flatMap(({ kind, coats, style }): StackLayer[] => {
     if (kind === 'ground')
@@ -170,7 +172,7 @@ export const STARTING_STACKS: readonly { readonly id: string; readonly name: str
 ];
 
 /** A starting stack with the job's own mix in it. @param newId makes a fresh id a call. */
-export function startingLayers(id: string, system: EffectSystem, newId: () => string): StackLayer[] {
+export function startingLayers(id: string, system: LaidMix, newId: () => string): StackLayer[] {
   const ground = (materialId: string, coats: number, style: StyleId = 'wet') =>
     layer(newId(), 'ground', coats, { materialId, style });
   const effect = (coats: number, style: StyleId = 'wet') =>
@@ -212,31 +214,4 @@ export function materialsOf(stacks: readonly PieceStack[]): { kind: 'ground' | '
         : [],
     ),
   );
-}
-
-/** Bare substrate under a stack without a ground: the mid grey of a sealer, internal albedo. */
-const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
-
-/** The optical stack up to a layer: the last ground hides what lies below it, primers and clears have no colour. */
-export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { ground: MapGround; coats: PreparedCoat[] } {
-  let ground = BARE;
-  let coats: PreparedCoat[] = [];
-  for (const l of layers) {
-    if (l.kind === 'ground' && l.materialId) {
-      ground = shop.ground(findGround(l.materialId, shop.library.grounds));
-      coats = [...ground.coats];
-    } else if (l.kind === 'effect' && l.materialId) {
-      const coat = shop.coat(findSystem(l.materialId, shop.library.systems), l.strength);
-      coats.push(...effectCoats({ coat, style: STYLES[l.style] }, l.coats));
-    }
-  }
-  return { ground, coats };
-}
-
-/** The look after each layer, from substrate to clear: Lab per geometry of the model. */
-export function layerLooks(shop: Shop, model: FastModel, layers: readonly StackLayer[]): Lab[][] {
-  return layers.map((_, i) => {
-    const { ground, coats } = opticalStack(shop, layers.slice(0, i + 1));
-    return factorsToLabs(model.over(ground, model.pile(coats)));
-  });
 }

@@ -1,0 +1,37 @@
+import type { Lab } from '../colour/lab';
+import type { StackLayer } from '../finishes/layers';
+import { STYLES } from '../finishes/styles';
+import { findGround } from '../materials/grounds';
+import type { Shop } from '../materials/shop';
+import { findSystem } from '../materials/systems';
+import { effectCoats, factorsToLabs } from '../matching/ladder';
+import type { MapGround } from '../optics/preparedGround';
+import type { PreparedCoat } from '../optics/coat';
+import type { FastModel } from '../optics/stack';
+
+/** Bare substrate under a stack without a ground: the mid grey of a sealer, internal albedo. */
+const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
+
+/** The optical stack up to a layer: the last ground hides what lies below it, primers and clears have no colour. */
+export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { ground: MapGround; coats: PreparedCoat[] } {
+  let ground = BARE;
+  let coats: PreparedCoat[] = [];
+  for (const l of layers) {
+    if (l.kind === 'ground' && l.materialId) {
+      ground = shop.ground(findGround(l.materialId, shop.library.grounds));
+      coats = [...ground.coats];
+    } else if (l.kind === 'effect' && l.materialId) {
+      const coat = shop.coat(findSystem(l.materialId, shop.library.systems), l.strength);
+      coats.push(...effectCoats({ coat, style: STYLES[l.style] }, l.coats));
+    }
+  }
+  return { ground, coats };
+}
+
+/** The look after each layer, from substrate to clear: Lab per geometry of the model. */
+export function layerLooks(shop: Shop, model: FastModel, layers: readonly StackLayer[]): Lab[][] {
+  return layers.map((_, i) => {
+    const { ground, coats } = opticalStack(shop, layers.slice(0, i + 1));
+    return factorsToLabs(model.over(ground, model.pile(coats)));
+  });
+}
