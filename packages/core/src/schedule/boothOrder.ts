@@ -65,7 +65,7 @@ export function orderCost(order: readonly BoothArea[], air: BoothAir): number {
 }
 
 /** Pieces ordered exactly; more are improved by moving one at a time. */
-export const EXACT_UP_TO = 7;
+export const EXACT_UP_TO = 9;
 
 /**
  * The order that lays the least dry overspray; jambs first. Exact by branch and bound up to {@link EXACT_UP_TO} pieces (cost
@@ -85,8 +85,18 @@ function exact<A extends BoothArea>(start: readonly A[], air: BoothAir): A[] {
   let best = [...start];
   let bestCost = orderCost(best, air);
   const order: number[] = [];
+  /** What the pieces that are left will lay at the least on those that are done: each at once, while they are as wet as they get. */
+  const atLeast = (begun: Begun, left: readonly number[]): number => {
+    let least = begun.cost;
+    for (const j of left) {
+      const middle = begun.now + (start[j]!.areaM2 * air.minutesPerM2) / 2;
+      for (let k = 0; k < order.length; k++)
+        least += onto[j]![order[k]!]! * dryShare(middle - begun.ended[k]!, air.openMinutes);
+    }
+    return least;
+  };
   const walk = (begun: Begun, left: readonly number[]): void => {
-    if (begun.cost >= bestCost - 1e-12) return;
+    if (atLeast(begun, left) >= bestCost - 1e-12) return;
     if (!left.length) {
       best = order.map((i) => start[i]!);
       bestCost = begun.cost;
