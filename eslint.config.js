@@ -23,5 +23,14 @@ export default tseslint.config(
       'prefer-const': 'error',
     },
   },
+  {
+    // Core is pure: the same input gives the same output on every machine and at every moment.
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/testdata/**'],
+    rules: {
+      'no-restricted-globals': ['error', ...['Date', 'fetch', 'process', 'globalThis', 'window', 'performance']],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random' }],
+    },
+  },
   { files: ['packages/web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
 );

@@ -2,18 +2,18 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { flatSpectrum } from '@steady-gleam/core/colour';
+import { createRandom } from '@steady-gleam/core/numeric';
 import {
   createFastModel,
   createFilm,
   createOptics,
-  createRandom,
   evaluateReference,
   FIVE_ANGLES,
-  flatSpectrum,
   prepareCoat,
   type Coat,
   type Geometry,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/optics';
 
 /** Remakes docs/accuracy.md and docs/accuracy.svg from the ray-transport cases. Nothing on that page is typed in. */
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');

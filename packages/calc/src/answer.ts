@@ -1,5 +1,6 @@
-import { calcSchemas, refuseInherited, type CalcName } from '@steady-gleam/contracts';
-import { CoreError } from '@steady-gleam/core';
+import { refuseInherited } from '@steady-gleam/contracts';
+import { calcSchemas, type CalcName } from './schemas';
+import { CoreError } from '@steady-gleam/core/errors';
 import { ValidationError } from 'yup';
 import { operations } from './operations';
 

@@ -1,35 +1,19 @@
 import { converter } from 'culori';
+import { reflectanceToLab, reflectanceToXyz } from '@steady-gleam/core/colour';
+import { defaultTolerance, layersOf, STYLES } from '@steady-gleam/core/finishes';
+import { eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
+import { computeMatchMap, factorsToLabs, ladderLabs, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
+import { prepareLibrary, findGround, findMix, GROUNDS, mixCoat } from '@steady-gleam/core/materials';
 import {
-  computeMatchMap,
   createFastModel,
   createFilm,
   createOptics,
-  createShop,
-  defaultTolerance,
   evaluateReference,
-  eventOf,
-  factorsToLabs,
-  findGround,
-  findSystem,
   FIVE_ANGLES,
-  jobState,
-  ladderLabs,
-  laidOf,
-  layersOf,
-  mapCounts,
-  planJob,
-  reflectanceToLab,
-  reflectanceToXyz,
-  STYLES,
-  GROUNDS,
-  STARTING_GUNS,
-  STARTING_PRODUCTS,
   prepareCoat,
-  systemCoat,
   type SlabCache,
-  type SpraySettings,
-  type TargetAngle,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/optics';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 
 /** Ratios measured within one run, so that they hold on a noisy machine; absolute times are for this run only. */
 function median(values: number[]): number {
@@ -53,9 +37,9 @@ function race<K extends string>(runs: number, entries: Record<K, () => unknown>)
 const film = createFilm(1.5);
 const optics = createOptics(film, FIVE_ANGLES);
 const model = createFastModel(optics);
-const shop = createShop();
+const shop = prepareLibrary();
 const ground = { albedo: shop.ground(findGround('aqua-pastel')).albedo };
-const unit = prepareCoat(film, systemCoat(findSystem('lagoon-pearl'), 1));
+const unit = prepareCoat(film, mixCoat(findMix('lagoon-pearl'), 1));
 const others = Array.from({ length: 4 }, (_, k) => ({ ...unit, a: unit.a.map((v) => v * (1 + k / 50)) }));
 const say = (text: string) => console.log(text);
 
@@ -80,7 +64,7 @@ say(
 );
 
 const mapModel = shop.model(FIVE_ANGLES);
-const recipe = { coat: shop.coat(findSystem('lagoon-pearl'), 1), style: STYLES.wet };
+const recipe = { coat: shop.coat(findMix('lagoon-pearl'), 1), style: STYLES.wet };
 const target: TargetAngle[] = ladderLabs(mapModel, shop.ground(findGround('aqua-pastel')), recipe, [3])[0]!.map(
   (lab, g) => ({
     ...FIVE_ANGLES[g]!,
@@ -95,7 +79,7 @@ const redraw = () => {
   computeMatchMap(
     mapModel,
     shop.grounds(),
-    { ...recipe, coat: shop.coat(findSystem('lagoon-pearl'), strength) },
+    { ...recipe, coat: shop.coat(findMix('lagoon-pearl'), strength) },
     counts,
     target,
   );
@@ -132,8 +116,8 @@ const areas = Array.from({ length: 12 }, (_, i) => ({
   ...{ objectId: 'it', finishId: 'main', on: null, loose: false, lengthCm: 100 },
 }));
 const finish = {
-  ...{ id: 'main', name: 'main', systemId: 'lagoon-pearl' },
-  layers: layersOf(findGround('aqua-pastel'), findSystem('lagoon-pearl'), {
+  ...{ id: 'main', name: 'main', mixId: 'lagoon-pearl' },
+  layers: layersOf(findGround('aqua-pastel'), findMix('lagoon-pearl'), {
     ...{ groundId: 'aqua-pastel', coats: 7, strength: 1, style: 'wet', controlCoats: 0 },
   }),
 };

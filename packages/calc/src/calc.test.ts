@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { CalcName } from '@steady-gleam/contracts';
+import type { CalcName } from './schemas';
 import fc from 'fast-check';
 import { spawnSync } from 'node:child_process';
 import { answer } from './answer';

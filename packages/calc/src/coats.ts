@@ -1,6 +1,8 @@
-import type { coatSchema } from '@steady-gleam/contracts';
-import type { SpectrumInput } from '@steady-gleam/contracts';
-import { labToAlbedo, type Coat, type Film, type FlakeOptics, type Lab, type Viewing } from '@steady-gleam/core';
+import type { coatSchema } from './schemas';
+import type { SpectrumInput } from './schemas';
+import type { Lab, Viewing } from '@steady-gleam/core/colour';
+import { labToAlbedo } from '@steady-gleam/core/materials';
+import type { Coat, Film, FlakeOptics } from '@steady-gleam/core/optics';
 import type { InferType } from 'yup';
 import { toSpectrum, toValue } from './spectra';
 

@@ -1,59 +1,55 @@
-import type { calcSchemas } from '@steady-gleam/contracts';
-import { type CalcName } from '@steady-gleam/contracts';
+import type { calcSchemas } from './schemas';
+import { type CalcName } from './schemas';
+import { bestOrder, orderCost, planTimeline } from '@steady-gleam/core/booth';
 import {
-  diffuseInterface,
-  dewPoint,
-  bestOrder,
-  CoreError,
-  filmFromGun,
-  orderCost,
-  planTimeline,
-  flakeCover,
-  flakeDose,
-  flashMinutes,
-  parseRatio,
-  potLifeAt,
-  rescueOverpour,
-  vocOfMix,
-  internalToMeasured,
-  kubelkaMunkOver,
-  measuredToInternal,
   metamerismIndex,
-  mixByParts,
-  passRipple,
-  quantityMl,
-  spreadingRate,
-  coatGrid,
-  createFastModel,
-  createFilm,
-  createOptics,
-  createShop,
-  FAMILIES,
-  FAMILY_IDS,
-  FAMILY_LIMITS,
-  swatchFactors,
-  defaultTolerance,
   DIFFERENCE_FORMULAS,
-  evaluateReference,
-  factorsToLabs,
-  findStopWindow,
-  interfaceReflectance,
   labToLch,
-  ladderLabs,
-  prepareCoat,
   reflectanceToLab,
   reflectanceToXyz,
-  scoreMatch,
-  thinFilmPower,
   xyzToScreen,
   type Illuminant,
   type Lab,
   type Observer,
-  type TargetAngle,
-  type Shop,
-  type SwatchLayer,
   type Viewing,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/colour';
+import { CoreError } from '@steady-gleam/core/errors';
+import { FAMILIES, FAMILY_IDS, FAMILY_LIMITS, defaultTolerance } from '@steady-gleam/core/finishes';
+import { swatchFactors, type SwatchLayer } from '@steady-gleam/core/looks';
+import {
+  coatGrid,
+  factorsToLabs,
+  findStopWindow,
+  ladderLabs,
+  scoreMatch,
+  type TargetAngle,
+} from '@steady-gleam/core/matching';
+import { prepareLibrary, type PreparedLibrary } from '@steady-gleam/core/materials';
+import {
+  flakeCover,
+  flakeDose,
+  parseRatio,
+  potLifeAt,
+  rescueOverpour,
+  vocOfMix,
+  mixByParts,
+  quantityMl,
+  spreadingRate,
+} from '@steady-gleam/core/mixing';
+import {
+  diffuseInterface,
+  internalToMeasured,
+  kubelkaMunkOver,
+  measuredToInternal,
+  createFastModel,
+  createFilm,
+  createOptics,
+  evaluateReference,
+  interfaceReflectance,
+  prepareCoat,
+  thinFilmPower,
+} from '@steady-gleam/core/optics';
+import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/core/spraying';
 import type { InferType } from 'yup';
 import { toAlbedo, toCoat } from './coats';
 import { toSpectrum } from './spectra';
@@ -69,8 +65,8 @@ const viewingOf = (r: { illuminant: string; observer: string }): Viewing => ({
 const LADDER_STEP = 0.25;
 
 /** The program's own library, made ready when it is first asked for. */
-let prepared: Shop | null = null;
-const shop = (): Shop => (prepared ??= createShop());
+let prepared: PreparedLibrary | null = null;
+const shop = (): PreparedLibrary => (prepared ??= prepareLibrary());
 
 /** Factors and colours of each geometry, as they are told. */
 function told(
@@ -128,10 +124,10 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     const stop = findStopWindow(target, knots, ladderLabs(model, ground, recipe, knots, viewing));
     return {
       steps: asked.map((coats, k) => {
-        const { badness, meanDe } = scoreMatch(target, askedLabs[k]!);
-        return { coats, labs: askedLabs[k], badness, meanDe };
+        const { toleranceRatio, rmsDe } = scoreMatch(target, askedLabs[k]!);
+        return { coats, labs: askedLabs[k], badness: toleranceRatio, meanDe: rmsDe };
       }),
-      best: { coats: stop.best.coats, meanDe: stop.best.meanDe },
+      best: { coats: stop.best.coats, meanDe: stop.best.rmsDe },
       window: stop.window,
     };
   },

@@ -1,5 +1,6 @@
-import type { SpectrumInput } from '@steady-gleam/contracts';
-import { flatSpectrum, type SpectrumOrNumber } from '@steady-gleam/core';
+import type { SpectrumInput } from './schemas';
+import { flatSpectrum } from '@steady-gleam/core/colour';
+import type { SpectrumOrNumber } from '@steady-gleam/core/optics';
 
 /** A validated spectrum of a request as 31 values. */
 export function toSpectrum(input: SpectrumInput): Float64Array {

@@ -1,13 +1,15 @@
 import { writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { createRandom, createShop, judgeStudy, runStudy } from '@steady-gleam/core';
+import { judgeStudy, runStudy } from '@steady-gleam/core/letdown';
+import { prepareLibrary } from '@steady-gleam/core/materials';
+import { createRandom } from '@steady-gleam/core/numeric';
 
 /** Remakes docs/study.md and docs/study.svg. Nothing on that page is typed in. */
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
 const painters = Number(process.argv[2] ?? 240);
 const figures = runStudy(
-  createShop(),
+  prepareLibrary(),
   createRandom(20261102),
   painters,
   6,

@@ -1,6 +1,6 @@
 import type { Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
+import { findMix } from '../materials/systems';
 import { factorsToLabs, effectCoats } from '../matching/ladder';
 import { STYLES, type Hand, type StyleId } from '../finishes/styles';
 import { FIVE_ANGLES } from '../optics/geometry';
@@ -9,12 +9,12 @@ import { evaluateReference } from '../optics/stack';
 import { createRandom, normal } from '../numeric/random';
 import { readingNoise } from '../letdown/calibrate';
 import type { Reading } from '../formats/readings';
-import type { Shop } from '../materials/shop';
+import type { PreparedLibrary } from '../materials/shop';
 
 /** An invented painter and finish that demo readings are made from; the program's defaults know none of it. */
 export interface DemoTruth {
   readonly groundId: string;
-  readonly systemId: string;
+  readonly mixId: string;
   readonly strength: number;
   readonly style: StyleId;
   readonly hand: Hand;
@@ -27,7 +27,7 @@ export interface DemoTruth {
  * and reading noise than the defaults. Seeded; the same call gives the same readings.
  */
 export function demoReadings(
-  shop: Shop,
+  shop: PreparedLibrary,
   truth: DemoTruth,
   coats: number,
   spots: readonly string[],
@@ -35,7 +35,7 @@ export function demoReadings(
 ): Reading[] {
   const { optics } = shop.model(FIVE_ANGLES);
   const ground = shop.ground(findGround(truth.groundId));
-  const unit = shop.coat(findSystem(truth.systemId), truth.strength);
+  const unit = shop.coat(findMix(truth.mixId), truth.strength);
   const coat = adjustCoat(unit, { edge: unit.edge * truth.edgeScale });
   const recipe = { coat, style: STYLES[truth.style], hand: truth.hand };
   const labs = factorsToLabs(evaluateReference(optics, ground, [...ground.coats, ...effectCoats(recipe, coats)]));

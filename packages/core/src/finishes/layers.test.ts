@@ -7,18 +7,10 @@ import { xyzToLinearSrgb } from '../colour/screen';
 import { D65_10, whitePoint } from '../colour/tristimulus';
 import { findCarrier } from '../materials/carriers';
 import { recipeFigures } from '../matching/figures';
-import {
-  layersOf,
-  materialsOf,
-  recipeOf,
-  stackFilmUm,
-  startingLayers,
-  STARTING_STACKS,
-  withRecipe,
-  type StackRecipe,
-} from './layers';
+import { layersOf, materialsOf, recipeOf, stackFilmUm, startingLayers, STARTING_STACKS, withRecipe } from './layers';
+import type { Recipe } from './recipe';
 import { findGround, GROUNDS } from '../materials/grounds';
-import { findSystem, SYSTEMS } from '../materials/systems';
+import { findMix, MIXES } from '../materials/systems';
 import { factorsToLabs, ladderLabs } from '../matching/ladder';
 import { STYLES, type StyleId } from './styles';
 import { FIVE_ANGLES } from '../optics/geometry';
@@ -32,9 +24,9 @@ import {
   targetTable,
   tiltOf,
 } from '../optics/sampleTable';
-import { createShop } from '../materials/shop';
+import { prepareLibrary } from '../materials/shop';
 
-const shop = createShop();
+const shop = prepareLibrary();
 const model = shop.model(FIVE_ANGLES);
 const recipe = fc.record({
   groundId: fc.constantFrom(...GROUNDS.map((g) => g.id)),
@@ -51,8 +43,8 @@ const numbered = () => {
 describe('layers of a piece', () => {
   it('says back the recipe it was made of, and takes another in its place', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...SYSTEMS), recipe, recipe, (system, first, second) => {
-        const ground = (r: StackRecipe) => findGround(r.groundId);
+      fc.property(fc.constantFrom(...MIXES), recipe, recipe, (system, first, second) => {
+        const ground = (r: Recipe) => findGround(r.groundId);
         const layers = layersOf(ground(first), system, first);
         expect(recipeOf(layers, system.id)).toEqual(first);
         const changed = withRecipe(layers, system.id, second);
@@ -66,7 +58,7 @@ describe('layers of a piece', () => {
   });
 
   it('has the build a recipe is said to have', () => {
-    const system = findSystem('lagoon-pearl');
+    const system = findMix('lagoon-pearl');
     const ground = findGround('white');
     const plain = { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } as const;
     expect(stackFilmUm(layersOf(ground, system, plain))).toBeCloseTo(
@@ -76,7 +68,7 @@ describe('layers of a piece', () => {
   });
 
   it('looks like the ladder: what lies under the last ground is hidden, clear changes nothing', () => {
-    const system = findSystem('cinder-candy');
+    const system = findMix('cinder-candy');
     const layers = startingLayers('candy', system, numbered());
     const looks = layerLooks(shop, model, layers);
     const alone = ladderLabs(
@@ -94,7 +86,7 @@ describe('layers of a piece', () => {
 
   it('starts every family with layers that can be sprayed', () => {
     for (const { id } of STARTING_STACKS) {
-      const layers = startingLayers(id, findSystem('lagoon-pearl'), numbered());
+      const layers = startingLayers(id, findMix('lagoon-pearl'), numbered());
       expect(layers.at(-1)!.kind).toBe('clear');
       expect(stackFilmUm(layers)).toBeGreaterThan(60);
       for (const m of materialsOf([{ id: 's', name: 's', layers }])) {
@@ -116,7 +108,7 @@ describe('table of the curved sample', () => {
   });
 
   it('holds the model at its nodes, and a target made of the prediction itself is the prediction', () => {
-    const { ground, coats } = opticalStack(shop, startingLayers('pearl', findSystem('lagoon-pearl'), numbered()));
+    const { ground, coats } = opticalStack(shop, startingLayers('pearl', findMix('lagoon-pearl'), numbered()));
     const table = sampleTable(shop.model(sampleGeometries(film)), ground, coats);
     const aspecular = aspecularOf(film, 45, SAMPLE_TILTS[5]!);
     const lab = factorsToLabs(shop.model([{ incidence: 45, aspecular }]).evaluate(ground, coats))[0]!;
@@ -139,11 +131,11 @@ describe('table of the curved sample', () => {
   });
 
   it('look the same on the map, in the layers and on the card, with any number of control coats', () => {
-    const shop = createShop();
+    const shop = prepareLibrary();
     const model = shop.model(FIVE_ANGLES);
     for (const controlCoats of [0, 1, 2, 3]) {
       const recipe = { groundId: 'aqua-pastel', coats: 2, strength: 1, style: 'wet', controlCoats } as const;
-      const system = findSystem('lagoon-pearl');
+      const system = findMix('lagoon-pearl');
       const layers = layersOf(findGround('aqua-pastel'), system, recipe);
       const stacked = layerLooks(shop, model, layers).at(-1)!;
       const ladder = ladderLabs(

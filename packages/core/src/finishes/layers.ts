@@ -1,4 +1,5 @@
 import { FAMILIES, FAMILY_IDS, type FinishFamily } from './families';
+import type { Recipe } from './recipe';
 import { STYLES, type StyleId } from './styles';
 
 export type StackLayerKind = 'primer' | 'sealer' | 'ground' | 'effect' | 'lock' | 'clear';
@@ -63,16 +64,6 @@ export function uncountedFilmUm(
   return (laid.grip ? STYLES.grip.film * of('effect') : 0) + (laid.tack ? STYLES.tack.film * of('clear') : 0);
 }
 
-/** The part of a recipe that a stack's layers stand for. */
-export interface StackRecipe {
-  readonly groundId: string;
-  readonly coats: number;
-  readonly strength: number;
-  readonly style: StyleId;
-  /** Control coats on top; 0 for none. */
-  readonly controlCoats: number;
-}
-
 const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<StackLayer> = {}): StackLayer => ({
   id,
   kind,
@@ -100,7 +91,7 @@ export interface LaidMix {
 }
 
 /** Layers of a plain job: sealer, ground, effect, control coat when there is one, clear. Ids are `sealer`, `ground` and so on. */
-export function layersOf(ground: LaidGround, system: LaidMix, recipe: StackRecipe): StackLayer[] {
+export function layersOf(ground: LaidGround, system: LaidMix, recipe: Recipe): StackLayer[] {
   const effect = { materialId: system.id, strength: recipe.strength, filmUm: system.filmUm };
   return FAMILIES[system.family].layers.flatMap(({ kind, coats, style }): StackLayer[] => {
     if (kind === 'ground')
@@ -117,13 +108,13 @@ export function layersOf(ground: LaidGround, system: LaidMix, recipe: StackRecip
  * What the layers say about a job's mix: the ground under its first coats, their number and style, a control coat on top.
  * @returns null when the stack does not lay the mix over a ground.
  */
-export function recipeOf(layers: readonly StackLayer[], systemId: string): StackRecipe | null {
-  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control');
+export function recipeOf(layers: readonly StackLayer[], mixId: string): Recipe | null {
+  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control');
   if (first < 0) return null;
   const ground = layers.slice(0, first).findLast((l) => l.kind === 'ground');
   if (!ground?.materialId) return null;
   const { style, strength } = layers[first]!;
-  const above = layers.slice(first).filter((l) => l.kind === 'effect' && l.materialId === systemId);
+  const above = layers.slice(first).filter((l) => l.kind === 'effect' && l.materialId === mixId);
   return {
     groundId: ground.materialId,
     coats: above.filter((l) => l.style !== 'control').reduce((sum, l) => sum + l.coats, 0),
@@ -134,10 +125,10 @@ export function recipeOf(layers: readonly StackLayer[], systemId: string): Stack
 }
 
 /** The stack with a new pick in it: its ground, its effect coats in one layer, its control coat; all else stays. */
-export function withRecipe(layers: readonly StackLayer[], systemId: string, recipe: StackRecipe): StackLayer[] {
-  const old = recipeOf(layers, systemId);
+export function withRecipe(layers: readonly StackLayer[], mixId: string, recipe: Recipe): StackLayer[] {
+  const old = recipeOf(layers, mixId);
   if (!old) return [...layers];
-  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control');
+  const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control');
   const groundAt = layers.slice(0, first).findLastIndex((l) => l.kind === 'ground');
   const model = layers[first]!;
   return layers.flatMap((l, i): StackLayer[] => {
@@ -145,7 +136,7 @@ export function withRecipe(layers: readonly StackLayer[], systemId: string, reci
     if (i === first) {
       const laid = { ...l, coats: recipe.coats, style: recipe.style, strength: recipe.strength };
       if (!recipe.controlCoats) return [laid];
-      const control = layers.find((o) => o.kind === 'effect' && o.materialId === systemId && o.style === 'control');
+      const control = layers.find((o) => o.kind === 'effect' && o.materialId === mixId && o.style === 'control');
       return [
         laid,
         {
@@ -157,7 +148,7 @@ export function withRecipe(layers: readonly StackLayer[], systemId: string, reci
         },
       ];
     }
-    return i > first && l.kind === 'effect' && l.materialId === systemId ? [] : [l];
+    return i > first && l.kind === 'effect' && l.materialId === mixId ? [] : [l];
   });
 }
 

@@ -13,9 +13,9 @@ export function mapToCsv(map: MatchMap, target: readonly TargetAngle[], grounds?
     row.cells.map((cell) => [
       findGround(row.groundId, grounds).name,
       cell.coats,
-      rounded(cell.score.meanDe, 3),
-      rounded(cell.score.badness, 3),
-      cell.score.badness <= 1 ? 'yes' : 'no',
+      rounded(cell.score.rmsDe, 3),
+      rounded(cell.score.toleranceRatio, 3),
+      cell.score.toleranceRatio <= 1 ? 'yes' : 'no',
       ...cell.labs.flatMap((lab, g) => [...lab, cell.score.differences[g]!].map((v) => rounded(v, 2))),
     ]),
   );

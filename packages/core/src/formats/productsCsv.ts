@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Additive, Product } from '../mixing/products';
+import type { Additive, Product } from '../products/products';
 import { csvRows, CSV_MAX_LENGTH } from './csvRows';
 import { decimalIn } from './decimal';
 import type { CsvProblem } from './readingsCsv';

@@ -1,5 +1,8 @@
+import type { Library } from '../materials/ownMaterials';
+import type { MixGroup } from '../mixing/groups';
+import { productKindOf } from '../products/productOf';
 import type { StackLayer } from '../finishes/layers';
-import { cupOf } from '../mixing/productOf';
+import { cupOf } from '../products/productOf';
 import type { Cell, JobLayer } from './job';
 import type { JobPlan } from './plan';
 
@@ -44,4 +47,26 @@ export function cupsOf(plan: Pick<JobPlan, 'layers' | 'cells'>, cells: readonly 
       },
     ];
   });
+}
+
+/**
+ * What has to be mixed for a job, from substrate to clear; layers of the same stuff share a cup.
+ * @param hand film per coat of a mix as the card taught it, against nominal
+ */
+export function groupsOf(
+  plan: Pick<JobPlan, 'layers' | 'cells'>,
+  library: Library,
+  hand: { readonly mixId: string; readonly film: number } | null = null,
+): MixGroup[] {
+  return cupsOf(plan).map((cup) => ({
+    id: cup.id,
+    name: cup.name,
+    kind: cup.kind,
+    productKind: productKindOf(cup.first, library),
+    materialId: cup.first.materialId,
+    strength: cup.first.strength,
+    coats: cup.coats,
+    areaM2: cup.areaM2,
+    solidMl: cup.solidMl * (cup.kind === 'effect' && hand?.mixId === cup.first.materialId ? hand.film : 1),
+  }));
 }

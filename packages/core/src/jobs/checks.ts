@@ -111,7 +111,7 @@ export function checksOf(
       const own = areas.filter((a) => a.finishId === finish.id);
       const counted = layers.filter(
         (l) =>
-          l.finishId === finish.id && l.kind === 'effect' && l.materialId === finish.systemId && l.style !== 'control',
+          l.finishId === finish.id && l.kind === 'effect' && l.materialId === finish.mixId && l.style !== 'control',
       );
       const counts = own.map((a) => ({
         area: a,
@@ -270,3 +270,10 @@ export function sayCheck(
       };
   }
 }
+
+/** After how many coats an object is looked at: as it was set, else one less than its count. */
+export const lookAfter = (
+  counts: readonly { readonly finishId: string; readonly lookAfter: number | null }[],
+  finishId: string,
+  coats: number,
+): number | null => counts.find((c) => c.finishId === finishId)?.lookAfter ?? usualLook(coats);

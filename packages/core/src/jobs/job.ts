@@ -1,7 +1,7 @@
 import { pieceArea, type ShapedPiece } from '../mixing/batch';
 import type { StackLayer } from '../finishes/layers';
-import type { BoothArea } from '../schedule/boothOrder';
-import type { CoatEdit, PlannedCoat, School } from '../schedule/coatPlan';
+import type { BoothArea } from '../booth/order';
+import type { CoatEdit, PlannedCoat, School } from '../spraying/coatPlan';
 import type { CellRef } from './events';
 
 /** What a job lays on an area: a finish's layers from substrate to clear. */
@@ -9,7 +9,7 @@ export interface JobFinish {
   readonly id: string;
   readonly name: string;
   /** The mix that its card and its target are about. */
-  readonly systemId: string;
+  readonly mixId: string;
   readonly layers: readonly StackLayer[];
 }
 
@@ -82,6 +82,22 @@ export function reachM2(reach: Reach, area: Pick<SprayArea, 'areaM2' | 'lengthCm
     case 'blend':
       return area.areaM2 * Math.min(1, Math.max(0, reach.endCm - reach.fadeCm / 2) / area.lengthCm);
   }
+}
+
+/** What a reach can't be on an area: `limit` in cm, or m2. */
+export type ReachRule = 'beyond' | 'longFade' | 'wholeArea';
+
+/** Rules that a reach breaks on an area: a blend ends on it and fades on its own length, a spot is smaller than it. */
+export function reachFaults(
+  reach: Reach,
+  area: Pick<SprayArea, 'areaM2' | 'lengthCm'>,
+): { readonly rule: ReachRule; readonly limit: number }[] {
+  if (reach.kind === 'spot') return reach.m2 > area.areaM2 ? [{ rule: 'wholeArea', limit: area.areaM2 }] : [];
+  if (reach.kind !== 'blend') return [];
+  return [
+    ...(reach.endCm > area.lengthCm ? [{ rule: 'beyond' as const, limit: area.lengthCm }] : []),
+    ...(reach.fadeCm > reach.endCm ? [{ rule: 'longFade' as const, limit: reach.endCm }] : []),
+  ];
 }
 
 /** Areas by shape and measures, as they stand in the booth; those not placed yet stand in a row. */

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { filmOfSettings } from '../application/gunFilm';
+import { filmOfSettings } from '../spraying/gunFilm';
 import { startingLayers } from '../finishes/layers';
-import { findSystem } from '../materials/systems';
-import { STARTING_PRODUCTS } from '../mixing/products';
-import { keptGaps, planTimeline } from '../schedule/timeline';
+import { findMix } from '../materials/systems';
+import { STARTING_PRODUCTS } from '../products/products';
+import { keptGaps, planTimeline } from '../booth/timeline';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { reachM2, type JobFinish } from './job';
 import { BEFORE_CLEAR, extraCell, waitBetween, type JobPlan } from './plan';
@@ -20,8 +20,8 @@ const candy = finish('main', 'cinder-candy', 'silver-fine', 2, { controlCoats: 1
 const bare: JobFinish = {
   id: 'main',
   name: 'bare',
-  systemId: 'cinder-candy',
-  layers: startingLayers('bare', findSystem('cinder-candy'), nextId()),
+  mixId: 'cinder-candy',
+  layers: startingLayers('bare', findMix('cinder-candy'), nextId()),
 };
 const lineOf = (plan: JobPlan) =>
   planTimeline({
@@ -234,7 +234,9 @@ describe('cells', () => {
     );
   });
   it('take the card’s distance and pressure for its mix, and say both when they were changed', () => {
-    const cards = { 'cinder-candy': { distanceCm: 20, pressureBar: 1.3 } };
+    const cards = {
+      'cinder-candy': { gun: 'any', distanceCm: 20, pressureBar: 1.3, tipMm: null, overlap: null, turns: null },
+    };
     const effect = (more: object = {}) =>
       plainPlan({ cards, settings: { ...PLAIN_SETTINGS, ...more } }).cells.find((c) => c.coat.kind === 'effect')!;
     expect(effect().coat).toMatchObject({ distanceCm: 20, pressureBar: 1.3 });

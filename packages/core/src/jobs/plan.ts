@@ -1,15 +1,16 @@
-import { settingsForFilm } from '../application/gunFilm';
-import type { Gun } from '../application/guns';
+import { settingsForFilm } from '../spraying/gunFilm';
+import type { Gun } from '../products/guns';
 import { LAYER_FILM_UM, type StackLayer } from '../finishes/layers';
 import type { Library } from '../materials/ownMaterials';
 import { STYLES, type StyleId } from '../finishes/styles';
-import { cupOf, productFor } from '../mixing/productOf';
-import { reducerFor, reducerPace, type Product } from '../mixing/products';
+import { cupOf, productFor } from '../products/productOf';
+import { reducerFor, reducerPace, type Product } from '../products/products';
 import { potLifeAt } from '../mixing/voc';
-import { bestOrder, type BoothAir } from '../schedule/boothOrder';
-import { coatPlan, sprayMinutes, type CardSetUp, type PlannedCoat } from '../schedule/coatPlan';
-import { flashMinutes } from '../schedule/flash';
-import type { TimeBatch } from '../schedule/timeline';
+import { bestOrder, type BoothAir } from '../booth/order';
+import type { SetUp } from '../spraying/setUp';
+import { coatPlan, sprayMinutes, type PlannedCoat } from '../spraying/coatPlan';
+import { flashMinutes } from '../spraying/flash';
+import type { TimeBatch } from '../booth/timeline';
 import { checksOf, type Check } from './checks';
 import type { CellRef } from './events';
 import {
@@ -40,7 +41,7 @@ export interface JobPlanInput {
   readonly humidity: number;
   readonly settings: SpraySettings;
   /** The set-up of the card of a mix, by the mix's id. */
-  readonly cards?: Readonly<Record<string, CardSetUp>>;
+  readonly cards?: Readonly<Record<string, SetUp>>;
 }
 
 /** A coat of the plan with the areas it goes on. */
@@ -129,7 +130,7 @@ function laidOn(
   const top = own.findLastIndex((l) => l.kind !== 'clear');
   const counts = q.objects.find((o) => o.id === area.objectId)?.counts ?? [];
   const count = counts.find((c) => c.finishId === area.finishId)?.coats ?? null;
-  const counted = own.filter((l) => l.kind === 'effect' && l.materialId === finish.systemId && l.style !== 'control');
+  const counted = own.filter((l) => l.kind === 'effect' && l.materialId === finish.mixId && l.style !== 'control');
   return own.map((layer, i): LaidLayer => {
     const edit = q.settings.cells.find((c) => c.areaId === area.id && c.layerId === layer.id);
     const below = layer.kind === 'primer' || layer.kind === 'sealer';

@@ -1,4 +1,4 @@
-import { sayCoat } from '../schedule/coatPlan';
+import { sayCoat } from '../spraying/coatPlan';
 import { sayCheck, type Check } from './checks';
 import { ENOUGH, type JobEvent } from './events';
 import type { Cell, Reach } from './job';

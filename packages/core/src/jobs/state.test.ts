@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { cupOf } from '../mixing/productOf';
+import { cupOf } from '../products/productOf';
 import { createRandom } from '../numeric/random';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { cellKey, ENOUGH, eventOf, type JobEvent } from './events';

@@ -1,5 +1,5 @@
-import { sprayMinutes } from '../schedule/coatPlan';
-import { planTimeline, type Timeline, type TimeTask } from '../schedule/timeline';
+import { sprayMinutes } from '../spraying/coatPlan';
+import { planTimeline, type Timeline, type TimeTask } from '../booth/timeline';
 import { cellKey } from './events';
 import { waitBetween, type JobPlan } from './plan';
 import type { JobState } from './state';

@@ -1,7 +1,7 @@
 import { Matrix, inverse } from 'ml-matrix';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
-import { effectCoats, ladderLabs, type LadderRecipe } from '../matching/ladder';
+import { effectCoats, ladderLabs, type EffectCoats } from '../matching/ladder';
 import { type PreparedGround } from '../optics/preparedGround';
 import { adviseCoats, type Advice } from '../matching/risk';
 import { coatGrid, findStopWindow, type StopWindow } from '../matching/stopWindow';
@@ -14,7 +14,7 @@ import {
   readingNoise,
   shiftGround,
   valuesOf,
-  withLeftovers,
+  withResiduals,
   type Calibration,
   type HandPrior,
   type RungReading,
@@ -72,8 +72,8 @@ function refinedBest(stop: StopWindow): number {
   const i = stop.curve.findIndex((p) => p.coats === stop.best.coats);
   const [a, b, c] = [stop.curve[i - 1], stop.curve[i], stop.curve[i + 1]];
   if (!a || !b || !c) return stop.best.coats;
-  const curvature = a.meanDe - 2 * b.meanDe + c.meanDe;
-  return curvature > 1e-12 ? b.coats + ((a.meanDe - c.meanDe) / (2 * curvature)) * (b.coats - a.coats) : b.coats;
+  const curvature = a.rmsDe - 2 * b.rmsDe + c.rmsDe;
+  return curvature > 1e-12 ? b.coats + ((a.rmsDe - c.rmsDe) / (2 * curvature)) * (b.coats - a.coats) : b.coats;
 }
 
 /**
@@ -83,7 +83,7 @@ function refinedBest(stop: StopWindow): number {
 export function assessLadder(
   model: FastModel,
   ground: PreparedGround,
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   target: readonly TargetAngle[],
   rungs: readonly RungReading[],
   { last = 6, handHeld = false, prior = DEFAULT_PRIOR, viewing = D65_10 }: AssessOptions = {},
@@ -106,7 +106,7 @@ export function assessLadder(
   const ladderAt = (parameters: readonly number[], at: readonly number[]): Lab[][] => {
     const values = valuesOf(calibration!.free, parameters);
     const labs = ladderLabs(model, moveGround(values.groundOffset), { ...recipe, hand: values.hand }, at, viewing);
-    return withLeftovers(at, labs, calibration!.leftovers);
+    return withResiduals(at, labs, calibration!.residuals);
   };
   const labs = calibration
     ? ladderAt(calibration.parameters, counts)
@@ -162,8 +162,8 @@ const CLOSEST_WITHIN = 0.5;
 /** Where no count passes: the run of counts around the best that are hardly worse than it. */
 function closestCounts(stop: StopWindow): readonly [number, number] {
   const at = stop.curve.findIndex((p) => p.coats === stop.best.coats);
-  const limit = Math.hypot(stop.best.badness, CLOSEST_WITHIN);
-  const near = (i: number) => (stop.curve[i]?.badness ?? Infinity) <= limit;
+  const limit = Math.hypot(stop.best.toleranceRatio, CLOSEST_WITHIN);
+  const near = (i: number) => (stop.curve[i]?.toleranceRatio ?? Infinity) <= limit;
   let [lo, hi] = [at, at];
   while (near(lo - 1)) lo--;
   while (near(hi + 1)) hi++;
@@ -233,6 +233,6 @@ function disorderOf(
 }
 
 /** Dry effect film of n coats against the nominal coat, for the film section. */
-export function filmFactor(recipe: LadderRecipe, n: number): number {
+export function filmFactor(recipe: EffectCoats, n: number): number {
   return effectCoats(recipe, n).reduce((sum, c) => sum + c.factor, 0);
 }

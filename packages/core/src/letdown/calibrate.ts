@@ -3,7 +3,7 @@ import { reflectanceToLab, type Lab } from '../colour/lab';
 import { WAVELENGTHS_NM } from '../colour/spectrum';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { FastModel } from '../optics/stack';
-import { ladderLabs, type LadderRecipe } from '../matching/ladder';
+import { ladderLabs, type EffectCoats } from '../matching/ladder';
 import { type PreparedGround } from '../optics/preparedGround';
 import type { Hand } from '../finishes/styles';
 import { levenbergMarquardt, type LeastSquaresResult } from '../numeric/leastSquares';
@@ -18,8 +18,8 @@ export interface RungReading {
  * What a card can teach: film per coat, flake against dye, flake spread and edge scatter (as logarithms), the dye's shift in
  * units of 10 nm, and how far the ground is from its stated look, in units of 10.
  */
-export type HandMember = 'film' | 'flake' | 'spread' | 'edge' | 'hueNm' | 'groundL' | 'groundA' | 'groundB';
-export const HAND_MEMBERS: readonly HandMember[] = [
+export type HandParameter = 'film' | 'flake' | 'spread' | 'edge' | 'hueNm' | 'groundL' | 'groundA' | 'groundB';
+export const HAND_PARAMETERS: readonly HandParameter[] = [
   'film',
   'flake',
   'spread',
@@ -32,8 +32,8 @@ export const HAND_MEMBERS: readonly HandMember[] = [
 
 /** What is believed before a card is read: a mean and a standard deviation of each member, in the fit's own units. */
 export interface HandPrior {
-  readonly mean: Readonly<Partial<Record<HandMember, number>>>;
-  readonly sd: Readonly<Record<HandMember, number>>;
+  readonly mean: Readonly<Partial<Record<HandParameter, number>>>;
+  readonly sd: Readonly<Record<HandParameter, number>>;
 }
 
 /** Before any card is read; ours. */
@@ -46,7 +46,7 @@ export const DEFAULT_PRIOR: HandPrior = {
 export const MISREAD_LIMIT = 4;
 
 /** What is left of a rung after the fit, shrunken, per geometry and Lab axis. */
-export interface Leftover {
+export interface Residual {
   readonly coats: number;
   readonly labs: readonly (Lab | null)[];
 }
@@ -56,14 +56,14 @@ export interface Calibration {
   /** How far the ground is from its stated look, Lab. */
   readonly groundOffset: Lab;
   /** Standard deviations in the fit's own units: about fractions for the first four; 0 for a member that was not free. */
-  readonly sd: Readonly<Record<HandMember, number>>;
-  readonly free: readonly HandMember[];
+  readonly sd: Readonly<Record<HandParameter, number>>;
+  readonly free: readonly HandParameter[];
   /** Values of the free members in the fit's own units, with their covariance. */
   readonly parameters: readonly number[];
   readonly covariance: readonly (readonly number[])[];
   /** Coat counts of rungs that do not fit the others; left out of the fit. */
   readonly misread: readonly number[];
-  readonly leftovers: readonly Leftover[];
+  readonly residuals: readonly Residual[];
   /** Rms of the kept residuals in units of the reading noise; about 1 for a good card. */
   readonly fit: number;
   readonly status: LeastSquaresResult['status'];
@@ -76,14 +76,14 @@ export function readingNoise(lab: Lab): number {
 
 /** Members of the fit as what they mean. */
 export function valuesOf(
-  free: readonly HandMember[],
+  free: readonly HandParameter[],
   parameters: readonly number[],
 ): { hand: Hand; groundOffset: Lab } {
-  const at = (name: HandMember) => {
+  const at = (name: HandParameter) => {
     const p = free.indexOf(name);
     return p < 0 ? 0 : parameters[p]!;
   };
-  const ratio = (name: HandMember) => Math.exp(Math.min(2, Math.max(-2, at(name))));
+  const ratio = (name: HandParameter) => Math.exp(Math.min(2, Math.max(-2, at(name))));
   return {
     hand: {
       film: ratio('film'),
@@ -97,10 +97,10 @@ export function valuesOf(
 }
 
 /** Which members a card of this recipe over this ground can say anything about. */
-export function freeMembers(ground: PreparedGround, recipe: LadderRecipe): HandMember[] {
+export function freeMembers(ground: PreparedGround, recipe: EffectCoats): HandParameter[] {
   const hasFlakes = recipe.coat.tau > 0;
   const hasDye = recipe.coat.a.some((v) => v > 0.02);
-  return HAND_MEMBERS.filter((name) => {
+  return HAND_PARAMETERS.filter((name) => {
     if (name === 'film') return true;
     if (name === 'flake') return hasFlakes && hasDye;
     if (name === 'spread' || name === 'edge') return hasFlakes;
@@ -144,7 +144,7 @@ export function shiftGround(ground: PreparedGround): (offset: Lab) => PreparedGr
 export function calibrateHand(
   model: FastModel,
   ground: PreparedGround,
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   readings: readonly RungReading[],
   viewing: Viewing = D65_10,
   prior: HandPrior = DEFAULT_PRIOR,
@@ -188,7 +188,7 @@ export function calibrateHand(
     result = best.fit;
   }
   const data = residualsOf(kept)(result.parameters).slice(free.length);
-  const sd = Object.fromEntries(HAND_MEMBERS.map((name) => [name, 0])) as Record<HandMember, number>;
+  const sd = Object.fromEntries(HAND_PARAMETERS.map((name) => [name, 0])) as Record<HandParameter, number>;
   free.forEach((name, p) => (sd[name] = Math.sqrt(result.covariance[p]![p]!)));
   const fitted = ladderAt(
     result.parameters,
@@ -201,7 +201,7 @@ export function calibrateHand(
     parameters: result.parameters,
     covariance: result.covariance,
     misread: misread.sort((a, b) => a - b),
-    leftovers: leftoversOf(kept, fitted),
+    residuals: cardResiduals(kept, fitted),
     fit: Math.sqrt(data.reduce((s, v) => s + v * v, 0) / Math.max(1, data.length)),
     status: result.status,
   };
@@ -210,7 +210,7 @@ export function calibrateHand(
 const largest = (values: readonly number[]): number => values.reduce((m, v) => Math.max(m, Math.abs(v)), 0);
 
 /** What the fit leaves of each rung, shrunken: what could be noise is taken out, so that only the rest is carried on. */
-function leftoversOf(rungs: readonly RungReading[], fitted: readonly (readonly Lab[])[]): Leftover[] {
+function cardResiduals(rungs: readonly RungReading[], fitted: readonly (readonly Lab[])[]): Residual[] {
   return rungs
     .map((rung, k) => ({
       coats: rung.coats,
@@ -226,15 +226,15 @@ function leftoversOf(rungs: readonly RungReading[], fitted: readonly (readonly L
     .sort((a, b) => a.coats - b.coats);
 }
 
-/** A ladder's colours with the leftovers of its card laid on: linear between rungs, none at the bare ground, held above. */
-export function withLeftovers(
+/** A ladder's colours with the residuals of its card laid on: linear between rungs, none at the bare ground, held above. */
+export function withResiduals(
   counts: readonly number[],
   labs: readonly (readonly Lab[])[],
-  leftovers: readonly Leftover[],
+  residuals: readonly Residual[],
 ): Lab[][] {
   return counts.map((n, k) =>
     labs[k]!.map((lab, g): Lab => {
-      const points = leftovers.filter((l) => l.labs[g]);
+      const points = residuals.filter((l) => l.labs[g]);
       const first = points[0];
       if (!first) return lab;
       const above = points.findIndex((p) => p.coats >= n);
@@ -251,7 +251,7 @@ export function withLeftovers(
 }
 
 /** How much painters differ from themselves between cards, in the fit's units; ours. A prior is never surer than this. */
-const BETWEEN_CARDS: Readonly<Record<HandMember, number>> = {
+const BETWEEN_CARDS: Readonly<Record<HandParameter, number>> = {
   film: 0.08,
   flake: 0.1,
   spread: 0.08,
@@ -264,8 +264,8 @@ const BETWEEN_CARDS: Readonly<Record<HandMember, number>> = {
 
 /** What a card said of a hand, as it is kept for the next one. */
 export interface KnownHand {
-  readonly mean: Readonly<Partial<Record<HandMember, number>>>;
-  readonly sd: Readonly<Partial<Record<HandMember, number>>>;
+  readonly mean: Readonly<Partial<Record<HandParameter, number>>>;
+  readonly sd: Readonly<Partial<Record<HandParameter, number>>>;
 }
 
 /**
@@ -274,7 +274,7 @@ export interface KnownHand {
  * they start afresh.
  */
 export function priorFromCards(cards: readonly KnownHand[]): HandPrior {
-  const mean: Partial<Record<HandMember, number>> = {};
+  const mean: Partial<Record<HandParameter, number>> = {};
   const sd = { ...DEFAULT_PRIOR.sd };
   for (const name of ['film', 'flake', 'spread', 'edge'] as const) {
     const known = cards.filter((c) => c.mean[name] !== undefined && (c.sd[name] ?? 0) > 0);

@@ -2,10 +2,10 @@ import { describe, expect, it } from '@jest/globals';
 import { demoReadings, type DemoTruth } from '../demo/demoReadings';
 import { averageReadings } from '../formats/readings';
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
+import { findMix } from '../materials/systems';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { createRandom } from '../numeric/random';
-import { createShop } from '../materials/shop';
+import { prepareLibrary } from '../materials/shop';
 import { STYLES } from '../finishes/styles';
 import { type TargetAngle } from '../matching/target';
 import { defaultTolerance } from '../finishes/tolerances';
@@ -14,7 +14,7 @@ import { assessLadder } from './assess';
 import { calibrateHand, type RungReading } from './calibrate';
 import { levenbergMarquardt } from '../numeric/leastSquares';
 
-const shop = createShop();
+const shop = prepareLibrary();
 const model = shop.model(FIVE_ANGLES);
 const read = (truth: DemoTruth, coats: number, seed: number): Lab[] =>
   averageReadings(demoReadings(shop, truth, coats, ['1'], seed)).map((a) => a.lab);
@@ -22,13 +22,13 @@ const rungsOf = (truth: DemoTruth, counts: readonly number[], seed: number): Run
   counts.map((coats, k) => ({ coats, labs: read(truth, coats, seed + k) }));
 const setUp = (truth: DemoTruth) => ({
   ground: shop.ground(findGround(truth.groundId)),
-  recipe: { coat: shop.coat(findSystem(truth.systemId), truth.strength), style: STYLES[truth.style] },
+  recipe: { coat: shop.coat(findMix(truth.mixId), truth.strength), style: STYLES[truth.style] },
 });
 const base = { strength: 1, style: 'wet', edgeScale: 1.2 } as const;
 const KINDS = [
-  { groundId: 'aqua-pastel', systemId: 'lagoon-pearl' },
-  { groundId: 'silver-fine', systemId: 'cinder-candy' },
-  { groundId: 'gold', systemId: 'smoke-tea-clear' },
+  { groundId: 'aqua-pastel', mixId: 'lagoon-pearl' },
+  { groundId: 'silver-fine', mixId: 'cinder-candy' },
+  { groundId: 'gold', mixId: 'smoke-tea-clear' },
 ] as const;
 
 describe('least squares', () => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { createRandom } from '../numeric/random';
-import { createShop } from '../materials/shop';
+import { prepareLibrary } from '../materials/shop';
 import { priorFromCards, DEFAULT_PRIOR, knownHandOf, calibrateHand } from './calibrate';
 import { countByEye, EYE_VIEWS, faceAgainstFlop, outOfOrder, VERDICTS, verdictChance, type RungVerdict } from './eye';
 import { liveAdvice, liveState, wordOfVerdicts } from './live';
@@ -12,7 +12,7 @@ import { ladderLabs } from '../matching/ladder';
 // A small part of `npm run study`; docs/study.md has the whole.
 describe('simulation study, small', () => {
   it('predicts rungs, finds counts, states honest intervals and does not overspray', () => {
-    const f = judgeStudy(runStudy(createShop(), createRandom(2), 24, 10));
+    const f = judgeStudy(runStudy(prepareLibrary(), createRandom(2), 24, 10));
     expect(f.predictedMedian).toBeLessThanOrEqual(0.8);
     expect(f.predicted90).toBeLessThanOrEqual(1.6);
     expect(f.countWithin).toBeGreaterThanOrEqual(0.85);
@@ -38,7 +38,7 @@ describe('earlier cards', () => {
   });
 
   it('help a card with one rung read at one angle', () => {
-    const shop = createShop();
+    const shop = prepareLibrary();
     const model = shop.model(FIVE_ANGLES);
     const random = createRandom(9);
     const errors = { without: 0, withPrior: 0 };

@@ -1,8 +1,8 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
-import { effectCoats, factorsToLabs, ladderLabs, type LadderRecipe } from '../matching/ladder';
+import { findMix } from '../materials/systems';
+import { effectCoats, factorsToLabs, ladderLabs, type EffectCoats } from '../matching/ladder';
 import { type PreparedGround } from '../optics/preparedGround';
 import { DEFAULT_SCATTER } from '../matching/risk';
 import { coatGrid, findStopWindow } from '../matching/stopWindow';
@@ -12,19 +12,19 @@ import { defaultTolerance } from '../finishes/tolerances';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { evaluateReference } from '../optics/stack';
 import { normal } from '../numeric/random';
-import type { Shop } from '../materials/shop';
+import type { PreparedLibrary } from '../materials/shop';
 import { assessLadder } from './assess';
-import { calibrateHand, readingNoise, shiftGround, valuesOf, withLeftovers, type RungReading } from './calibrate';
+import { calibrateHand, readingNoise, shiftGround, valuesOf, withResiduals, type RungReading } from './calibrate';
 import { countByEye, EYE_VIEWS, VERDICTS, type RungVerdict } from './eye';
 import { liveAdvice, liveState, type SpotEvidence } from './live';
 
 /** Finish kinds of the study: three families, each over grounds it is sprayed on. */
-const KINDS: readonly { systemId: string; grounds: readonly string[]; style: StyleId }[] = [
-  { systemId: 'lagoon-pearl', grounds: ['aqua-pastel', 'white', 'grey-74'], style: 'wet' },
-  { systemId: 'moonmilk-pearl', grounds: ['cream-pastel', 'white', 'ticket-red'], style: 'medium' },
-  { systemId: 'cinder-candy', grounds: ['silver-fine', 'gold', 'silver-coarse'], style: 'light' },
-  { systemId: 'cinder-candy', grounds: ['silver-fine', 'copper'], style: 'wet' },
-  { systemId: 'smoke-tea-clear', grounds: ['gold', 'silver-fine', 'cream-pastel'], style: 'wet' },
+const KINDS: readonly { mixId: string; grounds: readonly string[]; style: StyleId }[] = [
+  { mixId: 'lagoon-pearl', grounds: ['aqua-pastel', 'white', 'grey-74'], style: 'wet' },
+  { mixId: 'moonmilk-pearl', grounds: ['cream-pastel', 'white', 'ticket-red'], style: 'medium' },
+  { mixId: 'cinder-candy', grounds: ['silver-fine', 'gold', 'silver-coarse'], style: 'light' },
+  { mixId: 'cinder-candy', grounds: ['silver-fine', 'copper'], style: 'wet' },
+  { mixId: 'smoke-tea-clear', grounds: ['gold', 'silver-fine', 'cream-pastel'], style: 'wet' },
 ];
 
 /** How the invented painters, pots and makers differ from what the fit starts from: standard deviations. */
@@ -33,7 +33,7 @@ const SPREAD = { film: 0.2, flake: 0.15, spread: 0.12, edge: 0.3, hueNm: 4, grou
 /** One invented painter with a pot, a ground and a finish to match; nothing of it is known to the fit. */
 export interface Painter {
   readonly ground: PreparedGround;
-  readonly recipe: LadderRecipe;
+  readonly recipe: EffectCoats;
   readonly trueGround: PreparedGround;
   readonly trueHand: Hand;
   /** What is to be matched, without noise, and as it was read. */
@@ -41,11 +41,11 @@ export interface Painter {
   readonly target: readonly TargetAngle[];
 }
 
-export function inventPainter(shop: Shop, random: () => number): Painter {
+export function inventPainter(shop: PreparedLibrary, random: () => number): Painter {
   const kind = KINDS[Math.floor(random() * KINDS.length)]!;
   const ground = shop.ground(findGround(kind.grounds[Math.floor(random() * kind.grounds.length)]!));
   const recipe = {
-    coat: shop.coat(findSystem(kind.systemId), 0.75 + 0.6 * random()),
+    coat: shop.coat(findMix(kind.mixId), 0.75 + 0.6 * random()),
     style: STYLES[kind.style],
   };
   const draw = (sd: number) => sd * normal(random);
@@ -77,7 +77,13 @@ export function inventPainter(shop: Shop, random: () => number): Painter {
 }
 
 /** The finish itself, by the reference tier. */
-function trueLabs(shop: Shop, ground: PreparedGround, recipe: LadderRecipe, hand: Hand, coats: number): Lab[] {
+function trueLabs(
+  shop: PreparedLibrary,
+  ground: PreparedGround,
+  recipe: EffectCoats,
+  hand: Hand,
+  coats: number,
+): Lab[] {
   const { optics } = shop.model(FIVE_ANGLES);
   return factorsToLabs(
     evaluateReference(optics, ground, [...ground.coats, ...effectCoats({ ...recipe, hand }, coats)]),
@@ -113,7 +119,7 @@ export interface StudyFigures {
  * @param jobsEach policy jobs sprayed by every painter.
  */
 export function runStudy(
-  shop: Shop,
+  shop: PreparedLibrary,
   random: () => number,
   painters: number,
   jobsEach: number,
@@ -137,10 +143,10 @@ export function runStudy(
     fitMs.push(now() - began);
     const values = valuesOf(fit.free, fit.parameters);
     const shifted = shiftGround(p.ground)(values.groundOffset);
-    const guess = withLeftovers(
+    const guess = withResiduals(
       [3, 4],
       ladderLabs(model, shifted, { ...p.recipe, hand: values.hand }, [3, 4]),
-      fit.leftovers,
+      fit.residuals,
     );
     [3, 4].forEach((n, k) => truth(n).forEach((lab, g) => predicted.push(de2000(lab, guess[k]![g]!))));
 

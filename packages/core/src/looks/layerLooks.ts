@@ -2,8 +2,8 @@ import type { Lab } from '../colour/lab';
 import type { StackLayer } from '../finishes/layers';
 import { STYLES } from '../finishes/styles';
 import { findGround } from '../materials/grounds';
-import type { Shop } from '../materials/shop';
-import { findSystem } from '../materials/systems';
+import type { PreparedLibrary } from '../materials/shop';
+import { findMix } from '../materials/systems';
 import { effectCoats, factorsToLabs } from '../matching/ladder';
 import type { MapGround } from '../optics/preparedGround';
 import type { PreparedCoat } from '../optics/coat';
@@ -13,7 +13,10 @@ import type { FastModel } from '../optics/stack';
 const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
 
 /** The optical stack up to a layer: the last ground hides what lies below it, primers and clears have no colour. */
-export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { ground: MapGround; coats: PreparedCoat[] } {
+export function opticalStack(
+  shop: PreparedLibrary,
+  layers: readonly StackLayer[],
+): { ground: MapGround; coats: PreparedCoat[] } {
   let ground = BARE;
   let coats: PreparedCoat[] = [];
   for (const l of layers) {
@@ -21,7 +24,7 @@ export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { groun
       ground = shop.ground(findGround(l.materialId, shop.library.grounds));
       coats = [...ground.coats];
     } else if (l.kind === 'effect' && l.materialId) {
-      const coat = shop.coat(findSystem(l.materialId, shop.library.systems), l.strength);
+      const coat = shop.coat(findMix(l.materialId, shop.library.systems), l.strength);
       coats.push(...effectCoats({ coat, style: STYLES[l.style] }, l.coats));
     }
   }
@@ -29,7 +32,7 @@ export function opticalStack(shop: Shop, layers: readonly StackLayer[]): { groun
 }
 
 /** The look after each layer, from substrate to clear: Lab per geometry of the model. */
-export function layerLooks(shop: Shop, model: FastModel, layers: readonly StackLayer[]): Lab[][] {
+export function layerLooks(shop: PreparedLibrary, model: FastModel, layers: readonly StackLayer[]): Lab[][] {
   return layers.map((_, i) => {
     const { ground, coats } = opticalStack(shop, layers.slice(0, i + 1));
     return factorsToLabs(model.over(ground, model.pile(coats)));

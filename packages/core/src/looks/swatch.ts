@@ -1,10 +1,10 @@
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
+import { findMix } from '../materials/systems';
 import { LAYER_FILM_UM, type StackLayer } from '../finishes/layers';
 import { opticalStack } from './layerLooks';
 import type { StyleId } from '../finishes/styles';
 import type { FastModel } from '../optics/stack';
-import type { Shop } from '../materials/shop';
+import type { PreparedLibrary } from '../materials/shop';
 
 /** A layer as it is asked for: a ground or a mix of the library, by its id. */
 export interface SwatchLayer {
@@ -21,10 +21,9 @@ export interface SwatchLayer {
  * Radiance factors [geometry * 31 + wavelength] of layers over the usual sealer, cleared: the same working-out as every swatch,
  * the map and the sample. @throws CoreError `notFound` for a ground or mix the library has not
  */
-export function swatchFactors(shop: Shop, model: FastModel, layers: readonly SwatchLayer[]): Float64Array {
+export function swatchFactors(shop: PreparedLibrary, model: FastModel, layers: readonly SwatchLayer[]): Float64Array {
   const stack = layers.map((l, i): StackLayer => {
-    const material =
-      l.kind === 'ground' ? findGround(l.id, shop.library.grounds) : findSystem(l.id, shop.library.systems);
+    const material = l.kind === 'ground' ? findGround(l.id, shop.library.grounds) : findMix(l.id, shop.library.systems);
     return {
       id: String(i),
       kind: l.kind,

@@ -1,7 +1,7 @@
 import { layerFilmUm, layersOf } from '../finishes/layers';
 import type { Carrier } from '../materials/carriers';
 import type { GroundMaterial } from '../materials/grounds';
-import type { EffectSystem } from '../materials/systems';
+import type { EffectMix } from '../materials/systems';
 import { STYLES, type StyleId } from '../finishes/styles';
 
 /** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */
@@ -26,7 +26,7 @@ export interface RecipeFigures {
 /** Film, time and material of a recipe in the nominal hand. @param film factor of film per coat, style aside (1 = nominal). */
 export function recipeFigures(
   ground: GroundMaterial,
-  system: EffectSystem,
+  system: EffectMix,
   carrier: Carrier,
   laid: { readonly coats: number; readonly style: StyleId; readonly controlCoats: number; readonly film?: number },
 ): RecipeFigures {

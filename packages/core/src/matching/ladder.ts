@@ -7,7 +7,7 @@ import type { FastModel, Pile } from '../optics/stack';
 import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from '../finishes/styles';
 
 /** What is laid over the ground, n times. */
-export interface LadderRecipe {
+export interface EffectCoats {
   /** One nominal full coat. */
   readonly coat: PreparedCoat;
   readonly style?: CoatStyle;
@@ -17,7 +17,7 @@ export interface LadderRecipe {
 }
 
 /** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
-export function effectCoats(recipe: LadderRecipe, n: number): PreparedCoat[] {
+export function effectCoats(recipe: EffectCoats, n: number): PreparedCoat[] {
   const hand = recipe.hand ?? NOMINAL_HAND;
   const coat = hand.hueNm ? { ...recipe.coat, a: shiftSpectrum(recipe.coat.a, hand.hueNm) } : recipe.coat;
   const lay = (film: number, spread: number): PreparedCoat =>
@@ -56,7 +56,7 @@ export function factorsToLabs(factors: Float64Array, viewing: Viewing = D65_10):
 /** A pile per coat count, to be laid over many grounds that share `groundCoats`. */
 export function ladderPiles(
   model: FastModel,
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   counts: readonly number[],
   groundCoats: readonly PreparedCoat[],
 ): Pile[] {
@@ -67,7 +67,7 @@ export function ladderPiles(
 export function ladderLabs(
   model: FastModel,
   ground: PreparedGround,
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   counts: readonly number[],
   viewing: Viewing = D65_10,
 ): Lab[][] {

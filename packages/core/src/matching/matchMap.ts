@@ -3,7 +3,7 @@ import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { FastModel, Pile, SlabCache } from '../optics/stack';
 import type { PreparedCoat } from '../optics/coat';
-import { effectCoats, factorsToLabs, type LadderRecipe } from './ladder';
+import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { logScatter, type Scatter, DEFAULT_SCATTER } from './risk';
 import { findStopWindow, type StopWindow } from './stopWindow';
 import { scoreMatch, type MatchScore, type TargetAngle } from './target';
@@ -54,7 +54,7 @@ export function mapCounts(last = 6): number[] {
 export function computeMapRows(
   model: FastModel,
   grounds: readonly MapGround[],
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   counts: readonly number[],
   target: readonly TargetAngle[],
   viewing: Viewing = D65_10,
@@ -86,7 +86,7 @@ export function computeMapRows(
 
 /** The best cell of a row. */
 export function bestCell(row: MapRow): MapCell {
-  return row.cells.reduce((a, b) => (b.score.meanDe < a.score.meanDe ? b : a));
+  return row.cells.reduce((a, b) => (b.score.rmsDe < a.score.rmsDe ? b : a));
 }
 
 /**
@@ -99,14 +99,14 @@ export function assembleMap(
   costOf?: (pick: MapPick) => number,
 ): MatchMap {
   const pickOf = (row: MapRow, cell = bestCell(row)): MapPick => ({ groundId: row.groundId, coats: cell.coats });
-  const bestRow = rows.reduce((a, b) => (bestCell(b).score.meanDe < bestCell(a).score.meanDe ? b : a));
-  const open = rows.filter((r) => r.forgiveness > 0 && bestCell(r).score.badness <= 1);
+  const bestRow = rows.reduce((a, b) => (bestCell(b).score.rmsDe < bestCell(a).score.rmsDe ? b : a));
+  const open = rows.filter((r) => r.forgiveness > 0 && bestCell(r).score.toleranceRatio <= 1);
   const widest = open.length ? open.reduce((a, b) => (b.forgiveness > a.forgiveness ? b : a)) : null;
   let cheapest: MapPick | null = null;
   if (costOf) {
     let least = Infinity;
     for (const row of rows) {
-      const cell = row.cells.find((c) => c.score.badness <= 1);
+      const cell = row.cells.find((c) => c.score.toleranceRatio <= 1);
       if (!cell) continue;
       const cost = costOf(pickOf(row, cell));
       if (cost < least) [least, cheapest] = [cost, pickOf(row, cell)];
@@ -119,7 +119,7 @@ export function assembleMap(
 export function computeMatchMap(
   model: FastModel,
   grounds: readonly MapGround[],
-  recipe: LadderRecipe,
+  recipe: EffectCoats,
   counts: readonly number[],
   target: readonly TargetAngle[],
   viewing?: Viewing,
@@ -130,7 +130,7 @@ export function computeMatchMap(
 
 /**
  * Rows as one flat array, cheap to hand from a worker to the screen: per row the window (lo, hi or NaN), closes, best coats,
- * its rms difference and badness, forgiveness; per cell badness, rms, and per angle difference and Lab.
+ * its rms difference and toleranceRatio, forgiveness; per cell toleranceRatio, rms, and per angle difference and Lab.
  */
 export function packRows(rows: readonly MapRow[]): Float64Array {
   const angles = rows[0]?.cells[0]?.labs.length ?? 0;
@@ -142,12 +142,12 @@ export function packRows(rows: readonly MapRow[]): Float64Array {
     out[p++] = stop.window?.[1] ?? NaN;
     out[p++] = stop.closes ? 1 : 0;
     out[p++] = stop.best.coats;
-    out[p++] = stop.best.meanDe;
-    out[p++] = stop.best.badness;
+    out[p++] = stop.best.rmsDe;
+    out[p++] = stop.best.toleranceRatio;
     out[p++] = forgiveness;
     for (const { score, labs } of cells) {
-      out[p++] = score.badness;
-      out[p++] = score.meanDe;
+      out[p++] = score.toleranceRatio;
+      out[p++] = score.rmsDe;
       for (let g = 0; g < angles; g++) {
         out[p++] = score.differences[g]!;
         out[p++] = labs[g]![0];
@@ -170,7 +170,7 @@ export function unpackRows(
 ): MapRow[] {
   let p = 0;
   return groundIds.map((groundId) => {
-    const [lo, hi, closes, coats, meanDe, badness, forgiveness] = packed.subarray(p, p + PACKED_ROW);
+    const [lo, hi, closes, coats, rmsDe, toleranceRatio, forgiveness] = packed.subarray(p, p + PACKED_ROW);
     p += PACKED_ROW;
     const cells = counts.map((n): MapCell => {
       const [cellBadness, cellMean] = [packed[p]!, packed[p + 1]!];
@@ -181,7 +181,7 @@ export function unpackRows(
         differences.push(packed[p]!);
         labs.push([packed[p + 1]!, packed[p + 2]!, packed[p + 3]!]);
       }
-      return { coats: n, labs, score: { badness: cellBadness, meanDe: cellMean, differences } };
+      return { coats: n, labs, score: { toleranceRatio: cellBadness, rmsDe: cellMean, differences } };
     });
     return {
       groundId,
@@ -189,7 +189,7 @@ export function unpackRows(
       stop: {
         window: Number.isNaN(lo!) ? null : [lo!, hi!],
         closes: closes === 1,
-        best: { coats: coats!, meanDe: meanDe!, badness: badness! },
+        best: { coats: coats!, rmsDe: rmsDe!, toleranceRatio: toleranceRatio! },
         curve: [],
       },
       forgiveness: forgiveness!,

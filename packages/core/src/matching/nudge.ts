@@ -2,9 +2,9 @@ import { labToLch, type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
 import { partsForDepth } from '../materials/mixStrength';
-import type { EffectSystem } from '../materials/systems';
+import type { EffectMix } from '../materials/systems';
 import type { FastModel } from '../optics/stack';
-import { effectCoats, factorsToLabs, type LadderRecipe } from './ladder';
+import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { type PreparedGround } from '../optics/preparedGround';
 import { scoreMatch, type TargetAngle } from './target';
 
@@ -64,13 +64,13 @@ export interface NudgeStep {
   readonly strength: number;
   /** Predicted colour of the corrected card per angle. */
   readonly labs: readonly Lab[];
-  readonly meanDe: number;
-  readonly badness: number;
+  readonly rmsDe: number;
+  readonly toleranceRatio: number;
 }
 
 export interface Nudge {
   /** How the card stands now. */
-  readonly before: { readonly meanDe: number; readonly badness: number };
+  readonly before: { readonly rmsDe: number; readonly toleranceRatio: number };
   /** Half of what is advised: what to add first. */
   readonly half: NudgeStep;
   readonly full: NudgeStep;
@@ -79,7 +79,7 @@ export interface Nudge {
 export interface NudgeInput {
   readonly model: FastModel;
   readonly ground: PreparedGround;
-  readonly recipe: LadderRecipe;
+  readonly recipe: EffectCoats;
   readonly coats: number;
   readonly target: readonly TargetAngle[];
   /** The sprayed card, read or described, in the target's order. */
@@ -125,7 +125,7 @@ export function nudge(input: NudgeInput): Nudge | null {
   const ownColour = weaker === null ? null : strengthNudge(input);
   const toner = tonerNudge(input);
   if (!ownColour || !toner) return ownColour ?? toner;
-  return ownColour.full.meanDe <= toner.full.meanDe ? ownColour : toner;
+  return ownColour.full.rmsDe <= toner.full.rmsDe ? ownColour : toner;
 }
 
 /** Strengths tried on both sides, nearest to 1 first. */
@@ -150,14 +150,14 @@ function strengthNudge(input: NudgeInput): Nudge | null {
   const base = atStrength(input, 1);
   const step = (strength: number): NudgeStep => {
     const labs = moved(card, base, atStrength(input, strength));
-    const { meanDe, badness } = scoreMatch(target, labs);
-    return { doses: [], strength, labs, meanDe, badness };
+    const { rmsDe, toleranceRatio } = scoreMatch(target, labs);
+    return { doses: [], strength, labs, rmsDe, toleranceRatio };
   };
   const before = scoreMatch(target, card);
-  const full = [...TRIED, ...TRIED.map((s) => 1 / s)].map(step).reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
-  if (full.meanDe > before.meanDe * (1 - WORTH_ADDING)) return null;
+  const full = [...TRIED, ...TRIED.map((s) => 1 / s)].map(step).reduce((a, b) => (b.rmsDe < a.rmsDe ? b : a));
+  if (full.rmsDe > before.rmsDe * (1 - WORTH_ADDING)) return null;
   return {
-    before: { meanDe: before.meanDe, badness: before.badness },
+    before: { rmsDe: before.rmsDe, toleranceRatio: before.toleranceRatio },
     half: step(1 + (full.strength - 1) / 2),
     full,
   };
@@ -180,11 +180,11 @@ function wordNudge(input: NudgeInput, weaker: number): Nudge {
       base,
       atStrength(input, is * strength),
     );
-    const { meanDe, badness } = scoreMatch(target, labs);
-    return { doses: [], strength, labs, meanDe, badness };
+    const { rmsDe, toleranceRatio } = scoreMatch(target, labs);
+    return { doses: [], strength, labs, rmsDe, toleranceRatio };
   };
-  const { meanDe, badness } = step(1);
-  return { before: { meanDe, badness }, half: step(1 + (1 / is - 1) / 2), full: step(1 / is) };
+  const { rmsDe, toleranceRatio } = step(1);
+  return { before: { rmsDe, toleranceRatio }, half: step(1 + (1 / is - 1) / 2), full: step(1 / is) };
 }
 
 function tonerNudge(input: NudgeInput): Nudge | null {
@@ -277,13 +277,13 @@ function tonerNudge(input: NudgeInput): Nudge | null {
   const step = (share: number): NudgeStep => {
     const doses = dosesOf(chosen).map((d) => ({ ...d, depth: d.depth * share }));
     const labs = predicted(doses);
-    const { meanDe, badness } = scoreMatch(target, labs);
-    return { doses, strength: 1, labs, meanDe, badness };
+    const { rmsDe, toleranceRatio } = scoreMatch(target, labs);
+    return { doses, strength: 1, labs, rmsDe, toleranceRatio };
   };
   const before = scoreMatch(target, card);
   const full = step(1);
-  if (full.meanDe > before.meanDe * (1 - WORTH_ADDING)) return null;
-  return { before: { meanDe: before.meanDe, badness: before.badness }, half: step(0.5), full };
+  if (full.rmsDe > before.rmsDe * (1 - WORTH_ADDING)) return null;
+  return { before: { rmsDe: before.rmsDe, toleranceRatio: before.toleranceRatio }, half: step(0.5), full };
 }
 
 interface Candidate {
@@ -324,7 +324,7 @@ const TONER_DENSITY = 0.97;
 export const DROP_ML = 0.05;
 
 /** What a step adds to the cup: toners, the mix's own colours, or carrier to let it down. */
-export function nudgePours(system: EffectSystem, step: NudgeStep, dyes: readonly Dye[]): NudgePour[] {
+export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dye[]): NudgePour[] {
   const [carrier, ...colours] = system.parts;
   if (step.doses.length)
     return step.doses.map((d) => ({
@@ -351,7 +351,7 @@ export function nudgePours(system: EffectSystem, step: NudgeStep, dyes: readonly
 }
 
 /** Parts of a toner to a hundred parts of the mix's carrier for a depth in one nominal coat. */
-export function tonerParts(system: EffectSystem, dose: TonerDose): number {
+export function tonerParts(system: EffectMix, dose: TonerDose): number {
   const known = system.dyes.find((d) => d.dyeId === dose.dyeId);
   const carrier = system.parts[0]?.parts;
   const inCup = system.parts.find((p) => p.dyeId === dose.dyeId)?.parts;

@@ -4,9 +4,9 @@ import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { DYES } from '../materials/dyes';
 import { findGround } from '../materials/grounds';
-import { findSystem, SYSTEMS } from '../materials/systems';
+import { findMix, MIXES } from '../materials/systems';
 import { FIVE_ANGLES } from '../optics/geometry';
-import { createShop } from '../materials/shop';
+import { prepareLibrary } from '../materials/shop';
 import { ladderLabs } from './ladder';
 import { targetUnder, lookUnder } from './light';
 import { assembleMap, computeMapRows, mapCounts, packRows, unpackRows } from './matchMap';
@@ -16,21 +16,21 @@ import { STYLES } from '../finishes/styles';
 import { scoreMatch, type TargetAngle } from './target';
 import { defaultTolerance } from '../finishes/tolerances';
 
-const shop = createShop();
+const shop = prepareLibrary();
 const model = shop.model(FIVE_ANGLES);
 const toTarget = (labs: readonly Lab[]): TargetAngle[] =>
   labs.map((lab, g) => ({ ...FIVE_ANGLES[g]!, lab, tolerance: defaultTolerance(FIVE_ANGLES[g]!.aspecular) }));
-const sprayed = (systemId: string, groundId: string, coats: number, strength = 1, controlCoats = 0): Lab[] =>
+const sprayed = (mixId: string, groundId: string, coats: number, strength = 1, controlCoats = 0): Lab[] =>
   ladderLabs(
     model,
     shop.ground(findGround(groundId)),
-    { coat: shop.coat(findSystem(systemId), strength), style: STYLES.wet, controlCoats },
+    { coat: shop.coat(findMix(mixId), strength), style: STYLES.wet, controlCoats },
     [coats],
   )[0]!;
-const inputFor = (systemId: string, target: readonly TargetAngle[]): SearchInput => ({
+const inputFor = (mixId: string, target: readonly TargetAngle[]): SearchInput => ({
   model,
   grounds: shop.grounds(),
-  coat: shop.coat(findSystem(systemId), 1),
+  coat: shop.coat(findMix(mixId), 1),
   style: STYLES.wet,
   target,
 });
@@ -63,13 +63,13 @@ describe('recipe search', () => {
       const near = shop.grounds().filter((g) => ['grey-84', ground, 'silver-fine'].includes(g.id));
       const all = near.flatMap(createSearch(input));
       const front = paretoRecipes(all);
-      expect(front[0]!.meanDe).toBeLessThan(0.1);
+      expect(front[0]!.rmsDe).toBeLessThan(0.1);
       expect(front[0]!.groundId).toBe(ground);
       for (const p of front) {
-        expect(p.badness).toBeLessThanOrEqual(1);
-        expect(all.some((q) => q.badness <= 1 && q.meanDe < p.meanDe && q.risk < p.risk && q.coats < p.coats)).toBe(
-          false,
-        );
+        expect(p.toleranceRatio).toBeLessThanOrEqual(1);
+        expect(
+          all.some((q) => q.toleranceRatio <= 1 && q.rmsDe < p.rmsDe && q.risk < p.risk && q.coats < p.coats),
+        ).toBe(false);
       }
     }
   });
@@ -83,7 +83,7 @@ describe('recipe search', () => {
 });
 
 describe('tint nudge', () => {
-  const system = findSystem('lagoon-pearl');
+  const system = findMix('lagoon-pearl');
   const ground = shop.ground(findGround('white'));
   const recipe = { coat: shop.coat(system, 1), style: STYLES.wet };
   const labsWith = (extra: Float64Array, n = 3): Lab[] =>
@@ -104,12 +104,12 @@ describe('tint nudge', () => {
           card: labsWith(new Float64Array(31)),
           toners: DYES,
         });
-        if (scoreMatch(target, labsWith(new Float64Array(31))).meanDe < 0.5) return;
+        if (scoreMatch(target, labsWith(new Float64Array(31))).rmsDe < 0.5) return;
         // Another dye may do as well; what counts is that the predicted card passes and half is half.
-        expect(found!.full.meanDe).toBeLessThan(0.3);
+        expect(found!.full.rmsDe).toBeLessThan(0.3);
         expect(found!.full.doses.length).toBeLessThanOrEqual(2);
         found!.full.doses.forEach((d, i) => expect(found!.half.doses[i]!.depth).toBeCloseTo(d.depth / 2, 9));
-        expect(found!.half.meanDe).toBeLessThan(found!.before.meanDe);
+        expect(found!.half.rmsDe).toBeLessThan(found!.before.rmsDe);
       }),
       { numRuns: 40 },
     );
@@ -130,14 +130,14 @@ describe('tint nudge', () => {
   });
 
   it('goes the way the word says: weaker gets more colour, stronger is let down, at any mix and ground', () => {
-    for (const [groundId, systemId, coats] of [
+    for (const [groundId, mixId, coats] of [
       ['aqua-pastel', 'lagoon-pearl', 3],
       ['silver-fine', 'cinder-candy', 3],
       ['gold', 'smoke-tea-clear', 2],
       ['white', 'moonmilk-pearl', 2],
     ] as const) {
       const over = shop.ground(findGround(groundId));
-      const laid = { coat: shop.coat(findSystem(systemId), 1), style: STYLES.wet };
+      const laid = { coat: shop.coat(findMix(mixId), 1), style: STYLES.wet };
       const target = toTarget(ladderLabs(model, over, laid, [coats])[0]!);
       for (const [off, sign] of [
         ['weaker', 1],
@@ -157,14 +157,14 @@ describe('tint nudge', () => {
           })!;
           expect(found.full.doses).toEqual([]);
           // The card that was described is the mix at another strength, so its own colour brings it home, half of it half way.
-          expect(found.full.meanDe).toBeLessThan(1e-9);
-          expect(found.half.meanDe).toBeLessThan(found.before.meanDe);
-          expect(found.before.meanDe).toBeGreaterThan(0.2);
+          expect(found.full.rmsDe).toBeLessThan(1e-9);
+          expect(found.half.rmsDe).toBeLessThan(found.before.rmsDe);
+          expect(found.before.rmsDe).toBeGreaterThan(0.2);
           expect(Math.sign(found.full.strength - 1)).toBe(sign);
           expect(Math.abs(found.half.strength - 1)).toBeCloseTo(Math.abs(found.full.strength - 1) / 2, 9);
-          const pours = nudgePours(findSystem(systemId), found.half, DYES);
+          const pours = nudgePours(findMix(mixId), found.half, DYES);
           expect(pours.every((p) => p.ratio > 0)).toBe(true);
-          const carrier = findSystem(systemId).parts[0]!.name;
+          const carrier = findMix(mixId).parts[0]!.name;
           expect(pours.some((p) => p.name === carrier)).toBe(sign < 0);
         }
     }
@@ -180,13 +180,13 @@ describe('tint nudge', () => {
   it('counts a dye of the mix in the mix’s own parts', () => {
     // Lagoon pearl: 6 binder to half a part of lagoon blue for a depth of 0.3; as much again is 8.33 parts in a hundred.
     expect(tonerParts(system, { dyeId: 'lagoon-blue', depth: 0.3 })).toBeCloseTo(8.333, 3);
-    for (const s of SYSTEMS) expect(tonerParts(s, { dyeId: 'peat-brown', depth: 0.1 })).toBeGreaterThan(0);
+    for (const s of MIXES) expect(tonerParts(s, { dyeId: 'peat-brown', depth: 0.1 })).toBeGreaterThan(0);
   });
 });
 
 describe('map rows', () => {
   const target = toTarget(sprayed('lagoon-pearl', 'aqua-pastel', 3));
-  const recipe = { coat: shop.coat(findSystem('lagoon-pearl'), 1), style: STYLES.wet };
+  const recipe = { coat: shop.coat(findMix('lagoon-pearl'), 1), style: STYLES.wet };
   const counts = mapCounts(4);
   const rows = computeMapRows(model, shop.grounds(), recipe, counts, target);
 
@@ -205,14 +205,14 @@ describe('map rows', () => {
       coats * 10 + (groundId === 'aqua-pastel' ? 100 : 0);
     const map = assembleMap(counts, rows, cost);
     const passing = rows.flatMap((r) =>
-      r.cells.filter((c) => c.score.badness <= 1).map((c) => cost({ groundId: r.groundId, coats: c.coats })),
+      r.cells.filter((c) => c.score.toleranceRatio <= 1).map((c) => cost({ groundId: r.groundId, coats: c.coats })),
     );
     expect(cost(map.cheapest!)).toBe(Math.min(...passing));
     const grounds = shop.grounds();
     const halves = [grounds.slice(0, 8), grounds.slice(8)].flatMap((g) =>
       computeMapRows(model, g, recipe, counts, target),
     );
-    expect(halves.map((r) => r.cells[3]!.score.meanDe)).toEqual(rows.map((r) => r.cells[3]!.score.meanDe));
+    expect(halves.map((r) => r.cells[3]!.score.rmsDe)).toEqual(rows.map((r) => r.cells[3]!.score.rmsDe));
   });
 
   it('agrees with itself under a second light: the same spectrum is no metamer, and D65 changes nothing', () => {

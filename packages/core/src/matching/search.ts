@@ -5,22 +5,15 @@ import { effectCoats, factorsToLabs, ladderLabs } from './ladder';
 import type { MapGround } from '../optics/preparedGround';
 import { chancesAt, DEFAULT_SCATTER, type Scatter } from './risk';
 import { findStopWindow, interpolateLabs } from './stopWindow';
+import type { Recipe } from '../finishes/recipe';
 import type { CoatStyle } from '../finishes/styles';
 import { scoreMatch, type TargetAngle } from './target';
-
-/** One way to reach a target: ground, mix strength, coats, control coat. */
-export interface Recipe {
-  readonly groundId: string;
-  readonly strength: number;
-  readonly coats: number;
-  readonly controlCoats: number;
-}
 
 export interface RatedRecipe extends Recipe {
   readonly labs: readonly Lab[];
   /** Rms CIEDE2000 over the angles, and the worst difference over its tolerance. */
-  readonly meanDe: number;
-  readonly badness: number;
+  readonly rmsDe: number;
+  readonly toleranceRatio: number;
   /** Coats at which every angle passes on this ground and strength; null when there are none. */
   readonly window: readonly [number, number] | null;
   /** Chance of ending outside the window when this count is sprayed; 1 without a window. */
@@ -99,7 +92,7 @@ export function createSearch(input: SearchInput): (ground: MapGround) => RatedRe
 
 /** Rates every recipe of the space from ladders of one ground. */
 function rateLadders(
-  { target, space = USUAL_SEARCH, scatter = DEFAULT_SCATTER }: SearchInput,
+  { target, style, space = USUAL_SEARCH, scatter = DEFAULT_SCATTER }: SearchInput,
   groundId: string,
   knots: readonly number[],
   plain: readonly (readonly Lab[])[],
@@ -124,11 +117,12 @@ function rateLadders(
         found.push({
           groundId,
           strength,
+          style: style.id,
           coats,
           controlCoats,
           labs: labs[c]!,
-          meanDe: score.meanDe,
-          badness: score.badness,
+          rmsDe: score.rmsDe,
+          toleranceRatio: score.toleranceRatio,
           window,
           risk: window ? 1 - chancesAt(coats, window, stop.closes, scatter).inside : 1,
         });
@@ -150,21 +144,21 @@ export function rateExactly(input: SearchInput, ground: MapGround, recipe: Rated
     { coat: strengthen(input.coat, recipe.strength), style: input.style, controlCoats: recipe.controlCoats },
     [recipe.coats],
   )[0]!;
-  const { meanDe, badness } = scoreMatch(input.target, labs);
-  return { ...recipe, labs, meanDe, badness };
+  const { rmsDe, toleranceRatio } = scoreMatch(input.target, labs);
+  return { ...recipe, labs, rmsDe, toleranceRatio };
 }
 
 /** Recipes that differ by less than these are as good as each other. */
-const LIKE = { meanDe: 0.1, risk: 0.02 } as const;
+const LIKE = { rmsDe: 0.1, risk: 0.02 } as const;
 
 /**
  * The recipes no other beats in match, risk and coats together, best match first. Near ties go to fewer coats.
  * Recipes without a window are kept only when nothing passes: then the closest is all there is to say.
  */
 export function paretoRecipes(all: readonly RatedRecipe[], most = 12): RatedRecipe[] {
-  const passing = all.filter((r) => r.window && r.badness <= 1);
+  const passing = all.filter((r) => r.window && r.toleranceRatio <= 1);
   if (!passing.length) {
-    const closest = [...all].sort((a, b) => a.meanDe - b.meanDe)[0];
+    const closest = [...all].sort((a, b) => a.rmsDe - b.rmsDe)[0];
     return closest ? [closest] : [];
   }
   const front = passing.filter(
@@ -172,16 +166,16 @@ export function paretoRecipes(all: readonly RatedRecipe[], most = 12): RatedReci
       !passing.some(
         (o) =>
           o !== r &&
-          o.meanDe <= r.meanDe &&
+          o.rmsDe <= r.rmsDe &&
           o.risk <= r.risk &&
           o.coats <= r.coats &&
-          (o.meanDe < r.meanDe || o.risk < r.risk || o.coats < r.coats),
+          (o.rmsDe < r.rmsDe || o.risk < r.risk || o.coats < r.coats),
       ),
   );
   const kept: RatedRecipe[] = [];
-  for (const r of front.sort((a, b) => a.meanDe - b.meanDe || a.coats - b.coats)) {
+  for (const r of front.sort((a, b) => a.rmsDe - b.rmsDe || a.coats - b.coats)) {
     const same = kept.some(
-      (k) => k.coats <= r.coats && Math.abs(k.meanDe - r.meanDe) < LIKE.meanDe && Math.abs(k.risk - r.risk) < LIKE.risk,
+      (k) => k.coats <= r.coats && Math.abs(k.rmsDe - r.rmsDe) < LIKE.rmsDe && Math.abs(k.risk - r.risk) < LIKE.risk,
     );
     if (!same) kept.push(r);
   }

@@ -6,8 +6,8 @@ export const COAT_GRID = 0.05;
 
 export interface CurvePoint {
   readonly coats: number;
-  readonly badness: number;
-  readonly meanDe: number;
+  readonly toleranceRatio: number;
+  readonly rmsDe: number;
 }
 
 export interface StopWindow {
@@ -16,7 +16,7 @@ export interface StopWindow {
   /** False when the window was still open at the last count looked at. */
   readonly closes: boolean;
   /** Coats with the least rms difference. */
-  readonly best: { readonly coats: number; readonly meanDe: number; readonly badness: number };
+  readonly best: { readonly coats: number; readonly rmsDe: number; readonly toleranceRatio: number };
   readonly curve: readonly CurvePoint[];
 }
 
@@ -76,7 +76,7 @@ export function coatGrid(lo: number, hi: number, step = COAT_GRID): number[] {
  * Stop window of a ladder: the run of coat counts on a 0.05 grid where every angle passes, the run that holds the best
  * count (or the one nearest to it), and the best count itself.
  * @param counts ascending coat counts of `labs`; between them Lab is interpolated.
- * @param worthwhile between given counts that are both at or above this badness the curve has no points, and where none is
+ * @param worthwhile between given counts that are both at or above this toleranceRatio the curve has no points, and where none is
  * below it the curve stays on the given counts (no window is near).
  */
 export function findStopWindow(
@@ -86,8 +86,8 @@ export function findStopWindow(
   worthwhile = Infinity,
 ): StopWindow {
   const point = (coats: number, at: readonly Lab[]): CurvePoint => {
-    const { badness, meanDe } = scoreMatch(target, at);
-    return { coats, badness, meanDe };
+    const { toleranceRatio, rmsDe } = scoreMatch(target, at);
+    return { coats, toleranceRatio, rmsDe };
   };
   const coarse = counts.map((coats, k) => point(coats, labs[k]!));
   // Between two counts that are both far off nothing is looked for; the curve keeps its points where it matters.
@@ -96,19 +96,19 @@ export function findStopWindow(
       1,
       counts.findIndex((c) => c >= coats - 1e-9),
     );
-    return Math.min(coarse[k - 1]!.badness, coarse[k]!.badness) < worthwhile;
+    return Math.min(coarse[k - 1]!.toleranceRatio, coarse[k]!.toleranceRatio) < worthwhile;
   };
-  const curve = coarse.some((p) => p.badness < worthwhile)
+  const curve = coarse.some((p) => p.toleranceRatio < worthwhile)
     ? coatGrid(counts[0]!, counts.at(-1)!)
         .filter((coats) => worthwhile === Infinity || near(coats))
         .map((coats) => point(coats, interpolateLabs(counts, labs, coats)))
     : coarse;
-  const best = curve.reduce((a, b) => (b.meanDe < a.meanDe ? b : a));
+  const best = curve.reduce((a, b) => (b.rmsDe < a.rmsDe ? b : a));
   const runs: [number, number][] = [];
   curve.forEach((p, i) => {
-    if (p.badness > 1) return;
+    if (p.toleranceRatio > 1) return;
     const run = runs.at(-1);
-    if (run && curve[i - 1]!.badness <= 1) run[1] = p.coats;
+    if (run && curve[i - 1]!.toleranceRatio <= 1) run[1] = p.coats;
     else runs.push([p.coats, p.coats]);
   });
   const gap = (r: readonly [number, number]) => Math.max(r[0] - best.coats, best.coats - r[1], 0);

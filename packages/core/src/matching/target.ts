@@ -11,20 +11,20 @@ export interface TargetAngle extends Geometry {
 
 /** Badness (largest difference over its tolerance), and the rms difference over the angles. */
 export interface MatchScore {
-  readonly badness: number;
-  readonly meanDe: number;
+  readonly toleranceRatio: number;
+  readonly rmsDe: number;
   readonly differences: readonly number[];
 }
 
 /** Scores a colour per angle against a target, in the target's order. */
 export function scoreMatch(target: readonly TargetAngle[], labs: readonly Lab[]): MatchScore {
-  let badness = 0;
+  let toleranceRatio = 0;
   let squares = 0;
   const differences = target.map((t, g) => {
     const d = de2000(t.lab, labs[g]!);
-    badness = Math.max(badness, d / t.tolerance);
+    toleranceRatio = Math.max(toleranceRatio, d / t.tolerance);
     squares += d * d;
     return d;
   });
-  return { badness, meanDe: Math.sqrt(squares / target.length), differences };
+  return { toleranceRatio, rmsDe: Math.sqrt(squares / target.length), differences };
 }

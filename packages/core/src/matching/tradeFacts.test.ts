@@ -6,16 +6,16 @@ import { flopIndex } from '../colour/flopIndex';
 import { DYES } from '../materials/dyes';
 import { EFFECT_PIGMENTS } from '../materials/effectPigments';
 import { findGround, GROUNDS } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
+import { findMix } from '../materials/systems';
 import { prepareCoat, type Coat } from '../optics/coat';
 import type { SpectralLayer } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
-import { createShop } from '../materials/shop';
+import { prepareLibrary } from '../materials/shop';
 import { swatchFactors, type SwatchLayer } from '../looks/swatch';
 import { factorsToLabs, ladderLabs } from './ladder';
 import { describeDifference } from './words';
 
-const shop = createShop();
+const shop = prepareLibrary();
 const pigmentCoat = (id: string, cover: number): Coat => {
   const p = EFFECT_PIGMENTS.find((e) => e.id === id)!;
   return { flakes: { cover, tilt: p.tilt, edge: p.edge, optics: p.optics } };
@@ -43,7 +43,7 @@ describe('facts of the trade', () => {
   });
 
   it('deepens candy with every coat, while its chroma rises and then stalls', () => {
-    const candy = shop.coat(findSystem('cinder-candy'), 1.6);
+    const candy = shop.coat(findMix('cinder-candy'), 1.6);
     const face = ladderLabs(
       shop.model(FIVE_ANGLES),
       shop.ground(findGround('silver-fine')),
@@ -89,7 +89,7 @@ describe('facts of the trade', () => {
   });
 
   it('makes a red dye over gold warmer and brighter at the face than over grey', () => {
-    const red = shop.coat(findSystem('cinder-candy'), 1);
+    const red = shop.coat(findMix('cinder-candy'), 1);
     const at = (id: string) =>
       ladderLabs(shop.model(FIVE_ANGLES), shop.ground(findGround(id)), { coat: red }, [2])[0]![0]!;
     const gold = at('gold');

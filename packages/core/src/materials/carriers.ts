@@ -1,4 +1,4 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 
 /** What carries colour or flake, or closes the film. Figures are common practice (no source); the product's sheet rules. */
 export interface Carrier {

@@ -1,4 +1,4 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import { spectrumFrom } from '../colour/spectrum';
 
 /** A transparent colorant: napierian optical depth spectrum of one nominal full coat at strength 1. */

@@ -1,4 +1,4 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import type { FlakeOptics } from '../optics/flakeOptics';
 import { DYES } from './dyes';
 import { OPTICAL_CONSTANTS as C } from './opticalConstants';

@@ -5,7 +5,7 @@ import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { Coat } from '../optics/coat';
 import type { Film } from '../optics/film';
 import { fresnel } from '../optics/fresnel';
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import { dyeDepth, type Dye } from './dyes';
 import { findPigment, type EffectPigment } from './effectPigments';
 

@@ -1,4 +1,4 @@
-import type { EffectSystem } from './systems';
+import type { EffectMix } from './systems';
 
 /**
  * Flake in a part of effect concentrate against the dry film of a part of carrier, by volume: a usual ready-mixed pearl; ours. With
@@ -25,7 +25,7 @@ export function partsForDepth(depth: number, filmUm: number): number {
 }
 
 /** The parts of a mix as they are written on a sheet: "6 binder : 1 blue pearl, fine"; strength scales all that colours. */
-export function sayParts(system: Pick<EffectSystem, 'parts'>, strength = 1): string {
+export function sayParts(system: Pick<EffectMix, 'parts'>, strength = 1): string {
   if (!system.parts.length) return 'parts not given: as your formula';
   return system.parts.map((p, i) => `${Number((i ? p.parts * strength : p.parts).toFixed(2))} ${p.name}`).join(' : ');
 }

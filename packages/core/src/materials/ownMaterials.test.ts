@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { fitStrength } from '../matching/fitStrength';
 import { factorsToLabs, ladderLabs } from '../matching/ladder';
 import { prepareCoat } from '../optics/coat';
-import { createShop, REFERENCE_LIBRARY } from './shop';
+import { prepareLibrary, REFERENCE_LIBRARY } from './shop';
 import {
   FILM_NM,
   pigmentFromThickness,
@@ -30,7 +30,7 @@ describe('a shop’s own materials', () => {
       [70, -30, 15],
       [45, 10, -40],
     ] as Lab[]) {
-      const shop = createShop([{ kind: 'dye', id: id(1), name: 'Ours', bare, dyed, coats: 2 }]);
+      const shop = prepareLibrary([{ kind: 'dye', id: id(1), name: 'Ours', bare, dyed, coats: 2 }]);
       const { depth } = shop.library.dyes.find((d) => d.id === id(1))!;
       const coat = prepareCoat(shop.film, { dye: depth, factor: 2 });
       const lab = factorsToLabs(shop.model(view).evaluate({ albedo: labToAlbedo(shop.film, bare) }, [coat]))[0]!;
@@ -122,7 +122,7 @@ describe('a shop’s own materials', () => {
         pricePerLitre: 90,
       },
     ];
-    const shop = createShop(own);
+    const shop = prepareLibrary(own);
     expect(shop.grounds().map((g) => g.id)).toContain(id(3));
     const coat = shop.coat(
       shop.library.systems.find((s) => s.id === id(5))!,
@@ -162,7 +162,7 @@ describe('a shop’s own materials', () => {
       ...more,
     });
     const systemOf = (more: Partial<OwnSystem> = {}) =>
-      createShop([mix(more)]).library.systems.find((s) => s.id === 'mix')!;
+      prepareLibrary([mix(more)]).library.systems.find((s) => s.id === 'mix')!;
     expect(sayParts(systemOf())).toBe('6 intercoat clear : 1 blue pearl, fine : 0.5 lagoon blue : 0.25 plum violet');
     expect(sayParts(systemOf(), 2)).toBe('6 intercoat clear : 2 blue pearl, fine : 1 lagoon blue : 0.5 plum violet');
     expect(systemOf().dyes).toHaveLength(2);
@@ -187,7 +187,7 @@ describe('a shop’s own materials', () => {
   });
 
   it('finds the strength a drawdown was sprayed with', () => {
-    const shop = createShop();
+    const shop = prepareLibrary();
     const model = shop.model([{ incidence: 45, aspecular: 45 }]);
     fc.assert(
       fc.property(

@@ -1,13 +1,13 @@
 import { spectrumFromLab } from '../colour/spectrumFromLab';
 import type { Lab } from '../colour/lab';
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import type { Film } from '../optics/film';
 import { fresnel } from '../optics/fresnel';
 import type { Carrier } from './carriers';
 import type { Dye } from './dyes';
 import { colourShift, interference, ironOxide, type EffectPigment } from './effectPigments';
 import type { GroundMaterial } from './grounds';
-import type { EffectSystem } from './systems';
+import type { EffectMix } from './systems';
 
 /** What a pigment's flake is made of; the film's thickness sets its colour. */
 export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'colour-shift';
@@ -69,7 +69,7 @@ export type StrengthSource = 'parts' | 'typed' | 'drawdown';
 
 /** A mix: what is in the cup. Parts are those of the painter's own formula; none is ever made up. */
 export interface OwnSystem extends Own<'system'> {
-  readonly family: EffectSystem['family'];
+  readonly family: EffectMix['family'];
   readonly carrierId: string;
   readonly carrierParts: number | null;
   readonly pigmentId: string | null;
@@ -103,7 +103,7 @@ export interface Library {
   readonly pigments: readonly EffectPigment[];
   readonly dyes: readonly Dye[];
   readonly carriers: readonly Carrier[];
-  readonly systems: readonly EffectSystem[];
+  readonly systems: readonly EffectMix[];
 }
 
 /** Effect pigment with a film of this thickness. @throws CoreError `badMaterial` outside {@link FILM_NM}. */
@@ -157,7 +157,7 @@ function toGround(own: OwnGround): GroundMaterial {
   return { ...solid, flakes: { pigmentId, cover, ...(tintId ? { tint: [tintId, tintDepth] as const } : {}) } };
 }
 
-function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | 'carriers'>): EffectSystem {
+function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | 'carriers'>): EffectMix {
   const carrier = library.carriers.find((c) => c.id === own.carrierId);
   const pigment = library.pigments.find((p) => p.id === own.pigmentId);
   const known =

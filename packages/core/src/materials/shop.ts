@@ -8,7 +8,7 @@ import { CARRIERS } from './carriers';
 import { DYES } from './dyes';
 import { EFFECT_PIGMENTS } from './effectPigments';
 import { mergeLibrary, type Library, type OwnMaterial } from './ownMaterials';
-import { SYSTEMS, systemCoat, type EffectSystem } from './systems';
+import { MIXES, mixCoat, type EffectMix } from './systems';
 import type { MapGround } from '../optics/preparedGround';
 import type { PreparedCoat } from '../optics/coat';
 
@@ -16,14 +16,14 @@ import type { PreparedCoat } from '../optics/coat';
  * The library made ready for computation: grounds and coats prepared once, fast models kept by geometry. Create one per
  * worker or script; it owns every cache, nothing is global.
  */
-export interface Shop {
+export interface PreparedLibrary {
   readonly film: Film;
   /** The reference library and the shop's own materials. */
   readonly library: Library;
   readonly model: (geometries: readonly Geometry[]) => FastModel;
   readonly ground: (material: GroundMaterial) => MapGround;
   readonly grounds: () => readonly MapGround[];
-  readonly coat: (system: EffectSystem, strength: number) => PreparedCoat;
+  readonly coat: (system: EffectMix, strength: number) => PreparedCoat;
 }
 
 /** The library every shop starts with. */
@@ -32,15 +32,15 @@ export const REFERENCE_LIBRARY: Library = {
   pigments: EFFECT_PIGMENTS,
   dyes: DYES,
   carriers: CARRIERS,
-  systems: SYSTEMS,
+  systems: MIXES,
 };
 
-export function createShop(own: readonly OwnMaterial[] = [], n = 1.5): Shop {
+export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): PreparedLibrary {
   const film = createFilm(n);
   const library = mergeLibrary(film, REFERENCE_LIBRARY, own);
   const models = new Map<string, FastModel>();
   const grounds = new Map<GroundMaterial, MapGround>();
-  const unit = new Map<EffectSystem, PreparedCoat>();
+  const unit = new Map<EffectMix, PreparedCoat>();
   const ground = (material: GroundMaterial): MapGround => {
     let known = grounds.get(material);
     if (!known) {
@@ -63,8 +63,11 @@ export function createShop(own: readonly OwnMaterial[] = [], n = 1.5): Shop {
     grounds: () => library.grounds.map(ground),
     coat: (system, strength) => {
       let full = unit.get(system);
-      if (!full) unit.set(system, (full = prepareCoat(film, systemCoat(system, 1, library.dyes, library.pigments))));
+      if (!full) unit.set(system, (full = prepareCoat(film, mixCoat(system, 1, library.dyes, library.pigments))));
       return { ...full, a: full.a.map((v) => v * strength), tau: full.tau * strength };
     },
   };
 }
+
+/** The shop's materials beside those of the reference library. */
+export const libraryOf = (own: readonly OwnMaterial[]): Library => mergeLibrary(createFilm(), REFERENCE_LIBRARY, own);

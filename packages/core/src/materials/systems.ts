@@ -1,11 +1,11 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import type { Coat } from '../optics/coat';
 import { dyeDepth, DYES, type Dye } from './dyes';
 import type { FinishFamily } from '../finishes/families';
 import { EFFECT_PIGMENTS, findPigment, type EffectPigment } from './effectPigments';
 
 /** What is in the cup: a mixed effect system, per nominal full coat. Everything here is invented for the demo. */
-export interface EffectSystem {
+export interface EffectMix {
   readonly id: string;
   readonly name: string;
   readonly family: FinishFamily;
@@ -28,7 +28,7 @@ export interface EffectSystem {
   readonly pricePerLitre: number;
 }
 
-export const SYSTEMS: readonly EffectSystem[] = [
+export const MIXES: readonly EffectMix[] = [
   {
     id: 'lagoon-pearl',
     name: 'Lagoon pearl',
@@ -90,7 +90,7 @@ export const SYSTEMS: readonly EffectSystem[] = [
   },
 ];
 
-export function findSystem(id: string, systems: readonly EffectSystem[] = SYSTEMS): EffectSystem {
+export function findMix(id: string, systems: readonly EffectMix[] = MIXES): EffectMix {
   const found = systems.find((s) => s.id === id);
   if (!found) throw new CoreError('notFound', `There is no effect system called ${id}.`);
   return found;
@@ -100,8 +100,8 @@ export function findSystem(id: string, systems: readonly EffectSystem[] = SYSTEM
  * One nominal full coat of a system at a strength (1 = the parts on the sheet). Dye depth and flake depth are both
  * proportional to strength: a(l) = strength a1(l), c = 1 - (1 - c1)^strength.
  */
-export function systemCoat(
-  system: EffectSystem,
+export function mixCoat(
+  system: EffectMix,
   strength = 1,
   dyes: readonly Dye[] = DYES,
   pigments: readonly EffectPigment[] = EFFECT_PIGMENTS,

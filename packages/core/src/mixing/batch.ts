@@ -1,4 +1,4 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import { mixByParts, type MixedPart, type MixPart } from './mix';
 
 /** Simple bodies an area can be had from; metres. */

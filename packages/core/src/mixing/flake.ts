@@ -1,4 +1,4 @@
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import type { GroundMaterial } from '../materials/grounds';
 import { createRandom } from '../numeric/random';
 

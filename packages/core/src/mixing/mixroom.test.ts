@@ -5,13 +5,13 @@ import { findGround } from '../materials/grounds';
 import { parseProductsCsv, productsToCsv } from '../formats/productsCsv';
 import { fromShown, sayMeasure, sayRange, toShown, unitName, type Measure } from '../units/units';
 import { startingLayers } from '../finishes/layers';
-import { findSystem } from '../materials/systems';
+import { findMix } from '../materials/systems';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 import { clearToBury, flakeDose, groundShows, paintFlakes, wantedCover, type FlakeSize } from './flake';
 import { flakeLayerOf, withFlakeDose } from './flakeLayer';
 import { mixByParts } from './mix';
 import { learnTransfer, leftoverAsGround, needOf } from './needs';
-import { additiveSuits, adviseAdditive, STARTING_PRODUCTS } from './products';
+import { additiveSuits, adviseAdditive, STARTING_PRODUCTS } from '../products/products';
 import { parseRatio } from './ratio';
 import { learnTint, sealerForShade, sealerLook, SEALER_TONES } from './sealerShade';
 import { potLifeAt, potState, vocOfMix } from './voc';
@@ -215,7 +215,7 @@ describe('flake', () => {
   });
 
   it('goes over the ground of the layers as they are kept, and its dose and clears go into them', () => {
-    const layers = startingLayers('flake', findSystem('lagoon-pearl'), nextId()).map((l) =>
+    const layers = startingLayers('flake', findMix('lagoon-pearl'), nextId()).map((l) =>
       l.kind === 'ground' ? { ...l, materialId: 'black' } : l,
     );
     const found = flakeLayerOf(layers, REFERENCE_LIBRARY)!;
@@ -227,7 +227,7 @@ describe('flake', () => {
     // One lock-down coat and four clears bury it; the clears after sanding stay.
     const clears = dosed.filter((l) => l.kind === 'clear');
     expect(clears.map((l) => l.coats)).toEqual([4, layers.filter((l) => l.kind === 'clear')[1]!.coats]);
-    expect(flakeLayerOf(startingLayers('pearl', findSystem('lagoon-pearl'), nextId()), REFERENCE_LIBRARY)).toBeNull();
+    expect(flakeLayerOf(startingLayers('pearl', findMix('lagoon-pearl'), nextId()), REFERENCE_LIBRARY)).toBeNull();
   });
 
   it.each([0.25, 0.5, 0.75, 0.95])('is strewn on the picture to just %p cover, seeded', (cover) => {

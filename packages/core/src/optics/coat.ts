@@ -1,5 +1,5 @@
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import type { Film } from './film';
 import { at, readFlake, tabulateFlake, type FlakeOptics, type FlakeTable, type SpectrumOrNumber } from './flakeOptics';
 

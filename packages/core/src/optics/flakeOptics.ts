@@ -1,5 +1,5 @@
 import { WAVELENGTH_COUNT, WAVELENGTHS_NM, type Spectrum } from '../colour/spectrum';
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 import { thinFilmPower } from './thinFilm';
 
 export type SpectrumOrNumber = Spectrum | number;

@@ -1,6 +1,6 @@
 import type { Film } from './film';
 import { fresnel } from './fresnel';
-import { CoreError } from '../coreError';
+import { CoreError } from '../errors';
 
 /** A lamp and a view in one plane: incidence from the normal in air, aspecular from the mirror toward the lamp; degrees. */
 export interface Geometry {

@@ -1,10 +1,11 @@
-import { STARTING_GUNS } from '../application/guns';
+import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
-import { layersOf, type StackRecipe } from '../finishes/layers';
+import { layersOf } from '../finishes/layers';
+import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
-import { STARTING_PRODUCTS } from '../mixing/products';
+import { findMix } from '../materials/systems';
+import { STARTING_PRODUCTS } from '../products/products';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 
 export const PLAIN_SETTINGS: SpraySettings = {
@@ -39,15 +40,15 @@ export const area = (id: string, more: Partial<SprayArea> = {}): SprayArea => ({
 /** A finish of the reference library: its mix over a ground. */
 export const finish = (
   id: string,
-  systemId: string,
+  mixId: string,
   groundId: string,
   coats: number,
-  more: Partial<StackRecipe> = {},
+  more: Partial<Recipe> = {},
 ): JobFinish => ({
   id,
   name: id,
-  systemId,
-  layers: layersOf(findGround(groundId), findSystem(systemId), {
+  mixId,
+  layers: layersOf(findGround(groundId), findMix(mixId), {
     groundId,
     coats,
     strength: 1,

@@ -1,11 +1,12 @@
-import { fanAt, settingsForFilm, type GunSettings } from '../application/gunFilm';
-import type { Gun } from '../application/guns';
+import { fanAt, settingsForFilm, type GunSettings } from './gunFilm';
+import type { Gun } from '../products/guns';
+import type { SetUp } from './setUp';
 import { FAMILIES } from '../finishes/families';
 import type { Library } from '../materials/ownMaterials';
-import type { Product } from '../mixing/products';
+import type { Product } from '../products/products';
 import { STYLES, type StyleId } from '../finishes/styles';
 import { LAYER_NAMES, type StackLayer } from '../finishes/layers';
-import type { Chemistry } from '../mixing/products';
+import type { Chemistry } from '../products/products';
 
 /** How the effect coats are laid. */
 export type School = 'wet' | 'mist';
@@ -60,13 +61,7 @@ export interface CoatPlanInput {
   readonly tack: boolean;
   readonly edits: Readonly<Record<string, CoatEdit>>;
   /** The set-up its card was sprayed with, for the layers of a mix; null where there is no card. */
-  readonly cardOf?: (layer: StackLayer) => CardSetUp | null;
-}
-
-/** How a card's effect coats were laid; null what was not said. */
-export interface CardSetUp {
-  readonly distanceCm: number | null;
-  readonly pressureBar: number | null;
+  readonly cardOf?: (layer: StackLayer) => SetUp | null;
 }
 
 const CAUTIONS: Record<Chemistry, string> = {
@@ -118,25 +113,18 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
         product?.volumeSolids ??
         q.library.carriers.find((c) => c.id === system?.carrierId)?.volumeSolids ??
         usual.solids;
-      const tipMm = q.gun.kind === 'airbrush' ? q.gun.tipMm : (product?.tipMm ?? usual.tip);
+      const tipMm = q.gun.kind === 'airbrush' ? q.gun.tipMm : (card?.tipMm ?? product?.tipMm ?? usual.tip);
       const pressureBar = Number(
         ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(2),
       );
       const laid = settingsForFilm(
         q.gun,
         {
-          overlap: translucent
-            ? mist
-              ? 0.8
-              : 0.75
-            : chemistry === 'waterborne'
-              ? 0.75
-              : light || metallic
-                ? 0.66
-                : 0.5,
+          overlap: mist ? MIST_OVERLAP : (card?.overlap ?? usualOverlap(translucent, chemistry, light || metallic)),
           distanceCm: Math.round(near * (control ? 2 : light ? 1.4 : 1)),
           pressureBar,
           tipMm,
+          turns: card?.turns ?? null,
         },
         volumeSolids,
         filmUm,
@@ -173,6 +161,15 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
     films.forEach(({ style, film }, i) => plan.push(lay(style, film, i + 1, films.length, true)));
   }
   return plan;
+}
+
+/** Overlap of mist coats: 80 %, common practice (no source). */
+const MIST_OVERLAP = 0.8;
+
+/** Overlap of passes where no card says another; common practice (no source). */
+function usualOverlap(translucent: boolean, chemistry: Chemistry, even: boolean): number {
+  if (translucent || chemistry === 'waterborne') return 0.75;
+  return even ? 0.66 : 0.5;
 }
 
 function filmsOf(layer: StackLayer, mist: boolean): { style: StyleId; film: number }[] {

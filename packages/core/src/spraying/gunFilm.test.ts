@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { filmOfSettings, flowAt, settingsForFilm, type GunSettings } from './gunFilm';
-import { STARTING_GUNS } from './guns';
+import { STARTING_GUNS } from '../products/guns';
 
 const gun = STARTING_GUNS[0]!;
 const own: GunSettings = {

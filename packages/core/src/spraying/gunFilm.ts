@@ -1,4 +1,4 @@
-import type { Gun } from './guns';
+import type { Gun } from '../products/guns';
 
 /** How a gun is set for a coat. */
 export interface GunSettings {
@@ -56,12 +56,17 @@ export function filmOfSettings(gun: Gun, at: GunSettings, volumeSolids: number):
 
 /**
  * Needle and speed that lay a film from a given distance, pressure, tip and overlap: the needle by quarter turns at the gun's
- * own speed, then the speed makes up the rest. Where neither reaches, the nearest a hand can do.
+ * own speed, or as many turns as are given; then the speed makes up the rest. Where neither reaches, the nearest a hand can do.
  * @param filmUm dry, um
  */
 export function settingsForFilm(
   gun: Gun,
-  at: Pick<GunSettings, 'overlap' | 'distanceCm' | 'pressureBar' | 'tipMm'>,
+  {
+    turns: wantedTurns = null,
+    ...at
+  }: Pick<GunSettings, 'overlap' | 'distanceCm' | 'pressureBar' | 'tipMm'> & {
+    readonly turns?: number | null;
+  },
   volumeSolids: number,
   filmUm: number,
 ): GunSettings {
@@ -69,7 +74,7 @@ export function settingsForFilm(
   const wanted = (filmUm / lays(gun.turns, gun.speedCmS)) * gun.turns;
   const least = Math.min(TURN_STEP * 2, gun.turns);
   const most = Math.floor((gun.turns * MOST_TURNS) / TURN_STEP + 1e-9) * TURN_STEP;
-  const turns = Math.max(least, Math.min(most, Math.round(wanted / TURN_STEP) * TURN_STEP));
+  const turns = wantedTurns ?? Math.max(least, Math.min(most, Math.round(wanted / TURN_STEP) * TURN_STEP));
   const speed = gun.speedCmS * (lays(turns, gun.speedCmS) / filmUm);
   const speedCmS = Math.min(gun.speedCmS * FASTEST, Math.max(gun.speedCmS * SLOWEST, speed));
   return { ...at, turns, speedCmS: Number(speedCmS.toFixed(speedCmS < 10 ? 1 : 0)) };

@@ -1,17 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { filmOfSettings } from '../application/gunFilm';
-import { STARTING_GUNS } from '../application/guns';
+import { filmOfSettings } from '../spraying/gunFilm';
+import { STARTING_GUNS } from '../products/guns';
 import { layersOf, stackFilmUm } from '../finishes/layers';
 import { findGround } from '../materials/grounds';
-import { findSystem } from '../materials/systems';
-import { cupOf } from '../mixing/productOf';
-import { STARTING_PRODUCTS } from '../mixing/products';
+import { findMix } from '../materials/systems';
+import { cupOf } from '../products/productOf';
+import { STARTING_PRODUCTS } from '../products/products';
 import { createRandom } from '../numeric/random';
 import { REFERENCE_LIBRARY } from '../materials/shop';
-import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothArea } from './boothOrder';
-import { coatPlan, type CoatPlanInput } from './coatPlan';
-import { dewPoint, flashMinutes } from './flash';
+import { bestOrder, orderCost, worstOverspray, type BoothAir, type BoothArea } from './order';
+import { coatPlan, type CoatPlanInput } from '../spraying/coatPlan';
+import { dewPoint, flashMinutes } from '../spraying/flash';
 import { planTimeline, type TimeTask } from './timeline';
 
 describe('flash and dew point', () => {
@@ -77,7 +77,7 @@ describe('the order in the booth', () => {
 });
 
 describe('the coats of a plan', () => {
-  const layers = layersOf(findGround('silver-fine'), findSystem('cinder-candy'), {
+  const layers = layersOf(findGround('silver-fine'), findMix('cinder-candy'), {
     groundId: 'silver-fine',
     coats: 2.5,
     strength: 1,

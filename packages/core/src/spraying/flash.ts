@@ -1,5 +1,5 @@
-import { CoreError } from '../coreError';
-import type { Chemistry } from '../mixing/products';
+import { CoreError } from '../errors';
+import type { Chemistry } from '../products/products';
 
 export interface FlashInput {
   /** Of a nominal coat at 20 C, minutes; from the product's sheet. */

@@ -1,0 +1,1 @@
+export { demoReadings, type DemoTruth } from './demoReadings';

@@ -1,0 +1,29 @@
+export {
+  layerFilmUm,
+  layersOf,
+  materialsOf,
+  recipeOf,
+  stackFilmUm,
+  uncountedFilmUm,
+  startingLayers,
+  withRecipe,
+  LAYER_FILM_UM,
+  LAYER_NAMES,
+  STARTING_STACKS,
+  USUAL_LIMIT_UM,
+  type PieceStack,
+  type StackLayer,
+  type StackLayerKind,
+} from './layers';
+export {
+  type ProductKind,
+  FAMILIES,
+  FAMILY_IDS,
+  FAMILY_LIMITS,
+  type FamilyLayer,
+  type FamilyRow,
+  type FinishFamily,
+} from './families';
+export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './styles';
+export { defaultTolerance, DEFAULT_TOLERANCES } from './tolerances';
+export type { Recipe } from './recipe';

@@ -1,0 +1,73 @@
+export {
+  ALL,
+  NONE,
+  reachFaults,
+  reachM2,
+  sprayAreas,
+  type Cell,
+  type CellEdit,
+  type JobFinish,
+  type JobLayer,
+  type JobObject,
+  type ObjectCount,
+  type Reach,
+  type ReachRule,
+  type SprayArea,
+  type SpraySettings,
+} from './job';
+export {
+  cellKey,
+  ENOUGH,
+  EVENT_KINDS,
+  eventOf,
+  inForce,
+  SCUFFED,
+  type CellRef,
+  type EventKind,
+  type JobEvent,
+  type Laid,
+  type Look,
+} from './events';
+export { lookAfter, BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './checks';
+export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
+export {
+  coatsOn,
+  jobState,
+  laidOf,
+  solidsOn,
+  type AreaOn,
+  type CellState,
+  type CheckState,
+  type JobState,
+  type LayerOn,
+  type Step,
+} from './state';
+export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './evidence';
+export { cupsOf, type Cup } from './amounts';
+export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
+export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './say';
+export {
+  doneOf,
+  filmOf,
+  fullCoatOf,
+  objectsOf,
+  planAgainstCard,
+  runOf,
+  stacksOfPick,
+  START_AREAS,
+  START_SETTINGS,
+  workOfCard,
+  workOfJob,
+  type AreaRow,
+  type CardRow,
+  type Done,
+  type JobMixing,
+  type JobRow,
+  type JobWork,
+  type LayerFilm,
+  type RunState,
+  type WorkInput,
+} from './work';
+export { groupsOf } from './amounts';
+export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
+export { effectOn, type EffectOn } from './effect';

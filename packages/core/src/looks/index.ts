@@ -1,0 +1,2 @@
+export { layerLooks, opticalStack } from './layerLooks';
+export { swatchFactors, type SwatchLayer } from './swatch';

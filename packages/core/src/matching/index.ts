@@ -1,0 +1,44 @@
+export { fitStrength } from './fitStrength';
+export { scoreMatch, type TargetAngle, type MatchScore } from './target';
+export { ladderLabs, factorsToLabs, effectCoats, type EffectCoats } from './ladder';
+export { findStopWindow, coatGrid, interpolateLabs, COAT_GRID, type StopWindow, type CurvePoint } from './stopWindow';
+export { adviseCoats, chancesAt, logScatter, DEFAULT_SCATTER, type Advice, type Chances, type Scatter } from './risk';
+export {
+  assembleMap,
+  bestCell,
+  computeMapRows,
+  computeMatchMap,
+  packRows,
+  unpackRows,
+  mapCounts,
+  type MatchMap,
+  type MapRow,
+  type MapCell,
+  type MapPick,
+} from './matchMap';
+export { recipeFigures, USUAL_TRANSFER, type RecipeFigures } from './figures';
+export { lookUnder, targetUnder, type SecondLook } from './light';
+export {
+  createSearch,
+  rateExactly,
+  paretoRecipes,
+  USUAL_SEARCH,
+  type RatedRecipe,
+  type SearchInput,
+  type SearchSpace,
+} from './search';
+export {
+  DROP_ML,
+  nudge,
+  nudgePours,
+  remarkToLabs,
+  weakerBy,
+  tonerParts,
+  type Nudge,
+  type NudgeInput,
+  type NudgePour,
+  type NudgeStep,
+  type Remark,
+  type TonerDose,
+} from './nudge';
+export { describeDifference, type DifferenceWords } from './words';

@@ -1,0 +1,16 @@
+export {
+  additiveSuits,
+  adviseAdditive,
+  reducerFor,
+  reducerPace,
+  LARGE_JOB_M2,
+  PRODUCT_KINDS,
+  STARTING_PRODUCTS,
+  type Additive,
+  type AdditiveAdvice,
+  type AdditiveRole,
+  type Product,
+  type Chemistry,
+} from './products';
+export { STARTING_GUNS, type Gun } from './guns';
+export { cupOf, productFor, productKindOf } from './productOf';

@@ -1,0 +1,16 @@
+export {
+  fromShown,
+  sayMeasure,
+  toShown,
+  unitDigits,
+  unitName,
+  G_PER_OZ,
+  M2_PER_FT2,
+  ML_PER_FL_OZ,
+  PSI_PER_BAR,
+  UM_PER_MIL,
+  type Measure,
+  type UnitSystem,
+  sayRange,
+  sayWithin,
+} from './units';
