@@ -15,6 +15,18 @@ export function endpoint<Body extends Schema | null, Reply extends Schema>(
   return e;
 }
 
+/** A file that is sent as the body, or fetched; whatever else there is to say stands in the query. */
+export interface FileEndpoint {
+  readonly method: 'GET' | 'POST' | 'PUT';
+  readonly path: string;
+  /** Media types of the bytes. */
+  readonly types: readonly string[];
+  /** Largest file taken, bytes; left out of what is fetched. */
+  readonly maxBytes?: number;
+}
+
+export const fileEndpoint = <E extends FileEndpoint>(e: E): E => e;
+
 export type BodyOf<E> = E extends Endpoint<infer B, Schema> ? (B extends Schema ? InferType<B> : undefined) : never;
 export type ReplyOf<E> = E extends Endpoint<Schema | null, infer R> ? InferType<R> : never;
 

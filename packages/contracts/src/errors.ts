@@ -9,6 +9,8 @@ export const ERROR_CATALOGUE = {
   conflict: { status: 409, message: 'An entry with this id already holds something else.' },
   inUse: { status: 409, message: 'This is in use and was kept.' },
   tooLarge: { status: 413, message: 'This is more than can be taken at once; the limit is 1 MB.' },
+  /** What core can't work with: its own sentence stands in the place of this one. */
+  notWorkable: { status: 422, message: 'This can’t be worked out from what is entered.' },
   damaged: {
     status: 500,
     message:

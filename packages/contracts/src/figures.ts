@@ -1,5 +1,5 @@
 import './locale';
-import { number, string } from 'yup';
+import { number, object, string } from 'yup';
 
 /** A figure within bounds, each with its sentence. @param unit said with the bounds, with a space before it. */
 export const figure = (label: string, lo: number, hi: number, unit = '') =>
@@ -20,3 +20,13 @@ export const maybeFigure = (label: string, lo: number, hi: number, unit = '') =>
 
 /** A text without the blanks around it; what is no text is left for the type's own sentence. */
 export const trimmed = () => string().transform((v: unknown) => (typeof v === 'string' ? v.trim() : v));
+
+/** Name of something of the shop. */
+export const named = () => trimmed().required('Give it a name.').max(50, 'Keep the name under 50 letters.');
+
+/** Of a stored row; an edit that names another one is refused. */
+export const version = number().integer().min(1).required();
+/** Beside what is put: 0 for something new. */
+export const withVersion = { version: number().integer().min(0).required() };
+/** Body of a removal. */
+export const removal = object({ version }).noUnknown();

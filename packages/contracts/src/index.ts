@@ -1,114 +1,99 @@
-export { endpoint, pathOf, SERVER_TIME_HEADER, type Endpoint, type BodyOf, type ReplyOf } from './endpoint';
-export { ERROR_CATALOGUE, type ErrorCode, type ApiErrorBody } from './errors';
 export {
-  readingSchema,
-  newReadingSetSchema,
-  readingSetSchema,
-  lightnessSchema,
+  endpoint,
+  pathOf,
+  SERVER_TIME_HEADER,
+  type BodyOf,
+  type Endpoint,
+  type FileEndpoint,
+  type ReplyOf,
+} from './endpoint';
+export { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from './errors';
+export { refuseInherited } from './json';
+export {
   aSchema,
   bSchema,
+  isOfJob,
+  lightnessSchema,
+  newReadingSetSchema,
   READING_SOURCES,
+  readingSchema,
+  readingsApi,
+  readingSetSchema,
   type ReadingSet,
 } from './readings';
+export { filmLimitSchema, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
 export {
-  api,
   families,
-  filmLimitSchema,
-  stackLayerSchema,
-  stacksSchema,
-  choiceSchema,
-  newJobSchema,
-  jobSchema,
-  jobSummarySchema,
-  changeJobSchema,
+  finishesApi,
+  finishSchema,
+  finishSummarySchema,
+  type Finish,
+  type FinishName,
+  type FinishSummary,
+} from './finishes';
+export { areasOf, areasSchema, objectsSchema, type Area, type JobObjectRow } from './areas';
+export { mixingSchema, START_MIXING, type Added, type Mixing } from './mixing';
+export {
   cardSchema,
+  cardsApi,
+  knownHandSchema,
+  LABEL_SIZES,
+  labelPath,
   putCardSchema,
   storedCardSchema,
-  jobDetailSchema,
-  type Choice,
-  type NewJob,
-  type Job,
-  type JobSummary,
-  type JobDetail,
-  areasOf,
-  areasSchema,
-  mixingSchema,
-  objectsOf,
-  objectsSchema,
-  START_AREAS,
-  START_MIXING,
   type Card,
-  type Mixing,
-  type Area,
-  type JobObjectRow,
-  type Done,
-  type LayerFilm,
-  REMOVED_DAYS,
-  type RunState,
-  type Damaged,
-  type Added,
+  type EarlierCard,
+  type LabelSize,
   type StoredCard,
+} from './cards';
+export { verdictEventSchema, verdictsApi, type VerdictEvent } from './verdicts';
+export { PHOTO_MAX_BYTES, PHOTO_TYPES, photoPath, photosApi, photoSchema, type Photo } from './photos';
+export {
+  changeJobSchema,
+  jobDetailSchema,
+  jobSchema,
+  jobsApi,
+  jobSheetPath,
+  jobSummarySchema,
+  newJobSchema,
+  REMOVED_DAYS,
+  type Job,
+  type JobDetail,
+  type JobSummary,
+  type NewJob,
 } from './jobs';
-export { calcSchemas, coatSchema, type CalcName, type SpectrumInput } from './calc';
+export { damagedApi, type Damaged } from './damaged';
 export {
   materialsApi,
-  ownMaterialSchema,
-  ownGroundSchema,
-  ownPigmentSchema,
   ownCarrierSchema,
   ownDyeSchema,
+  ownGroundSchema,
+  ownMaterialSchema,
+  ownPigmentSchema,
   ownSystemSchema,
   storedMaterialSchema,
   type StoredMaterial,
 } from './materials';
-
+export { productSchema, productsApi, SHEET_MAX_BYTES, SHEET_TYPES, sheetPath, type StoredProduct } from './products';
+export { gunSchema, gunsApi, type StoredGun } from './guns';
 export {
-  knownHandSchema,
-  labelPath,
-  LABEL_SIZES,
-  letdownApi,
-  PHOTO_MAX_BYTES,
-  PHOTO_TYPES,
-  photoPath,
-  photoSchema,
-  verdictEventSchema,
-  type LabelSize,
-  type Photo,
-  type VerdictEvent,
-} from './letdown';
-
-export {
+  BATCH_SIZES,
+  batchesApi,
   batchPdfPath,
   batchSchema,
-  BATCH_SIZES,
-  gunSchema,
-  productSchema,
-  SHEET_MAX_BYTES,
-  SHEET_TYPES,
-  sheetPath,
-  shopApi,
   storedBatchSchema,
   type Batch,
   type NewBatch,
-  type StoredGun,
-  type StoredProduct,
-} from './shop';
-
+} from './batches';
 export {
   blendSettingsSchema,
   cellEditSchema,
   coatEditSchema,
-  jobSheetPath,
   passSettingsSchema,
   sprayPlanSchema,
   START_PLAN,
   type BlendSettings,
   type PassSettings,
   type SprayPlan,
-} from './spray';
-
+} from './plan';
 export { jobEventSchema, logApi } from './log';
-
-export { doneOf, filmOf, libraryOf, runOf, stacksOfPick, workOfCard, workOfJob, type JobWork } from './jobWork';
-
-export { refuseInherited } from './json';

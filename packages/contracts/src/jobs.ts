@@ -1,288 +1,40 @@
-import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import {
-  LAYER_NAMES,
-  STYLES,
-  SYSTEMS,
-  FAMILY_IDS,
-  type FinishFamily,
-  type StackLayerKind,
-  type StyleId,
-} from '@steady-gleam/core';
-import { endpoint } from './endpoint';
-import { earlierHandsSchema, photoSchema, verdictEventSchema } from './letdown';
+import type { FinishFamily } from '@steady-gleam/core/finishes';
+import { MIXES } from '@steady-gleam/core/materials';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { areasSchema, objectsSchema } from './areas';
+import { earlierHandsSchema, storedCardSchema } from './cards';
+import { endpoint, fileEndpoint, pathOf } from './endpoint';
+import { trimmed, version } from './figures';
+import { families, finishNameSchema, finishOfJobSchema, matching } from './finishes';
+import { filmLimitSchema, materialId, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
 import { jobEventSchema } from './log';
-import { sprayPlanSchema } from './spray';
-import { newReadingSetSchema, readingSetSchema } from './readings';
-import { trimmed } from './figures';
-
-/** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
-const materialId = (missing: string) => string().max(60).required(missing);
-const styleIds = Object.keys(STYLES) as StyleId[];
-export const families: readonly FinishFamily[] = FAMILY_IDS;
+import { mixingSchema } from './mixing';
+import { photoSchema } from './photos';
+import { readingSetSchema } from './readings';
+import { sprayPlanSchema } from './plan';
+import { verdictEventSchema } from './verdicts';
 
 const id = string().uuid().required();
-const version = number().integer().min(1).required();
-
-/** What the painter picked on the match map. */
-export const choiceSchema = object({
-  groundId: materialId('Choose a ground.'),
-  coats: number().min(0.5).max(12).required(),
-  strength: number().min(0.3).max(3).required(),
-  style: string().oneOf(styleIds).required(),
-  controlCoats: number().min(0).max(4).required(),
-}).noUnknown();
-export type Choice = InferType<typeof choiceSchema>;
-
-const layerKinds = Object.keys(LAYER_NAMES) as StackLayerKind[];
-
-/** Coats of one kind in a stack. */
-export const stackLayerSchema = object({
-  id: string().max(160).required(),
-  kind: string().oneOf(layerKinds).required(),
-  materialId: string()
-    .max(60)
-    .nullable()
-    .defined()
-    .test('needed', 'Choose what is laid here.', (v, context) => {
-      const { kind } = context.parent as { kind?: StackLayerKind };
-      return (kind !== 'ground' && kind !== 'effect') || !!v;
-    }),
-  coats: number()
-    .typeError('Coats must be a number.')
-    .min(0.5, 'A layer has half a coat or more; take it out instead.')
-    .max(20, 'A layer has 20 coats at most.')
-    .required('Say how many coats.'),
-  style: string().oneOf(styleIds).required(),
-  strength: number().min(0.3).max(3).required(),
-  filmUm: number()
-    .typeError('The film must be a number.')
-    .min(1, 'A coat is at least 1 µm thick.')
-    .max(500, 'A coat is at most 500 µm thick.')
-    .required('Say how thick a coat is.'),
-}).noUnknown();
-
-export const stacksSchema = array(
-  object({
-    id: string().max(60).required(),
-    name: trimmed().required('Name this part of the piece.').max(40, 'Keep it under 40 letters.'),
-    layers: array(stackLayerSchema.required())
-      .required()
-      .min(1, 'A stack has a layer or more.')
-      .max(30, 'A stack has 30 layers at most.'),
-  })
-    .noUnknown()
-    .required(),
-)
-  .min(1, 'Keep one stack.')
-  .max(4, 'Four stacks at most.');
-
-export const filmLimitSchema = number()
-  .typeError('The limit must be a number.')
-  .min(50, 'A limit under 50 µm leaves no room for a finish.')
-  .max(3000, 'A limit over 3000 µm is no limit.');
-
-const shapes = ['area', 'panel', 'cylinder', 'dome', 'tub', 'tube'] as const;
-const measure = number().typeError('A number.').min(0.001, 'More than zero.').max(200, 'At most 200.');
-
-/** What is looked at as one: a coach, a shell with its loose parts. */
-export const jobObjectSchema = object({
-  id: string().max(60).required(),
-  name: trimmed().required('Name the object.').max(80, 'Keep it under 80 letters.'),
-  /** Effect coats by finish, as the object's own target asks for; and when it is looked at. */
-  counts: array(
-    object({
-      finishId: string().max(60).required(),
-      coats: number()
-        .typeError('Coats must be a number.')
-        .min(0.25, 'A quarter coat at the least.')
-        .max(14, 'At most 14 coats.')
-        .nullable()
-        .defined(),
-      lookAfter: number()
-        .typeError('Coats must be a number.')
-        .min(0.25, 'Look after a quarter coat at the earliest.')
-        .max(14, 'At most 14 coats.')
-        .nullable()
-        .defined(),
-    })
-      .noUnknown()
-      .required(),
-  )
-    .required()
-    .max(8),
-}).noUnknown();
-export const objectsSchema = array(jobObjectSchema.required())
-  .min(1, 'Keep one object.')
-  .max(12, 'Twelve objects at most.');
-
-/** What is sprayed in one go: its shape for the area, its place in the booth for the order; metres. */
-export const areaSchema = object({
-  id: string().max(60).required(),
-  name: trimmed().required('Name the area.').max(40, 'Keep it under 40 letters.'),
-  shape: string().oneOf(shapes).required(),
-  /** Measures of the shape by name; `area` in m2, the others in m. */
-  measures: object({
-    area: measure,
-    width: measure,
-    height: measure,
-    diameter: measure,
-    top: measure,
-    bottom: measure,
-    length: measure,
-  }).noUnknown(),
-  count: number()
-    .typeError('A whole number.')
-    .integer('A whole number.')
-    .min(1, 'One or more.')
-    .max(200, 'At most 200.')
-    .required('A whole number.'),
-  /** Where it hangs or lies in the booth; null until it is placed. */
-  x: number().min(-50).max(50).nullable().default(null),
-  y: number().min(-50).max(50).nullable().default(null),
-  mounting: string()
-    .oneOf(['object', 'stand'] as const)
-    .default('object'),
-  /** Jambs, edges and pockets are sprayed before the rest. */
-  first: boolean().default(false),
-  objectId: string().max(60).required('Say which object it belongs to.'),
-  /** Null for the job's own finish. */
-  finishId: string().max(60).nullable().default(null),
-  /** The area it lies masked on, as a stripe or letters do; null for one of its own. */
-  on: string().max(60).nullable().default(null),
-})
-  .noUnknown()
-  .test('size', (area, context) =>
-    Object.values(area.measures ?? {}).some((v) => v !== undefined)
-      ? true
-      : context.createError({ path: `${context.path}.measures.area`, message: 'Say how large it is.' }),
-  );
-export type Area = InferType<typeof areaSchema>;
-export const areasSchema = array(areaSchema.required())
-  .min(1, 'Keep one area.')
-  .max(40, 'Forty areas at most; count alike ones together.')
-  .test('on', (areas, context) => {
-    const list = (areas ?? []).filter(Boolean);
-    const at = list.findIndex((a) => a.on && list.find((b) => b.id === a.on)?.on !== null);
-    return at < 0
-      ? true
-      : context.createError({
-          path: `${context.path}[${at}].on`,
-          message: 'What it lies on is not here any more, or is a stripe itself; choose another.',
-        });
-  });
-
-/** What a nudge or a flake dose puts into a cup, to one part by volume of what is poured first. */
-const addedSchema = object({
-  name: trimmed().required('Say what is added.').max(80, 'Keep the name under 80 letters.'),
-  ratio: number()
-    .typeError('What is added must be a number.')
-    .min(0, 'What is added can’t be less than nothing.')
-    .max(100, 'What is added can’t be over a hundred times the mix.')
-    .required('Say how much is added.'),
-  density: number().min(0.3).max(4).nullable().defined(),
-  /** Dry flake, weighed into the finished mix: the ratio is not of it, and nothing of it evaporates. */
-  dry: boolean().default(false),
-})
-  .noUnknown()
-  .required();
-export type Added = InferType<typeof addedSchema>;
-
-/** How a job is mixed: products by layer, gun, and the weather in the booth. */
-export const mixingSchema = object({
-  /** Product of a layer, by the layer's id. */
-  products: lazy((value: unknown) =>
-    object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().uuid().required()]))),
-  ) as unknown as Schema<Record<string, string>>,
-  /** Reducer the painter chose for a cup, by name; the key is the cup's first layer. */
-  reducers: lazy((value: unknown) =>
-    object(
-      Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().max(80).required()])),
-    ).default({}),
-  ) as unknown as Schema<Record<string, string> | undefined>,
-  /** How the flake of the job is mixed, covered and buried; null where it has none or nothing was said. */
-  flake: object({
-    pigmentId: string().max(60).required(),
-    /** By weight, by size in um. */
-    parts: array(
-      object({ sizeUm: number().min(20).max(2000).required(), parts: number().min(0).max(1000).required() })
-        .noUnknown()
-        .required(),
-    )
-      .required()
-      .max(8),
-    cover: number().min(0.05).max(0.99).nullable().defined(),
-    filmUm: number().min(5).max(150).required(),
-    sandUm: number().min(0).max(200).required(),
-    keepUm: number().min(10).max(200).required(),
-    /** Clears that bury it before it is sanded flat. */
-    buryCoats: number().min(0).max(40).required(),
-  })
-    .noUnknown()
-    .nullable()
-    .default(null),
-  /** What a nudge adds to a cup, to one part of its carrier; the key is the cup's first layer. */
-  added: lazy((value: unknown) =>
-    object(
-      Object.fromEntries(
-        Object.keys((value as object | null) ?? {}).map((k) => [k, array(addedSchema).required().max(12)]),
-      ),
-    ).default({}),
-  ) as unknown as Schema<Record<string, Added[]> | undefined>,
-  gunId: string().uuid().nullable().defined(),
-  temperatureC: number()
-    .typeError('The temperature must be a number.')
-    .min(-10, 'No colder than -10 °C.')
-    .max(60, 'No warmer than 60 °C.')
-    .required(),
-  /** Relative, fraction. */
-  humidity: number()
-    .typeError('The humidity must be a number.')
-    .min(0.05, 'At least 5 %.')
-    .max(1, 'At most 100 %.')
-    .required(),
-}).noUnknown();
-export type Mixing = InferType<typeof mixingSchema>;
-
-/** Before the painter said anything: a mild booth, and two square metres. */
-export const START_MIXING: Mixing = { products: {}, flake: null, gunId: null, temperatureC: 20, humidity: 0.5 };
-const START_OBJECT = 'object-1';
-export const START_AREAS: readonly Area[] = [
-  {
-    id: 'piece-1',
-    name: 'Whole piece',
-    shape: 'area',
-    measures: { area: 2 },
-    count: 1,
-    x: null,
-    y: null,
-    mounting: 'object',
-    first: false,
-    objectId: START_OBJECT,
-    finishId: null,
-    on: null,
-  },
-];
 
 const piece = trimmed()
   .max(80, 'Keep it under 80 letters.')
   .required('Say what is to be finished, for instance “dodgem shell 7”.');
-const matching = trimmed()
-  .max(160, 'Keep it under 160 letters.')
-  .required('Say what it has to match, for instance “shell 4, left side”.');
-const systemId = materialId('Choose what is in the cup.');
+const mixId = materialId('Choose what is in the cup.');
 const family = string()
   .oneOf<FinishFamily>([...families], 'Choose the finish family.')
   .required('Choose the finish family.');
 
-export const newJobSchema = object({ id, piece, matching, family, systemId }).test(
-  'system-of-family',
-  (job, context) =>
-    (SYSTEMS.find((s) => s.id === job.systemId)?.family ?? job.family) === job.family
-      ? true
-      : context.createError({
-          path: 'systemId',
-          message: 'This mix belongs to another finish family; choose one of this family.',
-        }),
+/** `finishId`: of a finish that is there already; the job is about that one, and what else is said of it counts for nothing. */
+export const newJobSchema = object({
+  ...{ id, piece, matching, family, mixId },
+  finishId: string().uuid().nullable().default(null),
+}).test('system-of-family', (job, context) =>
+  (MIXES.find((s) => s.id === job.mixId)?.family ?? job.family) === job.family
+    ? true
+    : context.createError({
+        path: 'mixId',
+        message: 'This mix belongs to another finish family; choose one of this family.',
+      }),
 );
 export type NewJob = InferType<typeof newJobSchema>;
 
@@ -293,7 +45,6 @@ const layerFilmSchema = object({
   onUm: number().required(),
   plannedUm: number().required(),
 }).noUnknown();
-export type LayerFilm = InferType<typeof layerFilmSchema>;
 
 /** `away`: put out of the way, neither open nor finished. */
 export const JOB_STATES = ['open', 'finished', 'away'] as const;
@@ -311,18 +62,20 @@ const doneSchema = object({
   ).required(),
   film: array(layerFilmSchema.required()).required(),
 }).noUnknown();
-export type Done = InferType<typeof doneSchema>;
 
 export const jobSchema = object({
   id,
+  /** The finish it is about: the first of its finishes. */
+  finishId: id,
   piece,
-  matching,
+  /** Empty for a finish that came with layers and matches nothing yet. */
+  matching: string().defined(),
   family,
-  systemId,
+  mixId,
   status: string()
     .oneOf([...JOB_STATES])
     .required(),
-  choice: choiceSchema.nullable().defined(),
+  pick: recipeSchema.nullable().defined(),
   /** Layers as the painter set them; null while they follow from the pick. */
   stacks: stacksSchema.nullable().defined(),
   /** Build the painter does not want to exceed, um; null for the usual one. */
@@ -343,12 +96,6 @@ export const jobSchema = object({
   updatedAt: string().datetime().required(),
 }).noUnknown();
 export type Job = InferType<typeof jobSchema>;
-export type JobObjectRow = InferType<typeof jobObjectSchema>;
-
-/** The objects of a job; while none were entered the piece itself is the one. */
-export const objectsOf = (job: Pick<Job, 'objects' | 'piece'>): readonly JobObjectRow[] =>
-  job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];
-export const areasOf = (job: Pick<Job, 'areas'>): readonly Area[] => job.areas ?? START_AREAS;
 
 /** Where a job stands, as its log says: what the list of jobs tells of it. */
 export const runStateSchema = object({
@@ -363,7 +110,6 @@ export const runStateSchema = object({
   /** When the recoat window of what lies below it closes, ms since 1970; null where it has none. */
   closesAt: number().nullable().defined(),
 }).noUnknown();
-export type RunState = InferType<typeof runStateSchema>;
 
 export const jobSummarySchema = jobSchema.shape({
   targetAngles: number().integer().required(),
@@ -378,17 +124,6 @@ export const jobSummarySchema = jobSchema.shape({
 });
 export type JobSummary = InferType<typeof jobSummarySchema>;
 
-/** A stored row that today's program can't read: left out of its list, named here. */
-export const damagedSchema = object({
-  what: string()
-    .oneOf(['job', 'product', 'gun', 'material', 'batch', 'event'] as const)
-    .required(),
-  id: string().required(),
-  /** What it was called, as far as that can be read. */
-  name: string().defined(),
-}).noUnknown();
-export type Damaged = InferType<typeof damagedSchema>;
-
 export const changeJobSchema = object({
   version,
   piece: piece.optional(),
@@ -398,7 +133,9 @@ export const changeJobSchema = object({
     .optional(),
   /** True takes the job out of the list, false puts it back. */
   removed: boolean().optional(),
-  choice: choiceSchema.optional().default(undefined),
+  /** The finish that `matching` and `pick` are about; the job's first when left out. */
+  finishId: string().uuid().optional(),
+  pick: recipeSchema.optional().default(undefined),
   stacks: stacksSchema.nullable().optional().default(undefined),
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
   objects: objectsSchema.optional().default(undefined),
@@ -407,59 +144,12 @@ export const changeJobSchema = object({
   plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
 
-const text = (max: number) => trimmed().max(max, `Keep it under ${max} letters.`);
-const rungCoats = number()
-  .typeError('Coats must be a number.')
-  .min(0.5, 'A rung has half a coat or more.')
-  .max(12, 'A rung has 12 coats at most.')
-  .required();
-
-/** A let-down card: what is sprayed on it, and with what. */
-export const cardSchema = object({
-  id,
-  rungs: array(rungCoats)
-    .required()
-    .min(1, 'Plan at least one rung.')
-    .max(8, 'Eight rungs fit on a card.')
-    .test('unique', 'Each rung needs its own coat count.', (list) => new Set(list).size === (list ?? []).length),
-  gun: text(60).required('Say which gun, so that the card can be trusted next time.'),
-  pressureBar: number()
-    .typeError('Pressure must be a number.')
-    .min(0.3, 'At least 0.3 bar.')
-    .max(6, 'At most 6 bar.')
-    .required('Enter the pressure at the gun.'),
-  onStand: boolean().required(),
-  /** What else has to be the same on the job; kept on the label. */
-  settings: object({
-    sealer: text(60).default(''),
-    groundCoats: text(40).default(''),
-    reducer: text(60).default(''),
-    distanceCm: number()
-      .typeError('Distance must be a number.')
-      .min(5, 'At least 5 cm.')
-      .max(60, 'At most 60 cm.')
-      .nullable()
-      .default(null),
-    temperatureC: number()
-      .typeError('Temperature must be a number.')
-      .min(0, 'At least 0 °C.')
-      .max(50, 'At most 50 °C.')
-      .nullable()
-      .default(null),
-    patches: boolean().default(false),
-  })
-    .noUnknown()
-    .default({ sealer: '', groundCoats: '', reducer: '', distanceCm: null, temperatureC: null, patches: false }),
-}).noUnknown();
-export type Card = InferType<typeof cardSchema>;
-
-export const putCardSchema = cardSchema.shape({ version: number().integer().min(0).required() });
-
-export const storedCardSchema = cardSchema.shape({ version });
-export type StoredCard = InferType<typeof storedCardSchema>;
-
 export const jobDetailSchema = object({
   job: jobSchema.required(),
+  /** The finish that target, card, verdicts and pick are of. */
+  finish: finishOfJobSchema.required(),
+  /** Every finish of the job with a mix of its own, in the order of its stacks. */
+  finishes: array(finishNameSchema.required()).required(),
   target: readingSetSchema.nullable().default(null).defined(),
   /** Targets of single objects, where they differ from the job's. */
   objectTargets: array(readingSetSchema.required()).required(),
@@ -481,8 +171,8 @@ export const jobDetailSchema = object({
 });
 export type JobDetail = InferType<typeof jobDetailSchema>;
 
-export const api = {
-  listJobs: endpoint({
+export const jobsApi = {
+  list: endpoint({
     method: 'GET',
     path: '/api/jobs',
     body: null,
@@ -495,30 +185,16 @@ export const api = {
     body: null,
     reply: array(jobSchema.required()).required(),
   }),
-  /** Rows of every kind that can't be read. */
-  listDamaged: endpoint({
-    method: 'GET',
-    path: '/api/damaged',
-    body: null,
-    reply: array(damagedSchema.required()).required(),
-  }),
-  createJob: endpoint({ method: 'POST', path: '/api/jobs', body: newJobSchema, reply: jobSchema }),
-  /** A job like another: its target, card, pick, areas and plan; nothing of its log. */
-  copyJob: endpoint({ method: 'POST', path: '/api/jobs/:id/copy', body: object({ id, piece }), reply: jobSchema }),
-  readJob: endpoint({ method: 'GET', path: '/api/jobs/:id', body: null, reply: jobDetailSchema }),
-  changeJob: endpoint({ method: 'PATCH', path: '/api/jobs/:id', body: changeJobSchema, reply: jobSchema }),
-  addReadings: endpoint({
-    method: 'POST',
-    path: '/api/jobs/:id/readings',
-    body: newReadingSetSchema,
-    reply: readingSetSchema,
-  }),
-  /** A set of readings that was entered wrongly is taken out, or put back; what it replaced goes with it. */
-  removeReadings: endpoint({
-    method: 'PUT',
-    path: '/api/readings/:id/removed',
-    body: object({ removed: boolean().required() }).noUnknown(),
-    reply: object({}),
-  }),
-  putCard: endpoint({ method: 'PUT', path: '/api/jobs/:id/card', body: putCardSchema, reply: storedCardSchema }),
+  create: endpoint({ method: 'POST', path: '/api/jobs', body: newJobSchema, reply: jobSchema }),
+  /** A job like another: its finishes, objects, areas and plan; nothing of its log. */
+  copy: endpoint({ method: 'POST', path: '/api/jobs/:id/copy', body: object({ id, piece }), reply: jobSchema }),
+  read: endpoint({ method: 'GET', path: '/api/jobs/:id', body: null, reply: jobDetailSchema }),
+  /** The same with another of its finishes in the place of its first. */
+  readWith: endpoint({ method: 'GET', path: '/api/jobs/:id/finishes/:finishId', body: null, reply: jobDetailSchema }),
+  change: endpoint({ method: 'PATCH', path: '/api/jobs/:id', body: changeJobSchema, reply: jobSchema }),
+  sheet: fileEndpoint({ method: 'GET', path: '/api/jobs/:id/sheet.pdf', types: ['application/pdf'] }),
 } as const;
+
+/** @param zone the painter's time zone by its IANA name, so that every paper tells their clock */
+export const jobSheetPath = (jobId: string, units: string, zone: string): string =>
+  `${pathOf(jobsApi.sheet.path, { id: jobId })}?${new URLSearchParams({ units, zone }).toString()}`;

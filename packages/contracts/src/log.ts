@@ -1,12 +1,5 @@
-import {
-  EVENT_KINDS,
-  EYE_VIEWS,
-  VERDICTS,
-  type EventKind,
-  type EyeView,
-  type JobEvent,
-  type Verdict,
-} from '@steady-gleam/core';
+import { EVENT_KINDS, type EventKind, type JobEvent } from '@steady-gleam/core/jobs';
+import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { array, number, object, string, type Schema } from 'yup';
 import { endpoint } from './endpoint';
 import { figure, trimmed } from './figures';
@@ -52,10 +45,10 @@ export const jobEventSchema = object({
 const events = array(jobEventSchema.required()).required();
 const sent = object({ events: array(jobEventSchema.required()).required().min(1).max(500) }).noUnknown();
 
-/** The log of a job, and that of its card's own run. Each event is stored once however often it is sent; all of a request or none. */
+/** The log of a job, and that of the run of a finish's card. Each event is stored once however often it is sent; all of a request or none. */
 export const logApi = {
   readLog: endpoint({ method: 'GET', path: '/api/jobs/:id/events', body: null, reply: events }),
   addEvents: endpoint({ method: 'POST', path: '/api/jobs/:id/events', body: sent, reply: events }),
-  readCardLog: endpoint({ method: 'GET', path: '/api/jobs/:id/card/events', body: null, reply: events }),
-  addCardEvents: endpoint({ method: 'POST', path: '/api/jobs/:id/card/events', body: sent, reply: events }),
+  readCardLog: endpoint({ method: 'GET', path: '/api/finishes/:id/card/events', body: null, reply: events }),
+  addCardEvents: endpoint({ method: 'POST', path: '/api/finishes/:id/card/events', body: sent, reply: events }),
 } as const;

@@ -1,8 +1,9 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core';
+import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core/materials';
 import { endpoint } from './endpoint';
 import { figure, maybeFigure, trimmed } from './figures';
-import { FAMILY_IDS, type FinishFamily, type StrengthSource } from '@steady-gleam/core';
+import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core/finishes';
+import type { StrengthSource } from '@steady-gleam/core/materials';
 
 const base = (kind: OwnMaterial['kind']) => ({
   kind: string().oneOf([kind]).required(),

@@ -1,5 +1,6 @@
-import { array, number, object, string, type InferType } from 'yup';
-import { READING_LIMITS as L } from '@steady-gleam/core';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { READING_LIMITS as L } from '@steady-gleam/core/formats';
+import { endpoint } from './endpoint';
 import { trimmed } from './figures';
 
 const finite = (label: string, lo: number, hi: number) =>
@@ -71,3 +72,31 @@ export const newReadingSetSchema = object({
 
 export const readingSetSchema = newReadingSetSchema;
 export type ReadingSet = InferType<typeof readingSetSchema>;
+
+export const readingsApi = {
+  /** Targets, rungs and chips of a finish. */
+  addToFinish: endpoint({
+    method: 'POST',
+    path: '/api/finishes/:id/readings',
+    body: newReadingSetSchema,
+    reply: readingSetSchema,
+  }),
+  /** Places on a job, and targets of its single objects. */
+  addToJob: endpoint({
+    method: 'POST',
+    path: '/api/jobs/:id/readings',
+    body: newReadingSetSchema,
+    reply: readingSetSchema,
+  }),
+  /** A set of readings that was entered wrongly is taken out, or put back; what it replaced goes with it. */
+  remove: endpoint({
+    method: 'PUT',
+    path: '/api/readings/:id/removed',
+    body: object({ removed: boolean().required() }).noUnknown(),
+    reply: object({}),
+  }),
+} as const;
+
+/** Of a job, not of the finish: a place on it, or the target of one of its objects. */
+export const isOfJob = (set: Pick<ReadingSet, 'kind' | 'objectId'>): boolean =>
+  set.kind === 'spot' || (set.kind === 'target' && set.objectId !== null);

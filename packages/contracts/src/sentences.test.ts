@@ -1,5 +1,6 @@
+import { START_AREAS } from '@steady-gleam/core/jobs';
 import { describe, expect, it } from '@jest/globals';
-import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { ValidationError, type Schema } from 'yup';
 import {
   batchSchema,
@@ -12,7 +13,6 @@ import {
   ownMaterialSchema,
   productSchema,
   sprayPlanSchema,
-  START_AREAS,
   START_MIXING,
   START_PLAN,
   verdictEventSchema,
@@ -23,7 +23,10 @@ const at = '2026-11-20T09:00:00.000Z';
 
 /** One whole example of everything that is sent, with every part that may be there. */
 const SAMPLES: Record<string, readonly [Schema, object]> = {
-  'new job': [newJobSchema, { id, piece: 'Tub', matching: 'tub 5', family: 'candy', systemId: 'cinder-candy' }],
+  'new job': [
+    newJobSchema,
+    { id, piece: 'Tub', finishId: null, matching: 'tub 5', family: 'candy', mixId: 'cinder-candy' },
+  ],
   'changed job': [
     changeJobSchema,
     {
@@ -31,7 +34,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       piece: 'Tub',
       matching: 'tub 5',
       status: 'open',
-      choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
+      pick: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
       stacks: [
         {
           id: 'main',
@@ -109,7 +112,10 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       gun: 'Gun 1',
       pressureBar: 1.4,
       onStand: true,
-      settings: { sealer: 's', groundCoats: '2', reducer: 'r', distanceCm: 15, temperatureC: 20, patches: true },
+      settings: {
+        ...{ sealer: 's', groundCoats: '2', reducer: 'r', temperatureC: 20, patches: true },
+        ...{ distanceCm: 15, tipMm: 1.3, overlap: 0.75, turns: 2 },
+      },
     },
   ],
   product: [productSchema, STARTING_PRODUCTS[0]!],

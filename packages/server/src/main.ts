@@ -1,16 +1,14 @@
 import { REMOVED_DAYS } from '@steady-gleam/contracts';
+import type { AddressInfo } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { FolderInUseError } from './db/folderLock';
 import { openEmbedded, openServer } from './db/open';
-import { createMaterialsRepo } from './db/materialsRepo';
-import { createLogRepo } from './db/logRepo';
-import { createRepo } from './db/repo';
-import { createShopRepo } from './db/shopRepo';
 import type { TellDamage } from './db/rows';
 import { fillWithDemo } from './demo/seed';
 import { createApp } from './http/app';
+import { createRepos } from './resources/repos';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = resolve(here, '../../..');
@@ -36,14 +34,11 @@ async function main(): Promise<void> {
   // A server's database is not made here; and an embedded one may be from before its first fill was one step.
   await fill?.(open.db);
   const tell: TellDamage = (damaged, faults) => logger.error({ damaged, faults }, 'a stored row can’t be read');
-  const repo = createRepo(open.db, tell);
+  const repos = createRepos(open.db, tell);
   // What was taken out a month ago can't be put back any more.
-  await repo.forgetRemoved(new Date(Date.now() - REMOVED_DAYS * 86_400_000));
+  await repos.jobs.forgetRemoved(new Date(Date.now() - REMOVED_DAYS * 86_400_000));
   const app = createApp({
-    repo,
-    materials: createMaterialsRepo(open.db, tell),
-    shop: createShopRepo(open.db, tell),
-    log: createLogRepo(open.db, tell),
+    repos,
     logger,
     webFolder: join(root, 'packages/web/dist'),
     requestsAMinute: settings.requestsAMinute,
@@ -55,7 +50,8 @@ async function main(): Promise<void> {
       void open.close().finally(() => process.exit(1));
       return;
     }
-    console.log(`Steady Gleam is at http://${settings.host}:${settings.port}`);
+    const { port } = server.address() as AddressInfo;
+    console.log(`Steady Gleam is at http://${settings.host}:${port}`);
   });
   let closing = false;
   const close = () => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Damaged } from '@steady-gleam/contracts';
 import { number, object, string } from 'yup';
-import { ApiError } from '../http/apiError';
+import { ApiError } from '../errors';
 import { rowReader } from './rows';
 
 const schema = object({ id: string().required(), coats: number().max(8, 'At most 8.').required() });

@@ -1,6 +1,6 @@
 import type { Damaged } from '@steady-gleam/contracts';
 import { ValidationError } from 'yup';
-import { ApiError } from '../http/apiError';
+import { ApiError } from '../errors';
 
 /** What becomes of a row that can't be read: told once for each row and fault. */
 export type TellDamage = (damaged: Damaged, faults: Readonly<Record<string, string>>) => void;
@@ -70,4 +70,16 @@ export function rowReader<Row, T>(
 /** A row without some of its columns. */
 export function without<Row extends object, K extends keyof Row>(row: Row, ...columns: readonly K[]): Omit<Row, K> {
   return Object.fromEntries(Object.entries(row).filter(([k]) => !columns.includes(k as K))) as Omit<Row, K>;
+}
+
+/** Rows by a key of theirs, each group in their order. */
+export function groupBy<Row, K>(rows: readonly Row[], keyOf: (row: Row) => K): Map<K, Row[]> {
+  const groups = new Map<K, Row[]>();
+  for (const row of rows) {
+    const key = keyOf(row);
+    const own = groups.get(key);
+    if (own) own.push(row);
+    else groups.set(key, [row]);
+  }
+  return groups;
 }

@@ -1,5 +1,10 @@
-import type { Area, Card, Choice, Done, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
-import type { Gun, JobEvent, KnownHand, OwnMaterial, PieceStack, Product } from '@steady-gleam/core';
+import type { Area, Card, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
+import type { Recipe, StackLayer } from '@steady-gleam/core/finishes';
+import type { Done, JobEvent } from '@steady-gleam/core/jobs';
+import type { KnownHand } from '@steady-gleam/core/letdown';
+import type { OwnMaterial } from '@steady-gleam/core/materials';
+import type { Gun, Product } from '@steady-gleam/core/products';
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -11,6 +16,7 @@ import {
   pgTable,
   text,
   timestamp,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
 
@@ -21,16 +27,37 @@ const stamps = {
   updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
 };
 
-/** A piece to be finished. `version` grows with every edit; a stale edit is refused. */
+/**
+ * What is matched and what makes it. It outlives the jobs that use it. `mixId` and `family` are null for one that lays no mix;
+ * `layers` are null while they follow from the pick.
+ */
+export const finishes = pgTable('finishes', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  code: text('code').notNull().default(''),
+  matching: text('matching').notNull(),
+  family: text('family'),
+  mixId: text('mix_id'),
+  pick: jsonb('pick').$type<Recipe>(),
+  layers: jsonb('layers').$type<readonly StackLayer[]>(),
+  invented: boolean('invented').notNull().default(false),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
+/** A finish of a job: under which id its areas, plan and log name it, and what it is called there. */
+export interface FinishUse {
+  readonly key: string;
+  readonly name: string;
+  readonly finishId: string;
+}
+
+/** Something to be sprayed. `version` grows with every edit; a stale edit is refused. The first of its finishes is what it is about. */
 export const jobs = pgTable('jobs', {
   id: uuid('id').primaryKey(),
   piece: text('piece').notNull(),
-  matching: text('matching').notNull(),
-  family: text('family').notNull(),
-  systemId: text('system_id').notNull(),
   status: text('status').notNull().default('open'),
-  choice: jsonb('choice').$type<Choice>(),
-  stacks: jsonb('stacks').$type<readonly PieceStack[]>(),
+  finishes: jsonb('finishes').$type<readonly FinishUse[]>().notNull(),
   filmLimitUm: doublePrecision('film_limit_um'),
   objects: jsonb('objects').$type<readonly JobObjectRow[]>(),
   areas: jsonb('areas').$type<readonly Area[]>(),
@@ -45,33 +72,45 @@ export const jobs = pgTable('jobs', {
   ...stamps,
 });
 
-/** The let-down card of a job. */
-export const cards = pgTable('cards', {
-  id: uuid('id').primaryKey(),
-  jobId: uuid('job_id')
-    .notNull()
-    .unique()
-    .references(() => jobs.id, { onDelete: 'cascade' }),
-  rungs: jsonb('rungs').$type<Card['rungs']>().notNull(),
-  gun: text('gun').notNull(),
-  pressureBar: doublePrecision('pressure_bar').notNull(),
-  onStand: boolean('on_stand').notNull(),
-  settings: jsonb('settings').$type<Card['settings']>(),
-  /** What the card said of the hand; for the next card with this gun and style. */
-  hand: jsonb('hand').$type<KnownHand>(),
-  handStyle: text('hand_style'),
-  version: integer('version').notNull().default(1),
-  ...stamps,
-});
+const ofFinish = () => uuid('finish_id').references(() => finishes.id, { onDelete: 'cascade' });
+const ofJob = () => uuid('job_id').references(() => jobs.id, { onDelete: 'cascade' });
+/** The earlier card something belongs to; null for the card in force, and for what is of no card. */
+const ofCard = () => uuid('card_id').references(() => cards.id, { onDelete: 'cascade' });
+
+/** The let-down cards of a finish. One is in force; the others keep when they were put aside. */
+export const cards = pgTable(
+  'cards',
+  {
+    id: uuid('id').primaryKey(),
+    finishId: ofFinish().notNull(),
+    rungs: jsonb('rungs').$type<Card['rungs']>().notNull(),
+    gun: text('gun').notNull(),
+    pressureBar: doublePrecision('pressure_bar').notNull(),
+    onStand: boolean('on_stand').notNull(),
+    settings: jsonb('settings').$type<Card['settings']>(),
+    /** What the card said of the hand; for the next card with this gun and style. */
+    hand: jsonb('hand').$type<KnownHand>(),
+    handStyle: text('hand_style'),
+    retiredAt: timestamp('retired_at', { withTimezone: true }),
+    version: integer('version').notNull().default(1),
+    ...stamps,
+  },
+  (t) => [
+    uniqueIndex('cards_in_force')
+      .on(t.finishId)
+      .where(sql`${t.retiredAt} is null`),
+  ],
+);
 
 /** Readings taken together. Append-only, client-made id; the newest of a kind and rung is in force. */
 export const readingSets = pgTable(
   'reading_sets',
   {
     id: uuid('id').primaryKey(),
-    jobId: uuid('job_id')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
+    /** Targets, rungs and chips are a finish's; spots, and targets of single objects, a job's. */
+    finishId: ofFinish(),
+    jobId: ofJob(),
+    cardId: ofCard(),
     kind: text('kind').notNull(),
     rungCoats: doublePrecision('rung_coats'),
     source: text('source').notNull(),
@@ -85,7 +124,7 @@ export const readingSets = pgTable(
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
-  (t) => [index('reading_sets_job').on(t.jobId, t.kind)],
+  (t) => [index('reading_sets_job').on(t.jobId, t.kind), index('reading_sets_finish').on(t.finishId, t.kind)],
 );
 
 /** One reading of one spot at one angle. */
@@ -122,9 +161,8 @@ export const verdicts = pgTable(
   'verdicts',
   {
     id: uuid('id').primaryKey(),
-    jobId: uuid('job_id')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
+    finishId: ofFinish().notNull(),
+    cardId: ofCard(),
     coats: doublePrecision('coats').notNull(),
     view: text('view').notNull(),
     verdict: text('verdict'),
@@ -132,7 +170,7 @@ export const verdicts = pgTable(
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
-  (t) => [index('verdicts_job').on(t.jobId)],
+  (t) => [index('verdicts_finish').on(t.finishId)],
 );
 
 /** Photos of targets, rungs and jobs. */
@@ -140,9 +178,9 @@ export const photos = pgTable(
   'photos',
   {
     id: uuid('id').primaryKey(),
-    jobId: uuid('job_id')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
+    finishId: ofFinish(),
+    jobId: ofJob(),
+    cardId: ofCard(),
     kind: text('kind').notNull(),
     coats: doublePrecision('coats'),
     type: text('type').notNull(),
@@ -150,7 +188,7 @@ export const photos = pgTable(
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
     ...stamps,
   },
-  (t) => [index('photos_job').on(t.jobId)],
+  (t) => [index('photos_job').on(t.jobId), index('photos_finish').on(t.finishId)],
 );
 
 /** A product of the shop; the details are validated by the contract on the way in and out. */
@@ -196,16 +234,15 @@ export const batches = pgTable(
   (t) => [index('batches_job').on(t.jobId), index('batches_open').on(t.endedAt)],
 );
 
-/** What happened to a job. Append-only; ids and times are made where it happened, so that sending one twice stores it once. */
+/** What happened to a job, or in the run of a finish's card. Append-only; ids and times are made where it happened, so that sending one twice stores it once. */
 export const jobEvents = pgTable(
   'job_events',
   {
     id: uuid('id').primaryKey(),
-    jobId: uuid('job_id')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
-    /** Of the run of its card, not of the job itself. */
-    ofCard: boolean('of_card').notNull().default(false),
+    jobId: ofJob(),
+    /** Of the run of this finish's card; null for what is of a job. */
+    finishId: ofFinish(),
+    cardId: ofCard(),
     at: bigint('at', { mode: 'number' }).notNull(),
     kind: text('kind').$type<JobEvent['kind']>().notNull(),
     cells: jsonb('cells').$type<JobEvent['cells']>().notNull().default([]),
@@ -217,5 +254,5 @@ export const jobEvents = pgTable(
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
-  (t) => [index('job_events_job').on(t.jobId)],
+  (t) => [index('job_events_job').on(t.jobId), index('job_events_finish').on(t.finishId)],
 );

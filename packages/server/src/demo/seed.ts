@@ -1,35 +1,11 @@
-import {
-  createShop,
-  demoReadings,
-  eventOf,
-  FAMILIES,
-  findGround,
-  findSystem,
-  jobState,
-  laidOf,
-  layersOf,
-  STARTING_GUNS,
-  STARTING_PRODUCTS,
-  type DemoTruth,
-  type FinishFamily,
-  type JobEvent,
-  type PieceStack,
-} from '@steady-gleam/core';
-import {
-  doneOf,
-  libraryOf,
-  START_PLAN,
-  workOfJob,
-  type Area,
-  type Choice,
-  type JobDetail,
-  type JobObjectRow,
-  type SprayPlan,
-} from '@steady-gleam/contracts';
+import { demoReadings, type DemoTruth } from '@steady-gleam/core/demo';
+import { FAMILIES, layersOf, type FinishFamily, type PieceStack, type Recipe } from '@steady-gleam/core/finishes';
+import { doneOf, eventOf, jobState, laidOf, workOfJob, type JobEvent } from '@steady-gleam/core/jobs';
+import { prepareLibrary, findGround, findMix, libraryOf } from '@steady-gleam/core/materials';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
+import { START_PLAN, type Area, type JobDetail, type JobObjectRow, type SprayPlan } from '@steady-gleam/contracts';
 import type { Db } from '../db/open';
-import { createLogRepo, type LogRepo } from '../db/logRepo';
-import { createRepo, type Repo } from '../db/repo';
-import { createShopRepo, type ShopRepo } from '../db/shopRepo';
+import { createRepos, type Repos } from '../resources/repos';
 
 /** One demo job: invented piece, truth its readings are made from, and how far it has come. */
 interface DemoJob {
@@ -42,7 +18,7 @@ interface DemoJob {
   readonly targetCoats: number | null;
   /** Coats the target was sprayed with by the first maker's hand. */
   readonly targetHand?: DemoTruth['hand'];
-  readonly choice?: Choice;
+  readonly pick?: Recipe;
   readonly rungs?: readonly number[];
   readonly rungsRead?: number;
   readonly gun?: string;
@@ -87,10 +63,10 @@ const blendTo = (areaId: string, layerId: string, endCm: number, fadeCm: number)
 });
 
 /** One tone of a piece; its layers have ids of their own. */
-const stackOf = (id: string, name: string, systemId: string, groundId: string, coats: number): PieceStack => ({
+const stackOf = (id: string, name: string, mixId: string, groundId: string, coats: number): PieceStack => ({
   id,
   name,
-  layers: layersOf(findGround(groundId), findSystem(systemId), {
+  layers: layersOf(findGround(groundId), findMix(mixId), {
     groundId,
     coats,
     strength: 1,
@@ -109,7 +85,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'candy',
     truth: {
       groundId: 'gold',
-      systemId: 'cinder-candy',
+      mixId: 'cinder-candy',
       strength: 1,
       style: 'light',
       hand: { film: 1, flake: 1, spread: 1 },
@@ -133,7 +109,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'tinted-clear',
     truth: {
       groundId: 'gold',
-      systemId: 'smoke-tea-clear',
+      mixId: 'smoke-tea-clear',
       strength: 0.8,
       style: 'wet',
       hand: { film: 1.24, flake: 1, spread: 1.1 },
@@ -141,7 +117,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 1.5,
     targetHand: { film: 0.95, flake: 1, spread: 1 },
-    choice: { groundId: 'gold', coats: 1.5, strength: 0.8, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'gold', coats: 1.5, strength: 0.8, style: 'wet', controlCoats: 0 },
     rungs: [1, 1.5, 2],
     rungsRead: 3,
     gun: 'Gun 1, 1.3 tip',
@@ -158,7 +134,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'pearl',
     truth: {
       groundId: 'aqua-pastel',
-      systemId: 'moonmilk-pearl',
+      mixId: 'moonmilk-pearl',
       strength: 1.2,
       style: 'wet',
       hand: { film: 1.1, flake: 1, spread: 0.92 },
@@ -179,7 +155,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'candy',
     truth: {
       groundId: 'silver-fine',
-      systemId: 'cinder-candy',
+      mixId: 'cinder-candy',
       strength: 1,
       style: 'wet',
       hand: { film: 1.12, flake: 1, spread: 1.08 },
@@ -187,7 +163,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 3,
     targetHand: { film: 0.92, flake: 1, spread: 1.04 },
-    choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
   },
   {
     key: 5,
@@ -201,7 +177,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'pearl',
     truth: {
       groundId: 'aqua-pastel',
-      systemId: 'lagoon-pearl',
+      mixId: 'lagoon-pearl',
       strength: 1,
       style: 'wet',
       hand: { film: 1.18, flake: 0.95, spread: 0.93 },
@@ -209,7 +185,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 3,
     targetHand: { film: 1.02, flake: 1, spread: 0.97 },
-    choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
     rungs: [1, 2, 3, 4],
     rungsRead: 2,
     gun: 'Gun 2, 1.3 tip',
@@ -236,7 +212,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'pearl',
     truth: {
       groundId: 'white',
-      systemId: 'moonmilk-pearl',
+      mixId: 'moonmilk-pearl',
       strength: 1,
       style: 'wet',
       hand: { film: 1.04, flake: 1, spread: 0.97 },
@@ -244,7 +220,7 @@ const DEMO_JOBS: readonly DemoJob[] = [
     },
     targetCoats: 3,
     objectTargets: { 'coach-1': 3, 'coach-2': 4 },
-    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
     rungs: [1, 2, 3, 4],
     rungsRead: 4,
     gun: 'Gun 1, 1.3 tip',
@@ -260,14 +236,14 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'pearl',
     truth: {
       groundId: 'aqua-pastel',
-      systemId: 'lagoon-pearl',
+      mixId: 'lagoon-pearl',
       strength: 1,
       style: 'wet',
       hand: { film: 1.06, flake: 1, spread: 0.95 },
       edgeScale: 1.2,
     },
     targetCoats: 3,
-    choice: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'aqua-pastel', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
     rungs: [2, 3, 4],
     rungsRead: 3,
     gun: 'Gun 2, 1.3 tip',
@@ -291,14 +267,14 @@ const DEMO_JOBS: readonly DemoJob[] = [
     family: 'pearl',
     truth: {
       groundId: 'white',
-      systemId: 'moonmilk-pearl',
+      mixId: 'moonmilk-pearl',
       strength: 1,
       style: 'wet',
       hand: { film: 1, flake: 1, spread: 1 },
       edgeScale: 1.1,
     },
     targetCoats: 3,
-    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 },
     stacks: [
       stackOf('main', 'body', 'moonmilk-pearl', 'white', 3),
       stackOf('lining', 'lining', 'cinder-candy', 'gold', 2),
@@ -317,42 +293,40 @@ const uuid = (key: number, part: number): string =>
  * from the film model with another hand, flake edge and noise than the program's defaults (seeded).
  */
 export async function seedDemo(
-  repo: Repo,
-  store: ShopRepo,
-  log: Pick<LogRepo, 'add'>,
+  { jobs, cards, readings, products: shelf, guns, log }: Repos,
   start = new Date('2026-11-02T08:00:00Z'),
 ): Promise<void> {
-  const shop = createShop();
+  const shop = prepareLibrary();
   // An earlier program may have been cut off after its products: what is there stays.
-  const has = new Set([
-    ...(await store.listProducts()).map((p) => p.product.id),
-    ...(await store.listGuns()).map((g) => g.gun.id),
-  ]);
+  const has = new Set([...(await shelf.list()).map((p) => p.product.id), ...(await guns.list()).map((g) => g.gun.id)]);
   const products = STARTING_PRODUCTS.filter((p) => !has.has(p.id));
-  if (products.length) await store.addProducts(products);
-  for (const gun of STARTING_GUNS.filter((g) => !has.has(g.id))) await store.putGun(gun.id, 0, gun);
+  if (products.length) await shelf.add(products);
+  for (const gun of STARTING_GUNS.filter((g) => !has.has(g.id))) await guns.put(gun.id, 0, gun);
   let minutes = 0;
   const next = () => new Date(start.getTime() + (minutes += 7) * 60_000).toISOString();
   for (const demo of DEMO_JOBS) {
     const id = uuid(demo.key, 0);
     const { truth } = demo;
-    let job = await repo.createJob(
-      { id, piece: demo.piece, matching: demo.matching, family: demo.family, systemId: truth.systemId },
+    let job = await jobs.create(
+      { id, piece: demo.piece, matching: demo.matching, family: demo.family, mixId: truth.mixId, finishId: null },
       true,
     );
     if (demo.targetCoats !== null) {
       const maker = { ...truth, ...(demo.targetHand ? { hand: demo.targetHand } : {}) };
-      await repo.addReadings(id, {
-        id: uuid(demo.key, 1),
-        kind: 'target',
-        rungCoats: null,
-        source: 'demo',
-        ...PLAIN,
-        takenAt: next(),
-        readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
-      });
+      await readings.add(
+        { finishId: job.finishId },
+        {
+          id: uuid(demo.key, 1),
+          kind: 'target',
+          rungCoats: null,
+          source: 'demo',
+          ...PLAIN,
+          takenAt: next(),
+          readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
+        },
+      );
     }
-    job = await repo.changeJob(id, {
+    job = await jobs.change(id, {
       version: job.version,
       areas: [...demo.areas],
       ...(demo.objects ? { objects: [...demo.objects] } : {}),
@@ -366,19 +340,22 @@ export async function seedDemo(
       },
     });
     for (const [i, [objectId, coats]] of Object.entries(demo.objectTargets ?? {}).entries())
-      await repo.addReadings(id, {
-        ...PLAIN,
-        id: uuid(demo.key, 200 + i),
-        kind: 'target',
-        rungCoats: null,
-        source: 'demo',
-        objectId,
-        takenAt: next(),
-        readings: demoReadings(shop, truth, coats, ['1', '2', '3'], demo.key * 131 + i),
-      });
-    if (demo.choice) job = await repo.changeJob(id, { version: job.version, choice: demo.choice });
+      await readings.add(
+        { jobId: id },
+        {
+          ...PLAIN,
+          id: uuid(demo.key, 200 + i),
+          kind: 'target',
+          rungCoats: null,
+          source: 'demo',
+          objectId,
+          takenAt: next(),
+          readings: demoReadings(shop, truth, coats, ['1', '2', '3'], demo.key * 131 + i),
+        },
+      );
+    if (demo.pick) job = await jobs.change(id, { version: job.version, pick: demo.pick });
     if (demo.rungs) {
-      await repo.putCard(id, {
+      await cards.put(job.finishId, {
         id: uuid(demo.key, 2),
         rungs: [...demo.rungs],
         gun: demo.gun!,
@@ -388,31 +365,34 @@ export async function seedDemo(
           sealer: 'grey sealer, grey 63',
           groundCoats: '3 coats, last one light',
           reducer: 'medium',
-          distanceCm: 15,
+          ...{ distanceCm: 15, tipMm: null, overlap: 0.75, turns: null },
           temperatureC: 21,
           patches: FAMILIES[demo.family].patches,
         },
         version: 0,
       });
       for (const coats of demo.rungs.slice(0, demo.rungsRead)) {
-        await repo.addReadings(id, {
-          id: uuid(demo.key, 10 + coats * 2),
-          kind: 'rung',
-          rungCoats: coats,
-          source: 'demo',
-          ...PLAIN,
-          takenAt: next(),
-          readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10),
-        });
+        await readings.add(
+          { finishId: job.finishId },
+          {
+            id: uuid(demo.key, 10 + coats * 2),
+            kind: 'rung',
+            rungCoats: coats,
+            source: 'demo',
+            ...PLAIN,
+            takenAt: next(),
+            readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10),
+          },
+        );
       }
     }
-    if (demo.plan) job = await repo.changeJob(id, { version: job.version, plan: { ...START_PLAN, ...demo.plan } });
+    if (demo.plan) job = await jobs.change(id, { version: job.version, plan: { ...START_PLAN, ...demo.plan } });
     if (demo.finished) {
-      await log.add(id, runThrough(await repo.readJob(id), demo.key, new Date(next())));
-      const detail = await repo.readJob(id);
+      await log.add({ jobId: id }, runThrough(await jobs.read(id), demo.key, new Date(next())));
+      const detail = await jobs.read(id);
       const work = workOf(detail)!;
-      const done = doneOf(work.plan, jobState(work.plan, detail.events), truth.systemId, next());
-      await repo.changeJob(id, { version: job.version, status: 'finished', done });
+      const done = doneOf(work.plan, jobState(work.plan, detail.events), truth.mixId, next());
+      await jobs.change(id, { version: job.version, status: 'finished', done });
     }
   }
 }
@@ -440,7 +420,7 @@ function runThrough(detail: JobDetail, key: number, from: Date): JobEvent[] {
 /** Puts the demo into a database that has no job, in one transaction: all of it or none. */
 export async function fillWithDemo(db: Db): Promise<void> {
   await db.transaction(async (tx) => {
-    const repo = createRepo(tx);
-    if ((await repo.countJobs()) === 0) await seedDemo(repo, createShopRepo(tx), createLogRepo(tx));
+    const repos = createRepos(tx);
+    if ((await repos.jobs.count()) === 0) await seedDemo(repos);
   });
 }

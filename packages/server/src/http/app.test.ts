@@ -1,14 +1,17 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import {
-  api,
+  cardsApi,
+  type JobDetail,
+  jobsApi,
+  type JobSummary,
   labelPath,
-  letdownApi,
-  photoPath,
   materialsApi,
   pathOf,
-  type JobDetail,
-  type JobSummary,
+  photoPath,
+  photosApi,
+  readingsApi,
   type ReadingSet,
+  verdictsApi,
 } from '@steady-gleam/contracts';
 import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
@@ -19,10 +22,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { FolderInUseError, lockByFile, lockFolder } from '../db/folderLock';
 import { openEmbedded, type OpenDb } from '../db/open';
-import { createMaterialsRepo } from '../db/materialsRepo';
-import { createRepo } from '../db/repo';
-import { createLogRepo } from '../db/logRepo';
-import { createShopRepo } from '../db/shopRepo';
+import { createRepos } from '../resources/repos';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './app';
 
@@ -33,13 +33,7 @@ let app: ReturnType<typeof createApp>;
 
 beforeAll(async () => {
   open = await openEmbedded(migrations);
-  app = createApp({
-    repo: createRepo(open.db),
-    materials: createMaterialsRepo(open.db),
-    shop: createShopRepo(open.db),
-    log: createLogRepo(open.db),
-    logger,
-  });
+  app = createApp({ repos: createRepos(open.db), logger });
 }, 60_000);
 afterAll(() => open.close());
 
@@ -48,7 +42,7 @@ const newJob = () => ({
   piece: 'Waltzer tub 9',
   matching: 'tub 2',
   family: 'candy',
-  systemId: 'cinder-candy',
+  mixId: 'cinder-candy',
 });
 const set = (over: Partial<ReadingSet> = {}): ReadingSet => ({
   id: randomUUID(),
@@ -65,16 +59,21 @@ const set = (over: Partial<ReadingSet> = {}): ReadingSet => ({
 });
 const create = async () => {
   const job = newJob();
-  await request(app).post(api.createJob.path).send(job).expect(201);
+  await request(app).post(jobsApi.create.path).send(job).expect(201);
   return job;
 };
 const detail = async (id: string) =>
-  (await request(app).get(pathOf(api.readJob.path, { id })).expect(200)).body as JobDetail;
+  (await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as JobDetail;
+
+/** The finish a job is about. */
+const finishOf = async (id: string): Promise<string> =>
+  ((await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as { job: { finishId: string } }).job
+    .finishId;
 
 describe('jobs and readings', () => {
   it('keeps a job, its newest target, its card and rungs; replies hold to the contract', async () => {
     const { id } = await create();
-    const readings = pathOf(api.addReadings.path, { id });
+    const readings = pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) });
     await request(app).post(readings).send(set()).expect(201);
     const newer = set({
       readings: [
@@ -84,7 +83,7 @@ describe('jobs and readings', () => {
     });
     await request(app).post(readings).send(newer).expect(201);
     await request(app)
-      .put(pathOf(api.putCard.path, { id }))
+      .put(pathOf(cardsApi.put.path, { id: await finishOf(id) }))
       .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 1', pressureBar: 1.4, onStand: true, version: 0 })
       .expect(200);
     await request(app)
@@ -92,10 +91,10 @@ describe('jobs and readings', () => {
       .send(set({ kind: 'rung', rungCoats: 2 }))
       .expect(201);
     const body = await detail(id);
-    await api.readJob.reply.validate(body, { strict: true });
+    await jobsApi.read.reply.validate(body, { strict: true });
     expect(body.target!.id).toBe(newer.id);
     expect(body.rungs.map((r) => r.rungCoats)).toEqual([2]);
-    const list = (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+    const list = (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
     expect(list.find((j) => j.id === id)).toMatchObject({ targetAngles: 1, rungsRead: 1 });
   });
 
@@ -103,10 +102,14 @@ describe('jobs and readings', () => {
     const { id } = await create();
     const other = await create();
     const sent = set();
-    for (let i = 0; i < 3; i++) await request(app).post(pathOf(api.addReadings.path, { id })).send(sent).expect(201);
+    for (let i = 0; i < 3; i++)
+      await request(app)
+        .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) }))
+        .send(sent)
+        .expect(201);
     expect((await detail(id)).target!.readings).toHaveLength(1);
     const clash = await request(app)
-      .post(pathOf(api.addReadings.path, { id: other.id }))
+      .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(other.id) }))
       .send(sent)
       .expect(409);
     expect(clash.body.code).toBe('conflict');
@@ -114,7 +117,7 @@ describe('jobs and readings', () => {
 
   it('refuses a stale edit and keeps the newer one', async () => {
     const { id } = await create();
-    const path = pathOf(api.changeJob.path, { id });
+    const path = pathOf(jobsApi.change.path, { id });
     await request(app).patch(path).send({ version: 1, piece: 'Waltzer tub 10' }).expect(200);
     const stale = await request(app).patch(path).send({ version: 1, piece: 'Waltzer tub 11' }).expect(409);
     expect(stale.body.code).toBe('stale');
@@ -123,7 +126,7 @@ describe('jobs and readings', () => {
 
   it('lets one of many edits at once through, and loses none that it took', async () => {
     const { id } = await create();
-    const path = pathOf(api.changeJob.path, { id });
+    const path = pathOf(jobsApi.change.path, { id });
     await request(app).patch(path).send({ version: 1, piece: 'Tub' }).expect(200);
     await fc.assert(
       fc.asyncProperty(fc.array(fc.boolean(), { minLength: 2, maxLength: 6 }), async (fresh) => {
@@ -154,7 +157,7 @@ describe('jobs and readings', () => {
       fc.jsonValue({ maxDepth: 4 }),
       fc.dictionary(
         fc.constantFrom(
-          ...'piece pieces plan stacks mixing choice readings rungs id __proto__ constructor toString'.split(' '),
+          ...'piece pieces plan stacks mixing pick readings rungs id __proto__ constructor toString'.split(' '),
         ),
         fc.jsonValue(),
       ),
@@ -162,10 +165,10 @@ describe('jobs and readings', () => {
     await fc.assert(
       fc.asyncProperty(bodies, async (body) => {
         for (const [method, path] of [
-          ['patch', pathOf(api.changeJob.path, { id })],
-          ['post', api.createJob.path],
-          ['post', pathOf(api.addReadings.path, { id })],
-          ['put', pathOf(api.putCard.path, { id })],
+          ['patch', pathOf(jobsApi.change.path, { id })],
+          ['post', jobsApi.create.path],
+          ['post', pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) })],
+          ['put', pathOf(cardsApi.put.path, { id: await finishOf(id) })],
         ] as const) {
           const reply = await request(app)
             [method](path)
@@ -181,29 +184,29 @@ describe('jobs and readings', () => {
   });
 
   it('keeps the layers of a piece together with its pick, and a ground that is laid in one', async () => {
-    const { id, systemId } = await create();
-    const path = pathOf(api.changeJob.path, { id });
+    const { id, mixId } = await create();
+    const path = pathOf(jobsApi.change.path, { id });
     const choice = { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } as const;
-    await request(app).patch(path).send({ version: 1, choice }).expect(200);
+    await request(app).patch(path).send({ version: 1, pick: choice }).expect(200);
     const layer = { style: 'wet', strength: 1, coats: 2 } as const;
     const layers = [
       { ...layer, id: 'a', kind: 'ground', materialId: 'silver-fine', filmUm: 12 },
-      { ...layer, id: 'b', kind: 'effect', materialId: systemId, filmUm: 10 },
+      { ...layer, id: 'b', kind: 'effect', materialId: mixId, filmUm: 10 },
       { ...layer, id: 'c', kind: 'clear', materialId: null, filmUm: 28 },
     ];
     const stacks = [{ id: 'main', name: 'whole', layers }];
     const kept = await request(app).patch(path).send({ version: 2, stacks, filmLimitUm: 200 }).expect(200);
-    expect(kept.body).toMatchObject({ choice: { coats: 2 }, filmLimitUm: 200 });
+    expect(kept.body).toMatchObject({ pick: { coats: 2 }, filmLimitUm: 200 });
     const picked = await request(app)
       .patch(path)
-      .send({ version: 3, choice: { ...choice, groundId: 'gold', coats: 4, controlCoats: 1 } })
+      .send({ version: 3, pick: { ...choice, groundId: 'gold', coats: 4, controlCoats: 1 } })
       .expect(200);
     expect(
       picked.body.stacks[0].layers.map((l: { coats: number; materialId: string }) => [l.coats, l.materialId]),
     ).toEqual([
       [2, 'gold'],
-      [4, systemId],
-      [1, systemId],
+      [4, mixId],
+      [1, mixId],
       [2, null],
     ]);
     const zero = [{ ...stacks[0]!, layers: [{ ...layers[1]!, coats: 0 }] }];
@@ -236,7 +239,7 @@ describe('jobs and readings', () => {
 
   it('keeps verdicts in order, each once, and forgets what was taken back', async () => {
     const { id } = await create();
-    const path = pathOf(letdownApi.addVerdict.path, { id });
+    const path = pathOf(verdictsApi.add.path, { id: await finishOf(id) });
     const event = (verdict: string | null, view = 'shade') => ({
       id: randomUUID(),
       coats: 2,
@@ -260,13 +263,14 @@ describe('jobs and readings', () => {
 
   it('takes pictures only, serves them back, and prints a label with what is known', async () => {
     const { id } = await create();
+    const finishId = await finishOf(id);
     const photo = { id: randomUUID(), kind: 'rung', coats: 2, takenAt: '2026-11-20T09:00:00.000Z' } as const;
     const png = Buffer.from(
       'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
       'base64',
     );
     const send = (bytes: Buffer, type = 'image/png') =>
-      request(app).post(photoPath(id, photo)).set('Content-Type', type).send(bytes);
+      request(app).post(photoPath(finishId, photo)).set('Content-Type', type).send(bytes);
     expect((await send(Buffer.from('<svg onload="x"/>')).expect(400)).body.fields.photo).toContain('not a JPEG');
     await send(Buffer.alloc(11_000_000)).expect(413);
     await send(png).expect(201);
@@ -277,7 +281,7 @@ describe('jobs and readings', () => {
     expect(Buffer.compare(back.body as Buffer, png)).toBe(0);
     expect((await detail(id)).photos).toEqual([photo]);
     await request(app)
-      .delete(pathOf(letdownApi.removePhoto.path, { id: photo.id }))
+      .delete(pathOf(photosApi.remove.path, { id: photo.id }))
       .expect(200);
     await request(app).get(`/api/photos/${photo.id}`).expect(404);
     for (const size of ['card', 'a6'] as const) {
@@ -293,25 +297,25 @@ describe('jobs and readings', () => {
     const make = async () => {
       const { id } = await create();
       await request(app)
-        .patch(pathOf(api.changeJob.path, { id }))
-        .send({ version: 1, choice: { groundId: 'gold', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } })
+        .patch(pathOf(jobsApi.change.path, { id }))
+        .send({ version: 1, pick: { groundId: 'gold', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } })
         .expect(200);
       await request(app)
-        .put(pathOf(api.putCard.path, { id }))
+        .put(pathOf(cardsApi.put.path, { id: await finishOf(id) }))
         .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 9', pressureBar: 1.4, onStand: true, version: 0 })
         .expect(200);
       return id;
     };
     const [one, two] = [await make(), await make()];
-    const hand = { mean: { film: 0.18 }, sd: { film: 0.03 }, style: 'wet', systemId: 'cinder-candy' };
+    const hand = { mean: { film: 0.18 }, sd: { film: 0.03 }, style: 'wet', mixId: 'cinder-candy' };
     await request(app)
-      .put(pathOf(letdownApi.putHand.path, { id: one }))
+      .put(pathOf(cardsApi.putHand.path, { id: await finishOf(one) }))
       .send(hand)
       .expect(200);
     expect((await detail(two)).earlier).toEqual([{ mean: { film: 0.18 }, sd: { film: 0.03 } }]);
     expect((await detail(one)).earlier).toEqual([]);
     await request(app)
-      .put(pathOf(letdownApi.putHand.path, { id: one }))
+      .put(pathOf(cardsApi.putHand.path, { id: await finishOf(one) }))
       .send({ ...hand, style: 'light' })
       .expect(200);
     expect((await detail(two)).earlier).toEqual([]);
@@ -326,7 +330,10 @@ describe('jobs and readings', () => {
         { spot: '1', incidence: 45, aspecular: 45, l: 'abc' as unknown as number, a: 0, b: 0 },
       ],
     });
-    const reply = await request(app).post(pathOf(api.addReadings.path, { id })).send(bad).expect(400);
+    const reply = await request(app)
+      .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) }))
+      .send(bad)
+      .expect(400);
     expect(reply.body.fields).toMatchObject({
       'readings[1].l': expect.stringContaining('below 0'),
       'readings[2].l': expect.stringContaining('number'),
@@ -334,32 +341,37 @@ describe('jobs and readings', () => {
     expect((await detail(id)).target).toBeNull();
     const twice = set({ readings: [set().readings[0]!, set().readings[0]!] });
     expect(
-      (await request(app).post(pathOf(api.addReadings.path, { id })).send(twice).expect(400)).body.fields.readings,
+      (
+        await request(app)
+          .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) }))
+          .send(twice)
+          .expect(400)
+      ).body.fields.readings,
     ).toContain('twice');
     const wrongMix = await request(app)
-      .post(api.createJob.path)
-      .send({ ...newJob(), systemId: 'lagoon-pearl' })
+      .post(jobsApi.create.path)
+      .send({ ...newJob(), mixId: 'lagoon-pearl' })
       .expect(400);
-    expect(wrongMix.body.fields.systemId).toContain('another finish family');
+    expect(wrongMix.body.fields.mixId).toContain('another finish family');
     const empty = await request(app)
-      .post(api.createJob.path)
+      .post(jobsApi.create.path)
       .send({ ...newJob(), piece: '  ' })
       .expect(400);
     expect(empty.body.fields.piece).toContain('Say what is to be finished');
   });
 
   it('answers the unknown, the unreadable and the oversized in one shape', async () => {
-    for (const path of [pathOf(api.readJob.path, { id: randomUUID() }), '/api/jobs/not-an-id', '/api/nothing']) {
+    for (const path of [pathOf(jobsApi.read.path, { id: randomUUID() }), '/api/jobs/not-an-id', '/api/nothing']) {
       expect((await request(app).get(path).expect(404)).body.code).toBe('notFound');
     }
     const torn = await request(app)
-      .post(api.createJob.path)
+      .post(jobsApi.create.path)
       .set('Content-Type', 'application/json')
       .send('{"piece":')
       .expect(400);
     expect(torn.body.code).toBe('badRequest');
     const huge = await request(app)
-      .post(api.createJob.path)
+      .post(jobsApi.create.path)
       .send({ ...newJob(), piece: 'x'.repeat(5_000_000) })
       .expect(413);
     expect(huge.body.code).toBe('tooLarge');
@@ -369,23 +381,15 @@ describe('jobs and readings', () => {
   });
 
   it('limits the rate with the same shape', async () => {
-    const slow = createApp({
-      repo: createRepo(open.db),
-      materials: createMaterialsRepo(open.db),
-      shop: createShopRepo(open.db),
-      log: createLogRepo(open.db),
-      logger,
-      requestsAMinute: 2,
-    });
+    const slow = createApp({ repos: createRepos(open.db), logger, requestsAMinute: 2 });
     await request(slow).get('/api/health').expect(200);
     await request(slow).get('/api/health').expect(200);
     expect((await request(slow).get('/api/health').expect(429)).body.code).toBe('tooMany');
   });
 
   it('seeds a demo with an unread, a half-way and a finished job', async () => {
-    const repo = createRepo(open.db);
-    await seedDemo(repo, createShopRepo(open.db), createLogRepo(open.db));
-    const list = (await request(app).get(api.listJobs.path)).body as JobSummary[];
+    await seedDemo(createRepos(open.db));
+    const list = (await request(app).get(jobsApi.list.path)).body as JobSummary[];
     const demo = list.filter((j) => j.invented);
     expect(demo).toHaveLength(8);
     expect(demo.filter((j) => j.targetAngles === 0)).toHaveLength(1);
@@ -455,8 +459,8 @@ describe('materials', () => {
       flashMinutes: 12,
       pricePerLitre: 70,
     };
-    const job = { ...newJob(), systemId: mix.id };
-    expect((await request(app).post(api.createJob.path).send(job).expect(400)).body.fields.systemId).toContain(
+    const job = { ...newJob(), mixId: mix.id };
+    expect((await request(app).post(jobsApi.create.path).send(job).expect(400)).body.fields.mixId).toContain(
       'not here any more',
     );
     expect(
@@ -468,7 +472,7 @@ describe('materials', () => {
       ).body.fields['dyes[0].dyeId'],
     ).toContain('not here');
     await request(app).put(path(mix.id)).send({ version: 0, material: mix }).expect(200);
-    await request(app).post(api.createJob.path).send(job).expect(201);
+    await request(app).post(jobsApi.create.path).send(job).expect(201);
     const kept = await request(app).delete(path(mix.id)).send({ version: 1 }).expect(409);
     expect(kept.body).toMatchObject({ code: 'inUse', message: expect.stringContaining('used by Waltzer tub 9') });
   });

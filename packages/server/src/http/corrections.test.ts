@@ -1,25 +1,28 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import {
-  api,
-  batchPdfPath,
-  jobSheetPath,
-  labelPath,
-  libraryOf,
-  logApi,
-  pathOf,
-  REMOVED_DAYS,
-  SERVER_TIME_HEADER,
-  shopApi,
-  START_MIXING,
-  START_AREAS,
-  workOfJob,
   type Batch,
+  batchesApi,
+  batchPdfPath,
   type Damaged,
+  damagedApi,
+  gunsApi,
   type Job,
   type JobDetail,
+  jobsApi,
+  jobSheetPath,
   type JobSummary,
+  labelPath,
+  logApi,
+  pathOf,
+  productsApi,
+  readingsApi,
+  REMOVED_DAYS,
+  SERVER_TIME_HEADER,
+  START_MIXING,
 } from '@steady-gleam/contracts';
-import { eventOf, jobState, STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { eventOf, jobState, START_AREAS, workOfJob } from '@steady-gleam/core/jobs';
+import { libraryOf } from '@steady-gleam/core/materials';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { eq, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -28,11 +31,8 @@ import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { extractText, getDocumentProxy } from 'unpdf';
-import { createLogRepo } from '../db/logRepo';
-import { createMaterialsRepo } from '../db/materialsRepo';
 import { openEmbedded, type OpenDb } from '../db/open';
-import { createRepo } from '../db/repo';
-import { createShopRepo } from '../db/shopRepo';
+import { createRepos } from '../resources/repos';
 import { jobEvents, jobs, products } from '../db/schema';
 import type { TellDamage } from '../db/rows';
 import { fillWithDemo, seedDemo } from '../demo/seed';
@@ -48,20 +48,14 @@ const product = STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!;
 
 beforeAll(async () => {
   open = await openEmbedded(migrations);
-  app = createApp({
-    repo: createRepo(open.db, tell),
-    materials: createMaterialsRepo(open.db, tell),
-    shop: createShopRepo(open.db, tell),
-    log: createLogRepo(open.db, tell),
-    logger: pino({ level: 'silent' }),
-  });
+  app = createApp({ repos: createRepos(open.db, tell), logger: pino({ level: 'silent' }) });
   for (const g of [gun, otherGun])
     await request(app)
-      .put(pathOf(shopApi.putGun.path, { id: g.id }))
+      .put(pathOf(gunsApi.put.path, { id: g.id }))
       .send({ version: 0, gun: g })
       .expect(200);
   await request(app)
-    .post(shopApi.addProducts.path)
+    .post(productsApi.add.path)
     .send({ products: [product] })
     .expect(201);
 }, 60_000);
@@ -70,16 +64,16 @@ afterAll(() => open.close());
 const makeJob = async (piece = 'Waltzer tub 9'): Promise<string> => {
   const id = randomUUID();
   await request(app)
-    .post(api.createJob.path)
-    .send({ id, piece, matching: 'tub 2', family: 'candy', systemId: 'cinder-candy' })
+    .post(jobsApi.create.path)
+    .send({ id, piece, matching: 'tub 2', family: 'candy', mixId: 'cinder-candy' })
     .expect(201);
   return id;
 };
-const change = (id: string, body: object) => request(app).patch(pathOf(api.changeJob.path, { id })).send(body);
-const list = async () => (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+const change = (id: string, body: object) => request(app).patch(pathOf(jobsApi.change.path, { id })).send(body);
+const list = async () => (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
 const detail = async (id: string) =>
-  (await request(app).get(pathOf(api.readJob.path, { id })).expect(200)).body as JobDetail;
-const damaged = async () => (await request(app).get(api.listDamaged.path).expect(200)).body as Damaged[];
+  (await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as JobDetail;
+const damaged = async () => (await request(app).get(damagedApi.list.path).expect(200)).body as Damaged[];
 const batchOf = (jobId: string, over: object = {}) => ({
   id: randomUUID(),
   jobId,
@@ -108,6 +102,11 @@ const textOf = async (path: string): Promise<string> => {
   return text;
 };
 
+/** The finish a job is about. */
+const finishOf = async (id: string): Promise<string> =>
+  ((await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as { job: { finishId: string } }).job
+    .finishId;
+
 describe('a row that can’t be read any more', () => {
   it('costs no other: left out of the list, named, told to the log once, and a sentence when it is opened', async () => {
     const [good, bad] = [await makeJob('Good tub'), await makeJob('Bad tub')];
@@ -120,7 +119,7 @@ describe('a row that can’t be read any more', () => {
     expect(told.filter((d) => d.id === bad)).toEqual([{ what: 'job', id: bad, name: 'Bad tub' }]);
     expect(await damaged()).toContainEqual({ what: 'job', id: bad, name: 'Bad tub' });
     const alone = await request(app)
-      .get(pathOf(api.readJob.path, { id: bad }))
+      .get(pathOf(jobsApi.read.path, { id: bad }))
       .expect(500);
     expect(alone.body).toMatchObject({ code: 'damaged' });
     expect(alone.body.message).toContain(`Bad tub (${bad})`);
@@ -136,7 +135,7 @@ describe('a row that can’t be read any more', () => {
     const jobId = await makeJob();
     await change(jobId, {
       version: 1,
-      choice: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+      pick: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
     }).expect(200);
     const event = eventOf({ id: '', at: 1_764_000_000_000, kind: 'start' });
     await request(app)
@@ -145,7 +144,7 @@ describe('a row that can’t be read any more', () => {
       .expect(201);
     const stray = randomUUID();
     await open.db.insert(jobEvents).values({ ...event, id: stray, jobId, kind: 'burned' as never });
-    expect((await request(app).get(shopApi.listProducts.path).expect(200)).body).toHaveLength(1);
+    expect((await request(app).get(productsApi.list.path).expect(200)).body).toHaveLength(1);
     expect(
       (
         await request(app)
@@ -169,7 +168,7 @@ describe('the life of a job', () => {
     expect((await detail(id)).job).toMatchObject({ status: 'open', piece: 'Waltzer tub 9, outside' });
     await change(id, { version: 3, removed: true }).expect(200);
     expect((await list()).some((j) => j.id === id)).toBe(false);
-    const removed = (await request(app).get(api.listRemoved.path).expect(200)).body as Job[];
+    const removed = (await request(app).get(jobsApi.listRemoved.path).expect(200)).body as Job[];
     expect(removed[0]).toMatchObject({ id, piece: 'Waltzer tub 9, outside' });
     // Still there for who has it open.
     expect((await detail(id)).job.removedAt).not.toBeNull();
@@ -181,7 +180,7 @@ describe('the life of a job', () => {
   it('keeps what was done when it is finished, and forgets it when it is opened again', async () => {
     const id = await makeJob();
     const choice = { groundId: 'silver-fine', coats: 2, strength: 1, style: 'wet', controlCoats: 0 };
-    await change(id, { version: 1, choice }).expect(200);
+    await change(id, { version: 1, pick: choice }).expect(200);
     const cell = (coatId: string) => ({ coatId, areaId: START_AREAS[0]!.id });
     const at = 1_764_000_000_000;
     await request(app)
@@ -219,13 +218,16 @@ describe('the life of a job', () => {
       ...{ takenAt: '2026-11-20T09:00:00.000Z', ...more },
       readings: [{ spot: '1', incidence: 45, aspecular: 45, l: 40, a: 1, b: 2 }],
     });
-    for (const s of [
-      set('target', null),
-      set('target', null, { objectId: 'b' }),
-      set('rung', 2),
-      set('spot', 2, { label: 'nose' }),
-    ])
-      await request(app).post(pathOf(api.addReadings.path, { id })).send(s).expect(201);
+    const finishId = await finishOf(id);
+    const post = (path: string, s: object) => request(app).post(path).send(s);
+    const toFinish = pathOf(readingsApi.addToFinish.path, { id: finishId });
+    const toJob = pathOf(readingsApi.addToJob.path, { id });
+    for (const s of [set('target', null), set('rung', 2)]) await post(toFinish, s).expect(201);
+    for (const s of [set('target', null, { objectId: 'b' }), set('spot', 2, { label: 'nose' })]) {
+      expect((await post(toFinish, s).expect(400)).body.fields.kind).toBe('This belongs to a job, not to a finish.');
+      await post(toJob, s).expect(201);
+    }
+    expect((await post(toJob, set('rung', 2)).expect(400)).body.fields.kind).toMatch(/belongs to a finish/);
     const areas = START_AREAS.map((a) => ({ ...a, measures: { area: 3 } }));
     await change(id, { version: 1, areas }).expect(200);
     await request(app)
@@ -233,7 +235,7 @@ describe('the life of a job', () => {
       .send({ events: [eventOf({ id: randomUUID(), at: 5, kind: 'start' })] })
       .expect(201);
     const copy = { id: randomUUID(), piece: 'Tub 9, again' };
-    const path = pathOf(api.copyJob.path, { id });
+    const path = pathOf(jobsApi.copy.path, { id });
     for (let i = 0; i < 2; i++) await request(app).post(path).send(copy).expect(201);
     const made = await detail(copy.id);
     expect(made.job).toMatchObject({ piece: 'Tub 9, again', areas, status: 'open', version: 1 });
@@ -280,9 +282,9 @@ describe('the life of a job', () => {
       .update(jobs)
       .set({ removedAt: days(REMOVED_DAYS - 1) })
       .where(eq(jobs.id, young));
-    expect(await createRepo(open.db).forgetRemoved(days(REMOVED_DAYS))).toBe(1);
+    expect(await createRepos(open.db).jobs.forgetRemoved(days(REMOVED_DAYS))).toBe(1);
     await request(app)
-      .get(pathOf(api.readJob.path, { id: old }))
+      .get(pathOf(jobsApi.read.path, { id: old }))
       .expect(404);
     await detail(young);
     await open.db.delete(jobs).where(eq(jobs.id, young));
@@ -304,12 +306,12 @@ describe('guns and products', () => {
       version: 1,
       mixing: { ...START_MIXING, gunId: gun.id, products: { effect: product.id } },
     }).expect(200);
-    const post = (over: object) => request(app).post(shopApi.addBatch.path).send(batchOf(id, over));
+    const post = (over: object) => request(app).post(batchesApi.add.path).send(batchOf(id, over));
     expect((await post({ gunId: unknown }).expect(400)).body.fields.gunId).toMatch(/not here/);
     expect((await post({ productId: unknown }).expect(400)).body.fields.productId).toMatch(/not here/);
     const remove = (gunId: string) =>
       request(app)
-        .delete(pathOf(shopApi.removeGun.path, { id: gunId }))
+        .delete(pathOf(gunsApi.remove.path, { id: gunId }))
         .send({ version: 1 });
     const refused = await remove(gun.id).expect(409);
     expect(refused.body).toMatchObject({ code: 'inUse' });
@@ -318,13 +320,13 @@ describe('guns and products', () => {
     const batch = (await post({ gunId: otherGun.id }).expect(201)).body as Batch;
     expect((await remove(otherGun.id).expect(409)).body.message).toContain('a batch that is still open');
     const out = await request(app)
-      .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+      .put(pathOf(batchesApi.remove.path, { id: batch.id }))
       .send({ version: batch.version, removed: true })
       .expect(200);
     await remove(otherGun.id).expect(200);
     // Put back, the batch keeps what it was; the job's own gun is still there.
     await request(app)
-      .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+      .put(pathOf(batchesApi.remove.path, { id: batch.id }))
       .send({ version: (out.body as Batch).version, removed: false })
       .expect(200);
     expect((await detail(id)).job.mixing?.gunId).toBe(gun.id);
@@ -347,10 +349,13 @@ describe('what was entered wrongly', () => {
     });
     const [wrong, worse] = [rung(40), rung(50)];
     for (const set of [wrong, worse])
-      await request(app).post(pathOf(api.addReadings.path, { id })).send(set).expect(201);
+      await request(app)
+        .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) }))
+        .send(set)
+        .expect(201);
     const take = (setId: string, removed: boolean) =>
       request(app)
-        .put(pathOf(api.removeReadings.path, { id: setId }))
+        .put(pathOf(readingsApi.remove.path, { id: setId }))
         .send({ removed });
     await take(worse.id, true).expect(200);
     expect((await detail(id)).rungs).toEqual([]);
@@ -358,14 +363,14 @@ describe('what was entered wrongly', () => {
     await take(worse.id, false).expect(200);
     expect((await detail(id)).rungs.map((r) => r.id)).toEqual([worse.id]);
     await take(randomUUID(), true).expect(404);
-    const batch = (await request(app).post(shopApi.addBatch.path).send(batchOf(id)).expect(201)).body as Batch;
+    const batch = (await request(app).post(batchesApi.add.path).send(batchOf(id)).expect(201)).body as Batch;
     const remove = (version: number, removed: boolean) =>
       request(app)
-        .put(pathOf(shopApi.removeBatch.path, { id: batch.id }))
+        .put(pathOf(batchesApi.remove.path, { id: batch.id }))
         .send({ version, removed });
     await remove(1, true).expect(200);
     const ids = async () =>
-      ((await request(app).get(shopApi.listBatches.path).expect(200)).body as Batch[]).map((b) => b.id);
+      ((await request(app).get(batchesApi.list.path).expect(200)).body as Batch[]).map((b) => b.id);
     expect(await ids()).not.toContain(batch.id);
     await remove(1, false).expect(409);
     await remove(2, false).expect(200);
@@ -375,7 +380,7 @@ describe('what was entered wrongly', () => {
 
 describe('the one clock', () => {
   it('is told with every answer, also with a refusal', async () => {
-    for (const path of [api.listJobs.path, '/api/nothing']) {
+    for (const path of [jobsApi.list.path, '/api/nothing']) {
       const before = Date.now();
       const answer = await request(app).get(path);
       const said = Number(answer.headers[SERVER_TIME_HEADER.toLowerCase()]);
@@ -387,7 +392,7 @@ describe('the one clock', () => {
   it('of every paper is the painter’s, wherever the server stands', async () => {
     const jobId = await makeJob();
     const batch = batchOf(jobId);
-    await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
+    await request(app).post(batchesApi.add.path).send(batch).expect(201);
     // Mixed 22:30 UTC on the 20th, good for two hours: the next morning in Auckland, late evening in New York.
     const auckland = await textOf(batchPdfPath(batch.id, 'label', 'metric', 'Pacific/Auckland'));
     expect(auckland).toContain('mixed 2026-11-21 11:30');
@@ -403,7 +408,7 @@ describe('the one clock', () => {
       expect(await textOf(labelPath(jobId, 'a6', 'metric', zone))).toContain(day(zone));
     await change(jobId, {
       version: 1,
-      choice: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+      pick: { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
     }).expect(200);
     const plan = {
       school: 'wet',
@@ -450,28 +455,25 @@ describe('the first start', () => {
     for (const allowed of [0, 1, 5]) {
       await expect(
         db.transaction(async (tx) => {
-          const repo = createRepo(tx as never);
+          const repos = createRepos(tx as never);
           let left = allowed;
-          const failing = {
-            ...repo,
-            createJob: (...args: Parameters<typeof repo.createJob>) => {
-              if (left-- <= 0) throw new Error('cut off');
-              return repo.createJob(...args);
-            },
+          const create: typeof repos.jobs.create = (...args) => {
+            if (left-- <= 0) throw new Error('cut off');
+            return repos.jobs.create(...args);
           };
-          await seedDemo(failing, createShopRepo(tx as never), createLogRepo(tx as never));
+          await seedDemo({ ...repos, jobs: { ...repos.jobs, create } });
           throw new Error('cut off at the end');
         }),
       ).rejects.toThrow('cut off');
       expect((await count()).rows[0]!.n).toBe(0);
     }
     // An earlier program was cut off after its products: the fill goes on from there.
-    await createShopRepo(db).addProducts([STARTING_PRODUCTS[0]!]);
+    await createRepos(db).products.add([STARTING_PRODUCTS[0]!]);
     await fillWithDemo(db);
-    const repo = createRepo(db);
-    expect(await repo.countJobs()).toBe(8);
+    const { jobs: repo } = createRepos(db);
+    expect(await repo.count()).toBe(8);
     await fillWithDemo(db);
-    expect(await repo.countJobs()).toBe(8);
+    expect(await repo.count()).toBe(8);
     await close();
   }, 60_000);
 
@@ -480,11 +482,11 @@ describe('the first start', () => {
     mkdirSync(join(folder, 'database.making', 'base'), { recursive: true });
     writeFileSync(join(folder, 'database.making', 'PG_VERSION'), 'half');
     const made = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepo(made.db).countJobs()).toBe(8);
+    expect(await createRepos(made.db).jobs.count()).toBe(8);
     await made.close();
     expect(existsSync(join(folder, 'database.making'))).toBe(false);
     const again = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepo(again.db).countJobs()).toBe(8);
+    expect(await createRepos(again.db).jobs.count()).toBe(8);
     await again.close();
     rmSync(folder, { recursive: true });
   }, 90_000);
@@ -564,8 +566,8 @@ describe('a database of an earlier program', () => {
       );
     await old.close();
     const now = await openEmbedded(migrations, folder);
-    const repo = createRepo(now.db, unharmed);
-    const first = await repo.readJob(plain);
+    const { jobs: repo } = createRepos(now.db, unharmed);
+    const first = await repo.read(plain);
     expect(first.job.areas!.map((a) => [a.id, a.name, a.objectId, a.on, a.mounting, a.first])).toEqual([
       ['tub', 'Piece tub', 'object-1', null, 'stand', false],
       ['edge', 'Piece edge', 'object-1', null, 'stand', true],
@@ -579,7 +581,7 @@ describe('a database of an earlier program', () => {
       { id: looks[1]!.id, kind: 'look', coats: 2, look: { spot: 'nose', view: 'lamp', verdict: 'lighter' } },
       { id: looks[2]!.id, kind: 'look', coats: 2, look: { spot: 'nose', verdict: null, patch: 1.5 } },
     ]);
-    const second = await repo.readJob(two);
+    const second = await repo.read(two);
     expect(second.job.areas!.map((a) => [a.id, a.finishId, a.on])).toEqual([
       ['tub', null, null],
       ['back', null, null],
@@ -598,7 +600,7 @@ describe('a database of an earlier program', () => {
       [second, 2],
     ] as const)
       expect(jobState(work(d), d.events)).toMatchObject({ done, strays: [] });
-    expect((await repo.readJob(bare)).job.areas).toBeNull();
+    expect((await repo.read(bare)).job.areas).toBeNull();
     await now.close();
     rmSync(folder, { recursive: true });
   }, 90_000);
@@ -635,7 +637,9 @@ describe('a database of an earlier program', () => {
     }
     await old.close();
     const now = await openEmbedded(migrations, folder);
-    const mixes = new Map((await createMaterialsRepo(now.db, unharmed).list()).map((m) => [m.material.id, m.material]));
+    const mixes = new Map(
+      (await createRepos(now.db, unharmed).materials.list()).map((m) => [m.material.id, m.material]),
+    );
     for (const [id, dyes] of [
       [both, [{ dyeId: 'lagoon-blue', parts: null, depth: 0.2 }]],
       [alone, []],
@@ -645,15 +649,15 @@ describe('a database of an earlier program', () => {
         ...{ id, name: `Own ${id}`, family: 'pearl', flashMinutes: 10, pricePerLitre: 80 },
         ...{ carrierParts: null, pigmentParts: null, strengthFrom: 'typed', drawdown: null, dyes },
       });
-    const repo = createRepo(now.db);
-    expect((await repo.readJob(plain)).job).toMatchObject({
+    const { jobs: repo } = createRepos(now.db);
+    expect((await repo.read(plain)).job).toMatchObject({
       piece: 'Old tub',
-      choice: { groundId: 'grey-31', coats: 2.5, strength: 1.2, style: 'light', controlCoats: 1 },
+      pick: { groundId: 'grey-31', coats: 2.5, strength: 1.2, style: 'light', controlCoats: 1 },
       stacks: null,
       removedAt: null,
     });
-    const { job } = await repo.readJob(laid);
-    expect(job.choice).toMatchObject({ groundId: 'grey-63', controlCoats: 0 });
+    const { job } = await repo.read(laid);
+    expect(job.pick).toMatchObject({ groundId: 'grey-63', controlCoats: 0 });
     expect(job.stacks?.[0]?.layers).toEqual(layers.map((l) => (l.id === 'a' ? { ...l, materialId: 'grey-63' } : l)));
     await now.close();
     rmSync(folder, { recursive: true });

@@ -1,56 +1,48 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import {
-  api,
+  type Batch,
+  batchesApi,
   batchPdfPath,
+  jobsApi,
   jobSheetPath,
-  START_PLAN,
+  type JobSummary,
   logApi,
   pathOf,
-  letdownApi,
+  productsApi,
   sheetPath,
-  shopApi,
-  START_AREAS,
-  type Batch,
-  type JobSummary,
+  START_PLAN,
   type StoredProduct,
+  verdictsApi,
 } from '@steady-gleam/contracts';
-import { eventOf, STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core';
+import { eventOf, START_AREAS } from '@steady-gleam/core/jobs';
+import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { createMaterialsRepo } from '../db/materialsRepo';
 import { openEmbedded, type OpenDb } from '../db/open';
-import { createRepo } from '../db/repo';
-import { createLogRepo } from '../db/logRepo';
-import { createShopRepo } from '../db/shopRepo';
+import { createRepos } from '../resources/repos';
 import { createApp } from './app';
 
 let open: OpenDb;
 let app: ReturnType<typeof createApp>;
 beforeAll(async () => {
   open = await openEmbedded(resolve('packages/server/migrations'));
-  app = createApp({
-    repo: createRepo(open.db),
-    materials: createMaterialsRepo(open.db),
-    shop: createShopRepo(open.db),
-    log: createLogRepo(open.db),
-    logger: pino({ level: 'silent' }),
-  });
-  for (const gun of STARTING_GUNS) await createShopRepo(open.db).putGun(gun.id, 0, gun);
+  app = createApp({ repos: createRepos(open.db), logger: pino({ level: 'silent' }) });
+  for (const gun of STARTING_GUNS) await createRepos(open.db).guns.put(gun.id, 0, gun);
 }, 60_000);
 afterAll(() => open.close());
 
 const product = (over: object = {}) => ({ ...STARTING_PRODUCTS.at(-1)!, id: randomUUID(), ...over });
 const put = (p: { id: string }, version = 0) =>
   request(app)
-    .put(pathOf(shopApi.putProduct.path, { id: p.id }))
+    .put(pathOf(productsApi.put.path, { id: p.id }))
     .send({ version, product: p });
 const makeJob = async (): Promise<string> => {
   const id = randomUUID();
   await request(app)
-    .post(api.createJob.path)
-    .send({ id, piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', systemId: 'cinder-candy' })
+    .post(jobsApi.create.path)
+    .send({ id, piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', mixId: 'cinder-candy' })
     .expect(201);
   return id;
 };
@@ -80,6 +72,11 @@ const batchOf = (jobId: string, over: object = {}) => ({
   ...over,
 });
 
+/** The finish a job is about. */
+const finishOf = async (id: string): Promise<string> =>
+  ((await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as { job: { finishId: string } }).job
+    .finishId;
+
 describe('products', () => {
   it('keep what a sheet can say and name at the field what it can’t', async () => {
     const good = product();
@@ -101,18 +98,18 @@ describe('products', () => {
     // Zero parts in a hardener's band: from above to.
     const upside = product({ additives: [{ ...STARTING_PRODUCTS.at(-1)!.additives[0]!, fromC: 30, toC: 20 }] });
     expect((await put(upside).expect(400)).body.fields['product.additives[0].toC']).toMatch(/above the lowest/);
-    expect((await request(app).get(shopApi.listProducts.path).expect(200)).body).toHaveLength(1);
+    expect((await request(app).get(productsApi.list.path).expect(200)).body).toHaveLength(1);
   });
 
   it('come in all together or not at all', async () => {
-    const before = ((await request(app).get(shopApi.listProducts.path)).body as unknown[]).length;
-    const send = (products: object[]) => request(app).post(shopApi.addProducts.path).send({ products });
+    const before = ((await request(app).get(productsApi.list.path)).body as unknown[]).length;
+    const send = (products: object[]) => request(app).post(productsApi.add.path).send({ products });
     await send([product(), product({ name: '' })]).expect(400);
     const twice = product();
     await send([twice, twice]).expect(409);
-    expect((await request(app).get(shopApi.listProducts.path)).body).toHaveLength(before);
+    expect((await request(app).get(productsApi.list.path)).body).toHaveLength(before);
     await send([product(), product()]).expect(201);
-    expect((await request(app).get(shopApi.listProducts.path)).body).toHaveLength(before + 2);
+    expect((await request(app).get(productsApi.list.path)).body).toHaveLength(before + 2);
   });
 
   it('keep the sheet’s page, and refuse what is none', async () => {
@@ -132,16 +129,16 @@ describe('products', () => {
     await put(p).expect(200);
     const jobId = await makeJob();
     await request(app)
-      .patch(pathOf(api.changeJob.path, { id: jobId }))
+      .patch(pathOf(jobsApi.change.path, { id: jobId }))
       .send({ version: 1, mixing: { products: { clear: p.id }, gunId: null, temperatureC: 21, humidity: 0.5 } })
       .expect(200);
     const remove = () =>
       request(app)
-        .delete(pathOf(shopApi.removeProduct.path, { id: p.id }))
+        .delete(pathOf(productsApi.remove.path, { id: p.id }))
         .send({ version: 1 });
     expect((await remove().expect(409)).body.message).toMatch(/Waltzer tub 9/);
     await request(app)
-      .patch(pathOf(api.changeJob.path, { id: jobId }))
+      .patch(pathOf(jobsApi.change.path, { id: jobId }))
       .send({ version: 2, mixing: { products: {}, gunId: null, temperatureC: 21, humidity: 0.5 } })
       .expect(200);
     await remove().expect(200);
@@ -152,30 +149,30 @@ describe('batches', () => {
   it('are stored once however often they are sent, and ended once', async () => {
     const jobId = await makeJob();
     const batch = batchOf(jobId);
-    for (let i = 0; i < 3; i++) await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
-    const list = ((await request(app).get(shopApi.listBatches.path)).body as Batch[]).filter((b) => b.jobId === jobId);
+    for (let i = 0; i < 3; i++) await request(app).post(batchesApi.add.path).send(batch).expect(201);
+    const list = ((await request(app).get(batchesApi.list.path)).body as Batch[]).filter((b) => b.jobId === jobId);
     expect(list).toHaveLength(1);
     expect(list[0]).toMatchObject({ piece: 'Waltzer tub 9', leftMl: null, endedAt: null, version: 1 });
     const end = (leftMl: unknown, version = 1) =>
       request(app)
-        .patch(pathOf(shopApi.endBatch.path, { id: batch.id }))
+        .patch(pathOf(batchesApi.end.path, { id: batch.id }))
         .send({ version, leftMl });
     expect((await end(900).expect(400)).body.fields.leftMl).toMatch(/More can’t be left/);
     expect((await end('some').expect(400)).body.fields.leftMl).toMatch(/number/);
     expect((await end(60).expect(200)).body).toMatchObject({ leftMl: 60, version: 2 });
     expect((await end(50).expect(409)).body.code).toBe('stale');
-    await request(app).post(shopApi.addBatch.path).send(batchOf(randomUUID())).expect(404);
+    await request(app).post(batchesApi.add.path).send(batchOf(randomUUID())).expect(404);
     await request(app)
-      .post(shopApi.addBatch.path)
+      .post(batchesApi.add.path)
       .send({ ...batch, jobId: await makeJob() })
       .expect(409);
     // Another batch under an id that is taken would be lost in silence.
     await request(app)
-      .post(shopApi.addBatch.path)
+      .post(batchesApi.add.path)
       .send({ ...batch, ml: batch.ml + 50 })
       .expect(409);
     await request(app)
-      .post(shopApi.addBatch.path)
+      .post(batchesApi.add.path)
       .send(batchOf(jobId, { ml: 0 }))
       .expect(400);
   });
@@ -183,7 +180,7 @@ describe('batches', () => {
   it('print as a label and as a sheet', async () => {
     const jobId = await makeJob();
     const batch = batchOf(jobId);
-    await request(app).post(shopApi.addBatch.path).send(batch).expect(201);
+    await request(app).post(batchesApi.add.path).send(batch).expect(201);
     for (const [size, units] of [
       ['label', 'metric'],
       ['sheet', 'us'],
@@ -256,7 +253,7 @@ describe('the booth', () => {
     const plan = { ...START_PLAN, edits: { 'effect/wet/1': { overlap: 0.7 } }, order: ['tub', 'back'] };
     const change = (body: object) =>
       request(app)
-        .patch(pathOf(api.changeJob.path, { id: jobId }))
+        .patch(pathOf(jobsApi.change.path, { id: jobId }))
         .send(body);
     const wrong = await change({ version: 1, plan: { ...plan, edits: { x: { overlap: 3 } } } }).expect(400);
     expect(Object.values(wrong.body.fields as object).join()).toMatch(/overlap can’t be above 0.95/);
@@ -265,7 +262,7 @@ describe('the booth', () => {
     await sheet().expect(400);
     await change({
       version: 2,
-      choice: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
+      pick: { groundId: 'silver-fine', coats: 3, strength: 1, style: 'wet', controlCoats: 1 },
     }).expect(200);
     const pdf = await sheet().expect(200);
     expect(
@@ -278,18 +275,19 @@ describe('the booth', () => {
   it('tells in the list of jobs where each stands: rungs by eye, cups, and what its run waits for', async () => {
     const jobId = await makeJob();
     const standing = async () => {
-      const jobs = (await request(app).get(api.listJobs.path).expect(200)).body as JobSummary[];
+      const jobs = (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
       return jobs.find((j) => j.id === jobId)!;
     };
     expect(await standing()).toMatchObject({ rungsRead: 0, batches: 0, run: null });
     const choice = { groundId: 'silver-fine', coats: 2.5, strength: 1, style: 'wet', controlCoats: 0 };
     await request(app)
-      .patch(pathOf(api.changeJob.path, { id: jobId }))
-      .send({ version: 1, choice })
+      .patch(pathOf(jobsApi.change.path, { id: jobId }))
+      .send({ version: 1, pick: choice })
       .expect(200);
+    const finish = await finishOf(jobId);
     const say = (coats: number, view: string, verdict: string | null) =>
       request(app)
-        .post(pathOf(letdownApi.addVerdict.path, { id: jobId }))
+        .post(pathOf(verdictsApi.add.path, { id: finish }))
         .send({
           id: randomUUID(),
           coats,
@@ -302,7 +300,7 @@ describe('the booth', () => {
     await say(1, 'lamp', 'lighter');
     await say(2, 'shade', 'match');
     await say(2, 'shade', null);
-    await request(app).post(shopApi.addBatch.path).send(batchOf(jobId)).expect(201);
+    await request(app).post(batchesApi.add.path).send(batchOf(jobId)).expect(201);
     expect(await standing()).toMatchObject({ rungsRead: 1, batches: 1, run: null });
 
     const at = 1_764_000_000_000;

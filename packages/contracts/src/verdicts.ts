@@ -1,0 +1,32 @@
+import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { number, object, string, type InferType } from 'yup';
+import { endpoint } from './endpoint';
+
+/** How a rung looks beside the target; client-made id, append-only. A null verdict takes one back. */
+export const verdictEventSchema = object({
+  id: string().uuid().required(),
+  /** Coats of the rung. */
+  coats: number()
+    .typeError('Coats must be a number.')
+    .min(0.25, 'Something must have been sprayed.')
+    .max(20, 'At most 20 coats.')
+    .required(),
+  view: string()
+    .oneOf<EyeView>([...EYE_VIEWS])
+    .required(),
+  verdict: string()
+    .nullable()
+    .defined()
+    .oneOf<Verdict | null>([...VERDICTS, null]),
+  takenAt: string().datetime().required(),
+}).noUnknown();
+export type VerdictEvent = InferType<typeof verdictEventSchema>;
+
+export const verdictsApi = {
+  add: endpoint({
+    method: 'POST',
+    path: '/api/finishes/:id/verdicts',
+    body: verdictEventSchema,
+    reply: verdictEventSchema,
+  }),
+} as const;

@@ -1,0 +1,69 @@
+import { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from '@steady-gleam/contracts';
+import { CoreError } from '@steady-gleam/core/errors';
+import type { ErrorRequestHandler } from 'express';
+import { ValidationError } from 'yup';
+
+/** An error the API means to answer with. */
+export class ApiError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    readonly fields?: Record<string, string>,
+    message: string = ERROR_CATALOGUE[code].message,
+  ) {
+    super(message);
+  }
+}
+
+/** Field paths and sentences of a yup error; the first sentence of a field wins. */
+export function fieldsOf(error: ValidationError): Record<string, string> {
+  const fields: Record<string, string> = {};
+  for (const e of error.inner.length ? error.inner : [error]) fields[e.path ?? ''] ??= e.message;
+  return fields;
+}
+
+function toApiError(error: unknown): ApiError {
+  if (error instanceof ApiError) return error;
+  if (error instanceof ValidationError) return new ApiError('badRequest', fieldsOf(error));
+  // Core refuses what it can't work with, in a sentence.
+  if (error instanceof CoreError) return new ApiError('notWorkable', undefined, error.message);
+  const type = (error as { type?: string }).type;
+  if (type === 'entity.too.large') return new ApiError('tooLarge');
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') {
+    return new ApiError('badRequest', undefined, 'This request could not be read as JSON.');
+  }
+  return new ApiError('internal');
+}
+
+/** The one place where errors become answers; unknown ones are logged once and tell nothing about the inside. */
+export const handleErrors: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error);
+    return;
+  }
+  const known = toApiError(error);
+  if (known.code === 'internal') req.log?.error({ err: error }, 'unexpected error');
+  const body: ApiErrorBody = {
+    code: known.code,
+    message: known.message,
+    ...(known.fields ? { fields: known.fields } : {}),
+  };
+  res.status(ERROR_CATALOGUE[known.code].status);
+  // A file that was opened in a window of its own is read by a person, not by the program.
+  if (req.accepts(['json', 'html']) === 'html') res.type('html').send(page(known));
+  else res.json(body);
+};
+
+const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+/** An error as a page in words. */
+function page(error: ApiError): string {
+  const lines = [error.message, ...Object.values(error.fields ?? {})].filter((line) => line !== '');
+  // The sentence of a field says more than the general one above it.
+  const said = error.fields && lines.length > 1 ? lines.slice(1) : lines;
+  return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+<title>Steady Gleam</title>
+<body style="font:20px/1.4 sans-serif;background:#ababab;color:#161616;margin:4rem auto;max-width:34rem;padding:0 1rem">
+<h1 style="font-size:28px">This could not be opened.</h1>
+${said.map((line) => `<p>${escaped(line)}</p>`).join('\n')}
+<p>Close this window and go on where you were.</p></body></html>`;
+}

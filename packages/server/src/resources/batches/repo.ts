@@ -1,0 +1,109 @@
+import { batchSchema, type Batch, type NewBatch } from '@steady-gleam/contracts';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
+import type { Db } from '../../db/open';
+import { rowReader, UNTOLD, type TellDamage } from '../../db/rows';
+import { batches, jobs } from '../../db/schema';
+import { ApiError } from '../../errors';
+import { checkGun, checkProduct } from '../jobs/checkMixing';
+
+/** Batches told at once. */
+const MOST_BATCHES = 300;
+
+const toBatch = (row: { batches: typeof batches.$inferSelect; jobs: { piece: string } }): Batch => ({
+  ...batchSchema.validateSync(row.batches.batch),
+  version: row.batches.version,
+  piece: row.jobs.piece,
+  leftMl: row.batches.leftMl,
+  removedAt: row.batches.removedAt?.toISOString() ?? null,
+  endedAt: row.batches.endedAt?.toISOString() ?? null,
+});
+
+/** Batches as they were mixed. */
+export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
+  const batchRowsOf = rowReader(
+    'batch',
+    toBatch,
+    (row) => ({ id: row.batches.id, name: `a batch for ${row.jobs.piece}` }),
+    tell,
+  );
+  const batchRows = (handle: Db) =>
+    handle
+      .select({ batches, jobs: { piece: jobs.piece } })
+      .from(batches)
+      .innerJoin(jobs, eq(jobs.id, batches.jobId));
+  const readBatch = async (handle: Db, id: string): Promise<Batch> => {
+    const [row] = await batchRows(handle).where(eq(batches.id, id));
+    if (!row) throw new ApiError('notFound');
+    return batchRowsOf.one(row);
+  };
+  return {
+    /** Newest first. */
+    list: async () =>
+      batchRowsOf.many(
+        await batchRows(db).where(isNull(batches.removedAt)).orderBy(desc(batches.mixedAt)).limit(MOST_BATCHES),
+      ),
+
+    read: (id: string) => readBatch(db, id),
+
+    add: (batch: NewBatch): Promise<Batch> =>
+      db.transaction(async (tx) => {
+        const [existing] = await tx.select({ batch: batches.batch }).from(batches).where(eq(batches.id, batch.id));
+        // The same sent twice is stored once; another under the same id would be lost, so it is refused.
+        if (existing && !isDeepStrictEqual(batchSchema.validateSync(existing.batch), batch))
+          throw new ApiError('conflict');
+        if (!existing) {
+          const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
+          if (!job) throw new ApiError('notFound');
+          await checkGun(tx, batch.gunId, 'gunId');
+          await checkProduct(tx, batch.productId, 'productId');
+          await tx.insert(batches).values({
+            id: batch.id,
+            jobId: batch.jobId,
+            gunId: batch.gunId,
+            productId: batch.productId,
+            mixedAt: new Date(batch.mixedAt),
+            batch,
+          });
+        }
+        return readBatch(tx, batch.id);
+      }),
+
+    end: (id: string, version: number, leftMl: number): Promise<Batch> =>
+      db.transaction(async (tx) => {
+        const batch = await readBatch(tx, id);
+        if (leftMl > batch.ml) throw new ApiError('badRequest', { leftMl: 'More can’t be left than was mixed.' });
+        const changed = await tx
+          .update(batches)
+          .set({ leftMl, endedAt: new Date(), version: version + 1, updatedAt: new Date() })
+          .where(and(eq(batches.id, id), eq(batches.version, version)))
+          .returning({ id: batches.id });
+        if (!changed.length) throw new ApiError('stale');
+        return readBatch(tx, id);
+      }),
+
+    /** Takes a batch out as entered wrongly, so that it counts for nothing; false puts it back. */
+    remove: (id: string, version: number, removed: boolean): Promise<Batch> =>
+      db.transaction(async (tx) => {
+        const changed = await tx
+          .update(batches)
+          .set({ removedAt: removed ? new Date() : null, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(batches.id, id), eq(batches.version, version)))
+          .returning({ id: batches.id });
+        if (!changed.length) throw new ApiError('stale');
+        return readBatch(tx, id);
+      }),
+
+    /** Cups mixed, by job. */
+    countByJob: async (): Promise<ReadonlyMap<string, number>> => {
+      const rows = await db
+        .select({ jobId: batches.jobId, n: sql<number>`count(*)::int` })
+        .from(batches)
+        .where(isNull(batches.removedAt))
+        .groupBy(batches.jobId);
+      return new Map(rows.map((r) => [r.jobId, r.n]));
+    },
+
+    damaged: async () => batchRowsOf.damaged(await batchRows(db)),
+  };
+}

@@ -1,0 +1,19 @@
+import { BATCH_SIZES, batchesApi } from '@steady-gleam/contracts';
+import type { Express } from 'express';
+import { paperFor, sendPdf } from '../../http/files';
+import { idOf, type Route } from '../../http/route';
+import { batchSheet } from '../../printing/batchSheet';
+import type { Repos } from '../repos';
+
+export function routeBatches(app: Express, route: Route, { batches }: Pick<Repos, 'batches'>): void {
+  route(batchesApi.list, () => batches.list());
+  route(batchesApi.add, (body) => batches.add(body), 201);
+  route(batchesApi.remove, (body, id) => batches.remove(id, body.version, body.removed));
+  route(batchesApi.end, (body, id) => batches.end(id, body.version, body.leftMl));
+  app.get(batchesApi.print.path, async (req, res) => {
+    const size = BATCH_SIZES.find((s) => s === req.query['size']) ?? 'label';
+    const batch = await batches.read(await idOf(req));
+    const { units, zone, address } = paperFor(req, `/jobs/${batch.jobId}/mix`);
+    sendPdf(res, await batchSheet(batch, size, units, address, zone), `batch-${size}.pdf`);
+  });
+}

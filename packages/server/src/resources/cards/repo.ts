@@ -1,0 +1,164 @@
+import {
+  cardSchema,
+  knownHandSchema,
+  storedCardSchema,
+  type Card,
+  type EarlierCard,
+  type JobDetail,
+  type StoredCard,
+} from '@steady-gleam/contracts';
+import type { KnownHand } from '@steady-gleam/core/letdown';
+import { and, desc, eq, isNotNull, isNull, ne } from 'drizzle-orm';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import { randomUUID } from 'node:crypto';
+import type { Db } from '../../db/open';
+import { without } from '../../db/rows';
+import { cards, jobEvents, photos, readingSets, verdicts } from '../../db/schema';
+import { ApiError } from '../../errors';
+import { checkOwner } from '../readings/repo';
+
+type CardRow = typeof cards.$inferSelect;
+
+const toCard = ({ id, rungs, gun, pressureBar, onStand, settings, version }: CardRow): StoredCard =>
+  storedCardSchema.validateSync({ id, rungs, gun, pressureBar, onStand, settings: settings ?? undefined, version });
+
+/** The cards of finishes: any number of them, one in force. */
+export function createCardsRepo(db: Db) {
+  const inForce = async (handle: Db, finishId: string): Promise<CardRow | null> => {
+    const [row] = await handle
+      .select()
+      .from(cards)
+      .where(and(eq(cards.finishId, finishId), isNull(cards.retiredAt)));
+    return row ?? null;
+  };
+  /** What was read, seen and done of the card in force is that card's; null gives it back. */
+  const stamp = async (handle: Db, finishId: string, from: string | null, to: string | null): Promise<void> => {
+    const set = { cardId: to };
+    const its = (t: { readonly finishId: AnyPgColumn; readonly cardId: AnyPgColumn }) =>
+      and(eq(t.finishId, finishId), from === null ? isNull(t.cardId) : eq(t.cardId, from));
+    await handle
+      .update(readingSets)
+      .set(set)
+      .where(and(its(readingSets), eq(readingSets.kind, 'rung')));
+    await handle.update(verdicts).set(set).where(its(verdicts));
+    await handle
+      .update(photos)
+      .set(set)
+      .where(and(its(photos), eq(photos.kind, 'rung')));
+    await handle.update(jobEvents).set(set).where(its(jobEvents));
+  };
+  const putAside = async (handle: Db, card: CardRow): Promise<CardRow> => {
+    await stamp(handle, card.finishId, null, card.id);
+    const [row] = await handle
+      .update(cards)
+      .set({ retiredAt: new Date(), version: card.version + 1, updatedAt: new Date() })
+      .where(eq(cards.id, card.id))
+      .returning();
+    return row!;
+  };
+  const toEarlier = async (handle: Db, row: CardRow): Promise<EarlierCard> => {
+    const read = await handle
+      .select({ coats: readingSets.rungCoats })
+      .from(readingSets)
+      .where(and(eq(readingSets.cardId, row.id), isNull(readingSets.removedAt)));
+    const seen = await handle.select({ coats: verdicts.coats }).from(verdicts).where(eq(verdicts.cardId, row.id));
+    const { id, rungs, gun, pressureBar } = row;
+    const rungsRead = new Set([...read, ...seen].map((r) => r.coats)).size;
+    return { id, rungs: [...rungs], rungsRead, gun, pressureBar, retiredAt: row.retiredAt!.toISOString() };
+  };
+
+  return {
+    inForce: async (finishId: string): Promise<StoredCard | null> => {
+      const row = await inForce(db, finishId);
+      return row && toCard(row);
+    },
+
+    /** Cards in force, by finish. */
+    byFinish: async (): Promise<ReadonlyMap<string, StoredCard>> => {
+      const rows = await db.select().from(cards).where(isNull(cards.retiredAt));
+      return new Map(rows.map((row) => [row.finishId, toCard(row)]));
+    },
+
+    /** Cards that are not in force, the latest first. */
+    earlier: async (finishId: string): Promise<EarlierCard[]> => {
+      const rows = await db
+        .select()
+        .from(cards)
+        .where(and(eq(cards.finishId, finishId), isNotNull(cards.retiredAt)))
+        .orderBy(desc(cards.retiredAt));
+      return Promise.all(rows.map((row) => toEarlier(db, row)));
+    },
+
+    /** Hands that other cards with the same gun and style showed. */
+    handsLike: async (card: StoredCard, style: string): Promise<JobDetail['earlier']> => {
+      const rows = await db
+        .select({ hand: cards.hand })
+        .from(cards)
+        .where(and(eq(cards.gun, card.gun), eq(cards.handStyle, style), ne(cards.id, card.id), isNotNull(cards.hand)));
+      return rows.map((r) => knownHandSchema.validateSync(r.hand));
+    },
+
+    put: (finishId: string, { version, ...card }: Card & { version: number }): Promise<StoredCard> =>
+      db.transaction(async (tx) => {
+        await checkOwner(tx, { finishId });
+        const existing = await inForce(tx, finishId);
+        if (!existing) {
+          if (version !== 0) throw new ApiError('stale');
+          const [row] = await tx
+            .insert(cards)
+            .values({ ...card, finishId })
+            .returning();
+          return toCard(row!);
+        }
+        const plan = without(cardSchema.cast(card), 'id');
+        const [row] = await tx
+          .update(cards)
+          .set({ ...plan, version: version + 1, updatedAt: new Date() })
+          .where(and(eq(cards.id, existing.id), eq(cards.version, version)))
+          .returning();
+        if (!row) throw new ApiError('stale');
+        return toCard(row);
+      }),
+
+    putHand: async (finishId: string, { style, mean, sd }: KnownHand & { style: string }): Promise<void> => {
+      const changed = await db
+        .update(cards)
+        .set({ hand: { mean, sd }, handStyle: style })
+        .where(and(eq(cards.finishId, finishId), isNull(cards.retiredAt)))
+        .returning({ id: cards.id });
+      if (!changed.length) throw new ApiError('notFound');
+    },
+
+    /** Puts the card in force aside, so that a new one can be begun. */
+    retire: (finishId: string, version: number): Promise<EarlierCard> =>
+      db.transaction(async (tx) => {
+        const card = await inForce(tx, finishId);
+        if (!card) throw new ApiError('notFound');
+        if (card.version !== version) throw new ApiError('stale');
+        return toEarlier(tx, await putAside(tx, card));
+      }),
+
+    /** Puts an earlier card in force again; the one that was goes aside. */
+    recall: (id: string): Promise<StoredCard> =>
+      db.transaction(async (tx) => {
+        const [card] = await tx.select().from(cards).where(eq(cards.id, id));
+        if (!card) throw new ApiError('notFound');
+        if (card.retiredAt === null) return toCard(card);
+        const now = await inForce(tx, card.finishId);
+        if (now) await putAside(tx, now);
+        await stamp(tx, card.finishId, id, null);
+        const [row] = await tx
+          .update(cards)
+          .set({ retiredAt: null, version: card.version + 1, updatedAt: new Date() })
+          .where(eq(cards.id, id))
+          .returning();
+        return toCard(row!);
+      }),
+
+    copy: async (handle: Db, from: string, to: string): Promise<void> => {
+      const card = await inForce(handle, from);
+      if (card) await handle.insert(cards).values({ ...card, id: randomUUID(), finishId: to, version: 1 });
+    },
+  };
+}
+export type CardsRepo = ReturnType<typeof createCardsRepo>;

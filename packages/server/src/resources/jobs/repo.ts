@@ -1,0 +1,344 @@
+import type {
+  Area,
+  Damaged,
+  Job,
+  JobDetail,
+  JobObjectRow,
+  JobSummary,
+  Mixing,
+  NewJob,
+  SprayPlan,
+} from '@steady-gleam/contracts';
+import { materialsOf, recipeOf, withRecipe, type PieceStack, type Recipe } from '@steady-gleam/core/finishes';
+import type { Done } from '@steady-gleam/core/jobs';
+import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
+import { and, desc, eq, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
+import type { Db } from '../../db/open';
+import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
+import { finishes, jobs, materials, type FinishUse } from '../../db/schema';
+import { ApiError } from '../../errors';
+import type { CardsRepo } from '../cards/repo';
+import type { FinishesRepo } from '../finishes/repo';
+import { mixOfLayers, type FinishRow } from '../finishes/rows';
+import type { LogRepo } from '../log/repo';
+import { knownMaterial } from '../materials/repo';
+import type { PhotosRepo } from '../photos/repo';
+import { setsInForce, type ReadingsRepo } from '../readings/repo';
+import type { VerdictsRepo } from '../verdicts/repo';
+import { checkMixing } from './checkMixing';
+import { finishNames, stacksOf, toJob, type JobRow, type JobRows } from './rows';
+
+/** Earlier readings of a target that are shown. */
+const MOST_HISTORY = 10;
+
+type Stacks = readonly (PieceStack & { readonly finishId?: string | null | undefined })[];
+
+/** What may be changed of a job, and of the finish it is about. */
+export interface JobChange {
+  readonly version: number;
+  readonly piece?: string | undefined;
+  readonly status?: Job['status'] | undefined;
+  readonly removed?: boolean | undefined;
+  readonly filmLimitUm?: number | null | undefined;
+  readonly objects?: JobObjectRow[] | undefined;
+  readonly areas?: Area[] | undefined;
+  readonly mixing?: Mixing | undefined;
+  readonly plan?: SprayPlan | undefined;
+  readonly done?: Done | null | undefined;
+  /** The finish that the following are of; the job's first when left out. */
+  readonly finishId?: string | undefined;
+  readonly matching?: string | undefined;
+  readonly pick?: Recipe | undefined;
+  /** Of all its finishes; null lets them follow from the pick again. */
+  readonly stacks?: Stacks | null | undefined;
+}
+
+interface Others {
+  readonly finishes: FinishesRepo;
+  readonly readings: ReadingsRepo;
+  readonly verdicts: VerdictsRepo;
+  readonly photos: PhotosRepo;
+  readonly cards: CardsRepo;
+  readonly log: LogRepo;
+}
+
+export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD) {
+  const { finishes: finishesRepo, readings, verdicts, photos, cards, log } = others;
+  const jobRows = rowReader('job', toJob, ({ job }) => ({ id: job.id, name: job.piece }), tell);
+  const findJob = async (handle: Db, id: string): Promise<JobRow> => {
+    const [row] = await handle.select().from(jobs).where(eq(jobs.id, id));
+    if (!row) throw new ApiError('notFound');
+    return row;
+  };
+  /** Jobs with the finishes they use. */
+  const withFinishes = async (handle: Db, rows: readonly JobRow[]): Promise<JobRows[]> => {
+    const ids = [...new Set(rows.flatMap((j) => j.finishes.map((u) => u.finishId)))];
+    const found = ids.length ? await handle.select().from(finishes).where(inArray(finishes.id, ids)) : [];
+    const byId = new Map(found.map((f) => [f.id, f]));
+    return rows.map((job) => ({ job, finishes: byId }));
+  };
+  const readRows = async (handle: Db, id: string): Promise<JobRows> =>
+    (await withFinishes(handle, [await findJob(handle, id)]))[0]!;
+
+  return {
+    count: async (): Promise<number> => (await db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]!.n,
+
+    /** Newest first; where they are in the booth is not among it, nor are those that were taken out. */
+    list: async (cups: ReadonlyMap<string, number>): Promise<Omit<JobSummary, 'run' | 'film'>[]> => {
+      const rows = await db.select().from(jobs).where(isNull(jobs.removedAt)).orderBy(desc(jobs.updatedAt));
+      const listed = jobRows.many(await withFinishes(db, rows));
+      const [sets, judged] = await Promise.all([readings.inForceByFinish(), verdicts.rungsJudged()]);
+      return listed.map((job) => {
+        const own = sets.get(job.finishId) ?? [];
+        const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
+        return {
+          ...job,
+          targetAngles: own.find((s) => s.kind === 'target')?.angles ?? 0,
+          rungsRead: new Set([...read, ...(judged.get(job.finishId) ?? [])]).size,
+          batches: cups.get(job.id) ?? 0,
+        };
+      });
+    },
+
+    listRemoved: async (): Promise<Job[]> => {
+      const rows = await db.select().from(jobs).where(isNotNull(jobs.removedAt)).orderBy(desc(jobs.removedAt));
+      return jobRows.many(await withFinishes(db, rows));
+    },
+
+    damaged: async (): Promise<Damaged[]> => jobRows.damaged(await withFinishes(db, await db.select().from(jobs))),
+
+    /** A job about a finish that is there, or about a new one. */
+    create: (job: NewJob, invented = false): Promise<Job> =>
+      db.transaction(async (tx) => {
+        const { id, piece, matching, family, mixId } = job;
+        const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
+        if (existing) {
+          const there = jobRows.one(await readRows(tx, id));
+          const same = job.finishId
+            ? there.finishId === job.finishId
+            : there.matching === matching && there.mixId === mixId;
+          if (there.piece !== piece || !same) throw new ApiError('conflict');
+          return there;
+        }
+        let { finishId } = job;
+        if (finishId) {
+          const used = await finishesRepo.find(tx, finishId);
+          if (used.mixId === null)
+            throw new ApiError('badRequest', { finishId: 'This finish lays no mix; choose another.' });
+        } else {
+          await checkMix(tx, mixId);
+          finishId = randomUUID();
+          await tx
+            .insert(finishes)
+            .values({ id: finishId, name: matching.slice(0, 80), matching, family, mixId, invented });
+        }
+        await tx
+          .insert(jobs)
+          .values({ id, piece, finishes: [{ key: 'main', name: 'whole piece', finishId }], invented });
+        return jobRows.one(await readRows(tx, id));
+      }),
+
+    /** @param about one of the job's finishes; its first when left out */
+    read: async (id: string, about?: string): Promise<JobDetail> => {
+      const rows = await readRows(db, id);
+      if (about !== undefined && !rows.job.finishes.some((u) => u.finishId === about)) throw new ApiError('notFound');
+      const first = jobRows.one(rows);
+      const job = about === undefined ? first : jobRows.one({ ...rows, about });
+      const { finishId } = job;
+      const ofFinish = await readings.rowsOf(db, { finishId });
+      const ofJob = await readings.rowsOf(db, { jobId: id });
+      const sets = await readings.load(db, setsInForce([...ofFinish, ...ofJob]));
+      const earlierTargets = ofFinish.filter((r) => r.kind === 'target').slice(1, 1 + MOST_HISTORY);
+      const card = await cards.inForce(finishId);
+      const finish = finishesRepo.toFinish(rows.finishes.get(finishId)!);
+      return {
+        job,
+        finish: { ...finish, jobs: await finishesRepo.users(db, finishId), cards: await cards.earlier(finishId) },
+        finishes: finishNames(rows),
+        target: sets.find((s) => s.kind === 'target' && s.objectId === null) ?? null,
+        // Objects are looked at for the finish the job is about.
+        objectTargets: sets.filter((s) => s.kind === 'target' && s.objectId !== null && finishId === first.finishId),
+        card,
+        rungs: sets.filter((s) => s.kind === 'rung').sort((a, b) => a.rungCoats! - b.rungCoats!),
+        targetHistory: await readings.load(db, earlierTargets),
+        chips: sets.filter((s) => s.kind === 'chip'),
+        spots: sets.filter((s) => s.kind === 'spot'),
+        verdicts: await verdicts.list(finishId),
+        photos: await photos.list(id, finishId),
+        events: await log.list({ jobId: id }),
+        earlier: card && job.pick ? await cards.handsLike(card, job.pick.style) : [],
+      };
+    },
+
+    change: (id: string, { version, removed, ...asked }: JobChange): Promise<Job> =>
+      db.transaction(async (tx) => {
+        const rows = await readRows(tx, id);
+        if (rows.job.version !== version) throw new ApiError('stale');
+        const { finishId, matching, pick, stacks, ...change } = asked;
+        if (change.mixing) await checkMixing(tx, change.mixing, rows.job.mixing);
+        // Under its own copy the finish has another id.
+        const keyOf = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
+        const uses = await changeFinishes(tx, rows, { finishId, matching, pick, stacks });
+        checkAreas(stacks === undefined ? (stacksOf(rows) ?? []) : (stacks ?? []), change.areas ?? rows.job.areas);
+        const changed = await tx
+          .update(jobs)
+          .set({
+            ...change,
+            // Opened again it is not done any more.
+            ...(change.status === 'open' ? { done: null } : {}),
+            ...(removed === undefined ? {} : { removedAt: removed ? new Date() : null }),
+            finishes: uses,
+            version: version + 1,
+            updatedAt: new Date(),
+          })
+          .where(and(eq(jobs.id, id), eq(jobs.version, version)))
+          .returning({ id: jobs.id });
+        if (!changed.length) throw new ApiError('stale');
+        if (stacks !== undefined) await finishesRepo.sweep(tx);
+        return jobRows.one({
+          ...(await readRows(tx, id)),
+          about: finishId && uses.find((u) => u.key === keyOf)?.finishId,
+        });
+      }),
+
+    /** A job like another: its finishes, objects with their targets, areas and plan; nothing of its log. */
+    copy: (from: string, id: string, piece: string): Promise<Job> =>
+      db.transaction(async (tx) => {
+        const source = await findJob(tx, from);
+        const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
+        if (!existing) {
+          const fresh = { id, piece, status: 'open', done: null, removedAt: null, invented: false, version: 1 };
+          await tx.insert(jobs).values({ ...without(source, 'createdAt', 'updatedAt'), ...fresh });
+          await readings.copy(tx, { jobId: from }, { jobId: id });
+        }
+        return jobRows.one(await readRows(tx, id));
+      }),
+
+    /** Deletes for good what was taken out before a moment; the finishes stay. @returns how many jobs */
+    forgetRemoved: async (before: Date): Promise<number> => {
+      const gone = await db.delete(jobs).where(lt(jobs.removedAt, before)).returning({ id: jobs.id });
+      if (gone.length) await finishesRepo.sweep(db);
+      return gone.length;
+    },
+  };
+
+  /**
+   * Changes what a job's finishes are. One that other jobs use too is never changed under them: this job gets its own of it,
+   * with everything that was read and sprayed for it.
+   * @returns the finishes the job uses from now on
+   */
+  async function changeFinishes(
+    tx: Db,
+    rows: JobRows,
+    { finishId, matching, pick, stacks }: Pick<JobChange, 'finishId' | 'matching' | 'pick' | 'stacks'>,
+  ): Promise<readonly FinishUse[]> {
+    let uses = rows.job.finishes;
+    if (finishId !== undefined && !uses.some((u) => u.finishId === finishId))
+      throw new ApiError('badRequest', { finishId: 'This finish is not one of the job’s any more.' });
+    const write = async (id: string, change: Partial<FinishRow>): Promise<void> => {
+      const shared = (await finishesRepo.users(tx, id)).some((j) => j.id !== rows.job.id);
+      const own = shared ? await finishesRepo.copy(tx, id) : id;
+      uses = uses.map((u) => (u.finishId === id ? { ...u, finishId: own } : u));
+      await tx
+        .update(finishes)
+        .set({ ...change, version: sql`${finishes.version} + 1`, updatedAt: new Date() })
+        .where(eq(finishes.id, own));
+    };
+    if (stacks === null) {
+      await write(uses[0]!.finishId, { layers: null });
+      return uses.slice(0, 1);
+    }
+    if (stacks !== undefined) {
+      await checkStacks(tx, stacks);
+      const before = uses;
+      uses = [];
+      for (const [i, s] of stacks.entries()) {
+        const known = before.find((u) => u.key === s.id) ?? (i === 0 ? before[0] : undefined);
+        const at = known?.finishId ?? s.finishId ?? (await newFinish(tx, s, rows.job.invented));
+        uses = [...uses, { key: s.id, name: s.name, finishId: at }];
+        const there = await finishesRepo.find(tx, at);
+        if (sameLayers(there.layers, s.layers)) continue;
+        const recipe = there.mixId === null ? null : recipeOf(s.layers, there.mixId);
+        const picked = recipe && there.pick && recipe.coats <= 12 ? { pick: recipe } : {};
+        // The first finish is about the mix the job was begun with; the others follow their layers.
+        const mix = i === 0 ? {} : await mixChange(tx, there, s.layers);
+        await write(at, { layers: s.layers, ...picked, ...mix });
+      }
+      return uses;
+    }
+    const about = finishId ?? uses[0]!.finishId;
+    const there = rows.finishes.get(about)!;
+    const said = (matching ?? there.matching) !== there.matching || (pick && !isDeepStrictEqual(pick, there.pick));
+    if (said) {
+      if (pick) await checkGround(tx, pick.groundId);
+      const layers = pick && there.layers && there.mixId ? { layers: withRecipe(there.layers, there.mixId, pick) } : {};
+      await write(about, { ...(matching === undefined ? {} : { matching }), ...(pick ? { pick, ...layers } : {}) });
+    }
+    return uses;
+  }
+}
+export type JobsRepo = ReturnType<typeof createJobsRepo>;
+
+const sameLayers = (a: PieceStack['layers'] | null, b: PieceStack['layers']): boolean =>
+  a !== null && JSON.stringify(a) === JSON.stringify(b);
+
+async function familyOf(tx: Db, mixId: string | null): Promise<string | null> {
+  if (mixId === null) return null;
+  const known = REFERENCE_LIBRARY.systems.find((m) => m.id === mixId);
+  if (known) return known.family;
+  const own = await tx.select({ id: materials.id, material: materials.material }).from(materials);
+  const found = own.find((m) => m.id === mixId)?.material;
+  return found?.kind === 'system' ? found.family : null;
+}
+
+async function newFinish(tx: Db, stack: PieceStack, invented: boolean): Promise<string> {
+  const id = randomUUID();
+  const mixId = mixOfLayers(stack.layers);
+  await tx.insert(finishes).values({
+    id,
+    name: stack.name,
+    matching: '',
+    family: await familyOf(tx, mixId),
+    mixId,
+    layers: stack.layers,
+    invented,
+  });
+  return id;
+}
+
+/** The mix of a finish follows its layers. */
+async function mixChange(tx: Db, there: FinishRow, layers: PieceStack['layers']): Promise<Partial<FinishRow>> {
+  const mixId = mixOfLayers(layers);
+  return mixId === there.mixId ? {} : { mixId, family: await familyOf(tx, mixId) };
+}
+
+async function checkMix(tx: Db, mixId: string): Promise<void> {
+  if (!(await knownMaterial(tx, 'system', mixId)))
+    throw new ApiError('badRequest', { mixId: 'This mix is not here any more; choose another.' });
+}
+
+async function checkGround(tx: Db, groundId: string): Promise<void> {
+  if (!(await knownMaterial(tx, 'ground', groundId)))
+    throw new ApiError('badRequest', { groundId: 'This ground is not here any more; choose another.' });
+}
+
+async function checkStacks(tx: Db, stacks: readonly PieceStack[]): Promise<void> {
+  for (const { kind, id } of materialsOf(stacks)) {
+    if (!(await knownMaterial(tx, kind, id)))
+      throw new ApiError('badRequest', {
+        stacks: 'A layer names a material that is not here any more; choose another.',
+      });
+  }
+}
+
+/** Every area's finish is among those of the job. @throws ApiError at the areas that one would leave without */
+function checkAreas(stacks: readonly Pick<PieceStack, 'id'>[], areas: readonly Area[] | null | undefined): void {
+  const known = new Set(stacks.map((s) => s.id));
+  const bare = (areas ?? []).filter((a) => a.finishId !== null && !known.has(a.finishId));
+  if (bare.length)
+    throw new ApiError('badRequest', {
+      stacks: `${bare.map((a) => a.name).join(' and ')} ${bare.length > 1 ? 'get' : 'gets'} that finish: give ${bare.length > 1 ? 'them' : 'it'} another under Pieces first.`,
+    });
+}

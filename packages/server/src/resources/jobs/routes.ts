@@ -1,0 +1,46 @@
+import { jobsApi } from '@steady-gleam/contracts';
+import { doneOf, jobState, workOfJob, type Done } from '@steady-gleam/core/jobs';
+import { libraryOf } from '@steady-gleam/core/materials';
+import type { Express } from 'express';
+import { paperFor, sendPdf } from '../../http/files';
+import { idOf, type Route } from '../../http/route';
+import { jobSheet } from '../../printing/jobSheet';
+import type { Repos } from '../repos';
+import { createJobsList } from './list';
+
+export function routeJobs(app: Express, route: Route, repos: Repos): void {
+  const { jobs } = repos;
+  /** What the shop has, for a plan or a paper. */
+  const shelf = async () => ({
+    own: (await repos.materials.list()).map((m) => m.material),
+    products: (await repos.products.list()).map((p) => p.product),
+    guns: (await repos.guns.list()).map((g) => g.gun),
+  });
+  /** What is on of a job now, to be kept with it when it is finished; null when nothing is picked. */
+  const doneNow = async (id: string): Promise<Done | null> => {
+    const detail = await jobs.read(id);
+    const { own, products, guns } = await shelf();
+    const work = workOfJob({ ...detail, library: libraryOf(own), products, guns });
+    return work && doneOf(work.plan, jobState(work.plan, detail.events), detail.job.mixId, new Date().toISOString());
+  };
+  const list = createJobsList(repos);
+  route(jobsApi.list, () => list());
+  route(jobsApi.listRemoved, () => jobs.listRemoved());
+  route(jobsApi.create, (body) => jobs.create(body), 201);
+  route(jobsApi.read, (_, id) => jobs.read(id));
+  route(jobsApi.readWith, (_, id, finishId) => jobs.read(id, finishId));
+  route(jobsApi.change, async (body, id) =>
+    jobs.change(id, body.status === 'finished' ? { ...body, done: await doneNow(id) } : body),
+  );
+  route(jobsApi.copy, (body, id) => jobs.copy(id, body.id, body.piece), 201);
+  app.get(jobsApi.sheet.path, async (req, res) => {
+    const id = await idOf(req);
+    const pdf = await jobSheet({
+      detail: await jobs.read(id),
+      ...(await shelf()),
+      ...paperFor(req, `/jobs/${id}/plan`),
+      now: new Date(),
+    });
+    sendPdf(res, pdf, 'job-sheet.pdf');
+  });
+}

@@ -1,0 +1,37 @@
+import type { Damaged } from '@steady-gleam/contracts';
+import type { Db } from '../db/open';
+import { UNTOLD, type TellDamage } from '../db/rows';
+import { createBatchesRepo } from './batches/repo';
+import { createCardsRepo } from './cards/repo';
+import { createFinishesRepo } from './finishes/repo';
+import { createGunsRepo } from './guns/repo';
+import { createJobsRepo } from './jobs/repo';
+import { createLogRepo } from './log/repo';
+import { createMaterialsRepo } from './materials/repo';
+import { createPhotosRepo } from './photos/repo';
+import { createProductsRepo } from './products/repo';
+import { createReadingsRepo } from './readings/repo';
+import { createVerdictsRepo } from './verdicts/repo';
+
+/** Everything the API reads and writes, by resource. Every change is one transaction. @param tell of rows that can't be read */
+export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
+  const readings = createReadingsRepo(db);
+  const verdicts = createVerdictsRepo(db);
+  const photos = createPhotosRepo(db);
+  const cards = createCardsRepo(db);
+  const log = createLogRepo(db, tell);
+  const finishes = createFinishesRepo(db, { readings, verdicts, cards }, tell);
+  const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log }, tell);
+  const materials = createMaterialsRepo(db, tell);
+  const products = createProductsRepo(db, tell);
+  const guns = createGunsRepo(db, tell);
+  const batches = createBatchesRepo(db, tell);
+  const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log };
+  return {
+    ...all,
+    /** Rows of every kind that can't be read. */
+    damaged: async (): Promise<Damaged[]> =>
+      (await Promise.all([jobs, finishes, products, guns, batches, materials, log].map((r) => r.damaged()))).flat(),
+  };
+}
+export type Repos = ReturnType<typeof createRepos>;
