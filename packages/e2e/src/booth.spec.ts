@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { JobEvent } from '@steady-gleam/core';
+import type { JobEvent } from '@steady-gleam/core/jobs';
 import { stepOn } from './boothSteps';
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe';

@@ -179,7 +179,7 @@ test('nine areas: a whole round in one tap, undone in one; jambs closed, loose p
   }));
   await change(page, id, {
     areas,
-    choice: { groundId: 'aqua-pastel', coats: 2, strength: 1.2, style: 'wet', controlCoats: 0 },
+    pick: { groundId: 'aqua-pastel', coats: 2, strength: 1.2, style: 'wet', controlCoats: 0 },
   });
   await page.goto(booth(id));
   await page.getByRole('button', { name: 'It is ready: start the run' }).click();
@@ -257,7 +257,7 @@ test('booth, job, list, header and sheet say the same at every moment; notes and
   await agree(5, 36);
   // The plan is changed in mid-run, also under coats that are on.
   const plan = (await read(page, id)).job.plan;
-  await change(page, id, { choice: { groundId: 'silver-fine', coats: 4, strength: 1, style: 'wet', controlCoats: 0 } });
+  await change(page, id, { pick: { groundId: 'silver-fine', coats: 4, strength: 1, style: 'wet', controlCoats: 0 } });
   await agree(5, 40);
   expect(plan).toBeNull();
   // Another device at the same job.

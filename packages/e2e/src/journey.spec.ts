@@ -1,19 +1,21 @@
 import { expect, test, type Page } from '@playwright/test';
-import { averageReadings, createShop, demoReadings, type DemoTruth, type Reading } from '@steady-gleam/core';
+import { demoReadings, type DemoTruth } from '@steady-gleam/core/demo';
+import { averageReadings, type Reading } from '@steady-gleam/core/formats';
+import { prepareLibrary } from '@steady-gleam/core/materials';
 import { seriousFaults } from './axe';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
 /** An invented painter who lays a fifth more than nominal, matching a finish made by a nominal one. */
 const PAINTER: DemoTruth = {
   groundId: 'aqua-pastel',
-  systemId: 'lagoon-pearl',
+  mixId: 'lagoon-pearl',
   strength: 1,
   style: 'wet',
   hand: { film: 1.22, flake: 1, spread: 0.95 },
   edgeScale: 1.15,
 };
 const MAKER: DemoTruth = { ...PAINTER, hand: { film: 1, flake: 1, spread: 1 } };
-const shop = createShop();
+const shop = prepareLibrary();
 
 let folder: string;
 let server: TestServer;

@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test';
-import { createRandom, type JobEvent } from '@steady-gleam/core';
+import type { JobEvent } from '@steady-gleam/core/jobs';
+import { createRandom } from '@steady-gleam/core/numeric';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { makeFolder, removeFolder, startServer } from './testServer';
 

@@ -1,20 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
-import {
-  averageReadings,
-  createShop,
-  demoReadings,
-  toCgats,
-  toColourXml,
-  type DemoTruth,
-  type Reading,
-} from '@steady-gleam/core';
+import { demoReadings, type DemoTruth } from '@steady-gleam/core/demo';
+import { averageReadings, toCgats, toColourXml, type Reading } from '@steady-gleam/core/formats';
+import { prepareLibrary } from '@steady-gleam/core/materials';
 import { seriousFaults } from './axe';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
-const shop = createShop();
+const shop = prepareLibrary();
 const PAINTER: DemoTruth = {
   groundId: 'silver-fine',
-  systemId: 'cinder-candy',
+  mixId: 'cinder-candy',
   strength: 1,
   style: 'wet',
   hand: { film: 1.2, flake: 1, spread: 1 },

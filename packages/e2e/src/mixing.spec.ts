@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { roundUpBatch, type MixedPart } from '@steady-gleam/core';
+import { roundUpBatch, type MixedPart } from '@steady-gleam/core/mixing';
 import { execFileSync } from 'node:child_process';
 import { seriousFaults } from './axe';
 import { keepFlakeLayers } from './flakeLayers';

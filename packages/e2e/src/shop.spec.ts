@@ -1,5 +1,5 @@
 import { chromium, expect, test, type Browser, type Page } from '@playwright/test';
-import { eventOf, type JobEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core/jobs';
 import { stepOn } from './boothSteps';
 import { spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
@@ -152,7 +152,7 @@ test('a window that has closed is said in booth, timeline and list, and the coat
   await page.request.patch(`${server.address}/api/jobs/${job}`, {
     data: {
       version: read.job.version,
-      choice: { groundId: 'aqua-pastel', coats: 2, strength: 1.2, style: 'wet', controlCoats: 0 },
+      pick: { groundId: 'aqua-pastel', coats: 2, strength: 1.2, style: 'wet', controlCoats: 0 },
     },
   });
   // Sealer on both doors a month ago; its window was days.
@@ -250,7 +250,7 @@ test('killed anywhere in its very first start, the program starts whole the next
     await new Promise((done) => setTimeout(done, ms));
     child.kill('SIGKILL');
     await new Promise((done) => child.once('exit', done));
-    const again = await startServer(fresh, 4777);
+    const again = await startServer(fresh, 0);
     const jobs = (await (await fetch(`${again.address}/api/jobs`)).json()) as unknown[];
     const products = (await (await fetch(`${again.address}/api/products`)).json()) as unknown[];
     expect([jobs.length, products.length]).toEqual([8, 8]);

@@ -39,6 +39,14 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },
+      {
+        path: '/bank',
+        lazy: async () => ({ Component: (await import('../features/bank/BankPage')).BankPage }),
+      },
+      {
+        path: '/bank/:id',
+        lazy: async () => ({ Component: (await import('../features/bank/FinishPage')).FinishPage }),
+      },
       { path: '/materials', element: <MaterialsPage /> },
       { path: '/products', element: <ProductsPage /> },
       {

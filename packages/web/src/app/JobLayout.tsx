@@ -1,21 +1,26 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { filmOf, objectsOf, runOf, type JobDetail } from '@steady-gleam/contracts';
-import { FAMILIES } from '@steady-gleam/core';
+import type { JobDetail } from '@steady-gleam/contracts';
+import { filmOf, objectsOf, runOf } from '@steady-gleam/core/jobs';
+import { FAMILIES } from '@steady-gleam/core/finishes';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { FinishPicker } from '../shared/FinishPicker';
 import { FilmSection } from '../shared/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
-import { choiceOf, isPicked, openPoints, sayMix } from '../shared/jobModel';
+import { pickOf, isPicked, openPoints, sayMix } from '../shared/jobModel';
 import { useLog } from '../shared/log/useLog';
 import { ObjectPicker } from '../shared/ObjectPicker';
 import { UndoBar, type Done } from '../shared/UndoBar';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
-import { ofObject, useJobDetail, useJobSummary, usePickedObject } from '../shared/useJob';
+import { ofObject, useFinishDetail, useJobDetail, useJobSummary, usePicked } from '../shared/useJob';
 import { JobLogContext, useJobWork } from '../shared/useJobWork';
 import { HEADER } from './layout';
+
+/** Places that are about one finish of a job. */
+const COLOUR_PLACES = ['target', 'map', 'recipes', 'sample', 'card'];
 
 /** A job: its log for every page of it, its header, and the place below. */
 export function JobLayout() {
@@ -61,7 +66,13 @@ function JobFrame({ detail }: { detail: JobDetail }) {
   const [undoable, setUndoable] = useState<Done | null>(null);
   const { plan, state, log } = useJobWork(detail);
   const objects = objectsOf(job);
-  const [picked, pick] = usePickedObject(job.id, objects);
+  const [object, pickObject] = usePicked('object', job.id, objects);
+  const [finish, pickFinish] = usePicked('finish', job.id, detail.finishes);
+  // The first is what the job is about by itself; and only the pages of the colour are about one finish.
+  const place = useLocation().pathname.split('/').at(-1)!;
+  const ofColour = COLOUR_PLACES.includes(place);
+  const about = ofColour && finish !== null && finish !== job.finishId ? finish : null;
+  const { data: shown, error: gone } = useFinishDetail(job.id, about);
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100vh' }}>
       <Box
@@ -89,10 +100,15 @@ function JobFrame({ detail }: { detail: JobDetail }) {
             matching {job.matching}
           </Typography>
         </Box>
-        {objects.length > 1 ? <ObjectPicker objects={objects} picked={picked} onPick={pick} /> : null}
+        {ofColour && detail.finishes.length > 1 ? (
+          <FinishPicker finishes={detail.finishes} picked={finish ?? job.finishId} onPick={pickFinish} />
+        ) : null}
+        {about === null && objects.length > 1 ? (
+          <ObjectPicker objects={objects} picked={object} onPick={pickObject} />
+        ) : null}
         <FilmSection
           job={job}
-          choice={choiceOf(job)}
+          pick={pickOf(job)}
           film={isPicked(job) ? filmOf(plan, state) : null}
           planned={!isPicked(job)}
         />
@@ -117,7 +133,13 @@ function JobFrame({ detail }: { detail: JobDetail }) {
         </Typography>
       ) : null}
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />
-      <Outlet context={ofObject(detail, picked)} />
+      {about === null ? (
+        <Outlet context={ofObject(detail, object)} />
+      ) : shown ? (
+        <Outlet key={about} context={ofObject(shown, null, about)} />
+      ) : (
+        <Notice title={gone ? 'This finish could not be opened.' : 'Opening the finish …'} text={gone?.message} />
+      )}
     </Box>
   );
 }

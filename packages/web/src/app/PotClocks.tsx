@@ -1,5 +1,5 @@
 import { Box, useTheme } from '@mui/material';
-import { potState } from '@steady-gleam/core';
+import { potState } from '@steady-gleam/core/mixing';
 import { Link } from 'react-router';
 import { useBatches } from '../shared/useShop';
 import { useNow } from '../shared/useNow';

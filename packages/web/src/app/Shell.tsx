@@ -103,6 +103,7 @@ export function Shell() {
           <Place to="/" end>
             Jobs
           </Place>
+          <Place to="/bank">Bank</Place>
           <Place to="/materials">Materials</Place>
           <Place to="/products">Products</Place>
           {id ? (

@@ -1,6 +1,15 @@
 import { Box, useTheme } from '@mui/material';
-import { layerFilmUm, LAYER_NAMES, stackFilmUm, type Lab, type PieceStack, type StackLayer } from '@steady-gleam/core';
-import { stacksOfPick, type Choice, type Job, type LayerFilm } from '@steady-gleam/contracts';
+import type { Lab } from '@steady-gleam/core/colour';
+import {
+  LAYER_NAMES,
+  layerFilmUm,
+  type PieceStack,
+  type Recipe,
+  stackFilmUm,
+  type StackLayer,
+} from '@steady-gleam/core/finishes';
+import type { Job } from '@steady-gleam/contracts';
+import { type LayerFilm, stacksOfPick } from '@steady-gleam/core/jobs';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useCompute } from '../worker/useCompute';
@@ -13,14 +22,14 @@ import { useUnits, type Units } from './units';
 const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
 
 /** The stacks of a job: as its painter set them, or as they follow from the pick. */
-export function useStacks(job: Pick<Job, 'systemId' | 'stacks'>, choice: Choice): readonly PieceStack[] {
+export function useStacks(job: Pick<Job, 'mixId' | 'stacks'>, pick: Recipe): readonly PieceStack[] {
   const { library } = useLibrary();
-  return job.stacks ?? stacksOfPick(job.systemId, choice, library);
+  return job.stacks ?? stacksOfPick(job.mixId, pick, library);
 }
 
 interface FilmSectionProps {
-  readonly job: Pick<Job, 'id' | 'systemId' | 'stacks'>;
-  readonly choice: Choice;
+  readonly job: Pick<Job, 'id' | 'mixId' | 'stacks'>;
+  readonly pick: Recipe;
   /** What is on and what is planned, by layer, as the job's log has it; null while nothing is picked. */
   readonly film: readonly LayerFilm[] | null;
   /** Nothing is picked yet: every block is a guess and hatched. */
@@ -30,8 +39,8 @@ interface FilmSectionProps {
 }
 
 /** The layers of a job from substrate to clear, as wide as their dry film; a stack below the other on a two-tone piece. */
-export function FilmSection({ job, choice, film, planned, compact = false }: FilmSectionProps) {
-  const stacks = useStacks(job, choice);
+export function FilmSection({ job, pick, film, planned, compact = false }: FilmSectionProps) {
+  const stacks = useStacks(job, pick);
   // What is laid, tone by tone: of a stripe only its own, since what lies below and over all belongs to the base.
   const laid = film
     ? [...new Set(film.map((f) => f.finishId))].map((id) => ({
@@ -50,7 +59,7 @@ export function FilmSection({ job, choice, film, planned, compact = false }: Fil
           share={builds[i]! / Math.max(...builds)}
           layers={stack.layers}
           film={film}
-          pickedSystem={planned ? null : job.systemId}
+          pickedSystem={planned ? null : job.mixId}
           height={compact ? 22 : Math.floor(34 / shown.length)}
           names={!compact && shown.length === 1}
           {...(compact ? {} : { linkTo: (l: StackLayer) => `/jobs/${job.id}/layers?layer=${l.id}` })}

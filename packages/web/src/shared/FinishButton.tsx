@@ -1,6 +1,6 @@
 import { Button, type SxProps } from '@mui/material';
-import { runOf, type Job } from '@steady-gleam/contracts';
-import type { JobPlan, JobState } from '@steady-gleam/core';
+import type { Job } from '@steady-gleam/contracts';
+import { type JobPlan, type JobState, runOf } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { FinishDialog } from './JobMenu';
 import { openPoints } from './jobModel';

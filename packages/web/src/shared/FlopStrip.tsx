@@ -1,5 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
-import type { Lab } from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../app/theme';
 import { downloadPng, fileName } from './download';
 import { cssOf, exposuresByAngle, fitsScreen, inkOn } from './screenColour';

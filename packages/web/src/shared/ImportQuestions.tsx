@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import type { ImportHints, ImportQuestion } from '@steady-gleam/core';
+import type { ImportHints, ImportQuestion } from '@steady-gleam/core/formats';
 import { useState } from 'react';
 import { Field } from './Field';
 import { numberIn } from './numberIn';

@@ -11,7 +11,7 @@ import {
   MenuItem,
   Typography,
 } from '@mui/material';
-import { api, changeJobSchema, REMOVED_DAYS, type Job } from '@steady-gleam/contracts';
+import { changeJobSchema, type Job, jobsApi, REMOVED_DAYS } from '@steady-gleam/contracts';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
@@ -255,7 +255,7 @@ function CopyDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () =>
   const [id] = useState(newId);
   const [piece, setPiece] = useState(`${job.piece}, again`.slice(0, 80));
   const copy = useMutation({
-    mutationFn: () => call(api.copyJob, { params: { id: job.id }, body: { id, piece } }),
+    mutationFn: () => call(jobsApi.copy, { params: { id: job.id }, body: { id, piece } }),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
       onClose();

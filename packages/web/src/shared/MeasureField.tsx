@@ -1,4 +1,4 @@
-import type { Measure } from '@steady-gleam/core';
+import type { Measure } from '@steady-gleam/core/units';
 import { Field } from './Field';
 import { useMeasureText, useUnits } from './units';
 

@@ -1,4 +1,4 @@
-import type { Measure } from '@steady-gleam/core';
+import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { Field } from './Field';
 import { numberIn } from './numberIn';

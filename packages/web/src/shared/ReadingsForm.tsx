@@ -10,7 +10,7 @@ import {
   type ImportResult,
   type ImportQuestion,
   type Reading,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/formats';
 import { useRef, useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, number, object, string } from 'yup';

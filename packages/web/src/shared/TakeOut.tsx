@@ -4,18 +4,8 @@ import { useState } from 'react';
 import { useRemoveReadings } from './useJob';
 
 /** Takes a set of readings out as entered wrongly; a moment later it can be put back here. */
-export function TakeOut({
-  jobId,
-  set,
-  what,
-  onTaken,
-}: {
-  jobId: string;
-  set: ReadingSet;
-  what: string;
-  onTaken?: () => void;
-}) {
-  const remove = useRemoveReadings(jobId);
+export function TakeOut({ set, what, onTaken }: { set: ReadingSet; what: string; onTaken?: () => void }) {
+  const remove = useRemoveReadings();
   return (
     <Box>
       <Button
@@ -43,9 +33,9 @@ export function TakeOut({
 }
 
 /** What was just taken out, to be put back: kept by the page, since the entry itself is gone. */
-export function useTakenOut(jobId: string) {
+export function useTakenOut() {
   const [taken, setTaken] = useState<{ id: string; name: string } | null>(null);
-  const back = useRemoveReadings(jobId);
+  const back = useRemoveReadings();
   return {
     took: (set: ReadingSet, name: string) => setTaken({ id: set.id, name }),
     note: taken ? (

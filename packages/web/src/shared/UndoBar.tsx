@@ -1,5 +1,5 @@
 import { Button, Snackbar } from '@mui/material';
-import { api, type Job } from '@steady-gleam/contracts';
+import { type Job, jobsApi } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from './apiClient';
@@ -22,8 +22,8 @@ export function UndoBar({ done, onGone }: { done: Done | null; onGone: () => voi
     if (!done) return;
     try {
       // The version as it stands now: another device may have changed the job meanwhile.
-      const { job } = await call(api.readJob, { params: { id: done.jobId } });
-      await call(api.changeJob, { params: { id: done.jobId }, body: { version: job.version, ...done.undo } });
+      const { job } = await call(jobsApi.read, { params: { id: done.jobId } });
+      await call(jobsApi.change, { params: { id: done.jobId }, body: { version: job.version, ...done.undo } });
       await client.invalidateQueries({ queryKey: ['jobs'] });
       onGone();
     } catch (error) {

@@ -1,4 +1,4 @@
-import { pathOf, SERVER_TIME_HEADER, type ApiErrorBody, type Endpoint, type ErrorCode } from '@steady-gleam/contracts';
+import { type ApiErrorBody, type Endpoint, type ErrorCode, pathOf, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
 import type { InferType, Schema } from 'yup';
 import { learnClock } from './clock';
 

@@ -1,4 +1,4 @@
-import type { Choice } from '@steady-gleam/contracts';
+import type { Recipe } from '@steady-gleam/core/finishes';
 import { useCallback, useMemo, useSyncExternalStore } from 'react';
 
 /** As many as fit side by side and can still be told apart. */
@@ -6,17 +6,17 @@ export const MOST_COMPARED = 4;
 
 const keyOf = (jobId: string) => `steady-gleam.compare.${jobId}`;
 const listeners = new Set<() => void>();
-const same = (a: Choice, b: Choice) =>
+const same = (a: Recipe, b: Recipe) =>
   a.groundId === b.groundId &&
   a.coats === b.coats &&
   a.strength === b.strength &&
   a.style === b.style &&
   a.controlCoats === b.controlCoats;
 
-function read(jobId: string): Choice[] {
+function read(jobId: string): Recipe[] {
   try {
     const found = JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? '[]') as unknown;
-    return Array.isArray(found) ? (found as Choice[]) : [];
+    return Array.isArray(found) ? (found as Recipe[]) : [];
   } catch {
     return [];
   }
@@ -24,9 +24,9 @@ function read(jobId: string): Choice[] {
 
 /** Candidates put aside to be compared, for as long as this window is open. */
 export function useCompareList(jobId: string): {
-  list: readonly Choice[];
-  has: (c: Choice) => boolean;
-  toggle: (c: Choice) => void;
+  list: readonly Recipe[];
+  has: (c: Recipe) => boolean;
+  toggle: (c: Recipe) => void;
 } {
   const text = useSyncExternalStore(
     (notify) => {
@@ -39,7 +39,7 @@ export function useCompareList(jobId: string): {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const list = useMemo(() => read(jobId), [jobId, text]);
   const toggle = useCallback(
-    (c: Choice) => {
+    (c: Recipe) => {
       const old = read(jobId);
       const next = old.some((o) => same(o, c)) ? old.filter((o) => !same(o, c)) : [...old, c].slice(0, MOST_COMPARED);
       sessionStorage.setItem(keyOf(jobId), JSON.stringify(next));

@@ -1,31 +1,28 @@
-import type { Choice, Done, Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
-import {
-  averageReadings,
-  defaultTolerance,
-  FAMILIES,
-  type FinishFamily,
-  type Lab,
-  type Library,
-  type RungReading,
-  type TargetAngle,
-} from '@steady-gleam/core';
+import type { Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
+import type { Done } from '@steady-gleam/core/jobs';
+import type { Lab } from '@steady-gleam/core/colour';
+import { defaultTolerance, FAMILIES, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
+import { averageReadings } from '@steady-gleam/core/formats';
+import type { RungReading } from '@steady-gleam/core/letdown';
+import type { TargetAngle } from '@steady-gleam/core/matching';
+import type { Library } from '@steady-gleam/core/materials';
 import type { Mix } from '../worker/compute';
 
 /** What stands in before anything was picked, by family. */
-export const startChoice = (family: FinishFamily): Choice => ({
+export const startChoice = (family: FinishFamily): Recipe => ({
   ...FAMILIES[family].start,
   strength: 1,
   style: 'wet',
   controlCoats: 0,
 });
 
-export function choiceOf(job: Job): Choice {
-  return job.choice ?? startChoice(job.family);
+export function pickOf(job: Job): Recipe {
+  return job.pick ?? startChoice(job.family);
 }
 
 export function mixOf(job: Job): Mix {
-  const { strength, style, controlCoats } = choiceOf(job);
-  return { systemId: job.systemId, strength, style, controlCoats };
+  const { strength, style, controlCoats } = pickOf(job);
+  return { mixId: job.mixId, strength, style, controlCoats };
 }
 
 /** Averaged target with its tolerances; empty when nothing was read. */
@@ -68,7 +65,7 @@ export interface NextStep {
 
 type Standing = Pick<
   JobSummary,
-  'status' | 'systemId' | 'choice' | 'stacks' | 'targetAngles' | 'rungsRead' | 'batches' | 'plan' | 'run'
+  'status' | 'mixId' | 'pick' | 'stacks' | 'targetAngles' | 'rungsRead' | 'batches' | 'plan' | 'run'
 >;
 
 /** @param sayTime clock time of a moment, ms since 1970 */
@@ -122,22 +119,22 @@ function stepOf(
 }
 
 /** What is laid, by name: the mixes of the layers, or their grounds where no mix is; before that what is in the cup. */
-export function sayMix(job: Pick<Job, 'systemId' | 'stacks'>, library: Pick<Library, 'systems' | 'grounds'>): string {
+export function sayMix(job: Pick<Job, 'mixId' | 'stacks'>, library: Pick<Library, 'systems' | 'grounds'>): string {
   const layers = (job.stacks ?? []).flatMap((s) => s.layers);
   const nameOf = (list: readonly { id: string; name: string }[], id: string | null) =>
     list.find((m) => m.id === id)?.name ?? 'a material that is not here any more';
   const mixes = layers.flatMap((l) => (l.kind === 'effect' ? [nameOf(library.systems, l.materialId)] : []));
   const grounds = layers.flatMap((l) => (l.kind === 'ground' ? [nameOf(library.grounds, l.materialId)] : []));
   const laid = [...new Set(mixes.length ? mixes : grounds)];
-  return laid.length ? laid.join(', ') : nameOf(library.systems, job.systemId);
+  return laid.length ? laid.join(', ') : nameOf(library.systems, job.mixId);
 }
 
 /** Whether it is known what is laid: picked on the map, or said in the layers. */
-export const isPicked = (job: Pick<Job, 'choice' | 'stacks'>): boolean => job.choice !== null || job.stacks !== null;
+export const isPicked = (job: Pick<Job, 'pick' | 'stacks'>): boolean => job.pick !== null || job.stacks !== null;
 
 /** Whether the layers lay the job's mix at all: a solid or a metallic by itself needs no card of it. */
-const laysMix = (job: Pick<Job, 'systemId' | 'stacks'>): boolean =>
-  !job.stacks || job.stacks.some((s) => s.layers.some((l) => l.kind === 'effect' && l.materialId === job.systemId));
+const laysMix = (job: Pick<Job, 'mixId' | 'stacks'>): boolean =>
+  !job.stacks || job.stacks.some((s) => s.layers.some((l) => l.kind === 'effect' && l.materialId === job.mixId));
 
 /** What was done when a job was finished, in a sentence: counts by object, and when. @param say its moment */
 export function sayDone(done: Done, say: (at: number) => string): string {
@@ -149,7 +146,7 @@ export function sayDone(done: Done, say: (at: number) => string): string {
 
 /** What is still open on a job, a clause each, for the question before it is finished. */
 export function openPoints(
-  job: Pick<JobSummary, 'systemId' | 'choice' | 'stacks' | 'rungsRead' | 'batches' | 'run'>,
+  job: Pick<JobSummary, 'mixId' | 'pick' | 'stacks' | 'rungsRead' | 'batches' | 'run'>,
 ): string[] {
   if (!isPicked(job)) return ['no ground and count are picked'];
   const points: string[] = [];

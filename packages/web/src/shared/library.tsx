@@ -1,6 +1,6 @@
 import { Button } from '@mui/material';
-import { libraryOf, materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
-import { REFERENCE_LIBRARY, type Library } from '@steady-gleam/core';
+import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import { type Library, libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useMemo, type ReactNode } from 'react';
 import { computeRemote } from '../worker/useCompute';

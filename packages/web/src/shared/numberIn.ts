@@ -1,4 +1,4 @@
-import { decimalIn } from '@steady-gleam/core';
+import { decimalIn } from '@steady-gleam/core/formats';
 
 /** A typed figure, decimal point or comma; NaN for anything else and for nothing. The one reader of typed figures. */
 export const numberIn = decimalIn;

@@ -1,4 +1,4 @@
-import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core';
+import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
 
 /** CSS colour of a Lab under one exposure. */
 export function cssOf(lab: Lab, exposure = 1): string {

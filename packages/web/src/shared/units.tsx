@@ -8,7 +8,7 @@ import {
   unitName,
   type Measure,
   type UnitSystem,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/units';
 import { numberIn } from './numberIn';
 import { createContext, use, useMemo, useState, type ReactNode } from 'react';
 

@@ -1,4 +1,4 @@
-import type { Lab } from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
 import { useCompute } from '../worker/useCompute';
 import { useLibrary } from './library';
 

@@ -1,38 +1,55 @@
 import {
-  api,
-  letdownApi,
+  cardsApi,
+  isOfJob,
+  jobsApi,
   photoPath,
+  photosApi,
+  readingsApi,
+  verdictsApi,
+  type BodyOf,
   type Job,
   type JobDetail,
   type JobSummary,
   type Photo,
+  type ReadingSet,
   type VerdictEvent,
 } from '@steady-gleam/contracts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useOutletContext } from 'react-router';
-import type { InferType } from 'yup';
 import { ApiFailure, call, sendBytes } from './apiClient';
 
 export const jobKey = (id: string) => ['jobs', id] as const;
 
 export function useJobDetail(id: string) {
-  return useQuery({ queryKey: jobKey(id), queryFn: () => call(api.readJob, { params: { id } }) });
+  return useQuery({ queryKey: jobKey(id), queryFn: () => call(jobsApi.read, { params: { id } }) });
 }
 
 /** The job as the list of jobs tells it: where its run stands, what was read. Null until the list is there. */
 export function useJobSummary(id: string): JobSummary | null {
-  const { data } = useQuery({ queryKey: ['jobs'], queryFn: () => call(api.listJobs) });
+  const { data } = useQuery({ queryKey: ['jobs'], queryFn: () => call(jobsApi.list) });
   return data?.find((j) => j.id === id) ?? null;
 }
 
-/** A job's detail, and which of its objects it is about; null for all of them. */
-export type PageDetail = JobDetail & { readonly objectId: string | null };
+/** The job with another of its finishes in the place of its first; asked for only when there is one. */
+export function useFinishDetail(id: string, finishId: string | null) {
+  return useQuery({
+    queryKey: [...jobKey(id), finishId],
+    queryFn: () => call(jobsApi.readWith, { params: { id, finishId: finishId! } }),
+    enabled: finishId !== null,
+  });
+}
+
+/**
+ * A job's detail, and which of its objects it is about (null for all of them), and which of its finishes (undefined for its
+ * first): what is changed of the finish is told with it.
+ */
+export type PageDetail = JobDetail & { readonly objectId: string | null; readonly about: string | undefined };
 
 /** The detail as one object has it: its own target where it was read by itself. */
-export function ofObject(detail: JobDetail, objectId: string | null): PageDetail {
+export function ofObject(detail: JobDetail, objectId: string | null, about?: string): PageDetail {
   const own = detail.objectTargets.find((s) => s.objectId === objectId);
-  return { ...detail, objectId, ...(own ? { target: own, targetHistory: [] } : {}) };
+  return { ...detail, objectId, about, ...(own ? { target: own, targetHistory: [] } : {}) };
 }
 
 /** The job of the place being shown; JobLayout loads it. */
@@ -40,30 +57,30 @@ export function useJob(): PageDetail {
   return useOutletContext<PageDetail>();
 }
 
-const pickKey = (id: string) => `steady-gleam.object.${id}`;
-
-/** The object the pages of a job are about, kept in this window; null for all. */
-export function usePickedObject(
-  id: string,
-  objects: readonly { readonly id: string }[],
-): [string | null, (objectId: string | null) => void] {
-  const [picked, setPicked] = useState(() => sessionStorage.getItem(pickKey(id)));
+/** What the pages of a job are about, kept in this window: one of its objects, one of its finishes; null for all, or the first. */
+export function usePicked(
+  what: 'object' | 'finish',
+  jobId: string,
+  choices: readonly { readonly id: string }[],
+): [string | null, (id: string | null) => void] {
+  const key = `steady-gleam.${what}.${jobId}`;
+  const [picked, setPicked] = useState(() => sessionStorage.getItem(key));
   return [
-    objects.length > 1 && objects.some((o) => o.id === picked) ? picked : null,
-    (objectId) => {
-      if (objectId === null) sessionStorage.removeItem(pickKey(id));
-      else sessionStorage.setItem(pickKey(id), objectId);
-      setPicked(objectId);
+    choices.length > 1 && choices.some((o) => o.id === picked) ? picked : null,
+    (id) => {
+      if (id === null) sessionStorage.removeItem(key);
+      else sessionStorage.setItem(key, id);
+      setPicked(id);
     },
   ];
 }
 
-function useJobMutation<T>(id: string, run: (input: T) => Promise<unknown>) {
+function useJobMutation<T>(run: (input: T) => Promise<unknown>) {
   const client = useQueryClient();
   return useMutation({ mutationFn: run, onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
 }
 
-type JobChange = InferType<typeof api.changeJob.body>;
+type JobChange = BodyOf<typeof jobsApi.change>;
 
 /** By job: the version that a change made in this window has left behind it, by the one it was based on. */
 const followed = new Map<string, Map<number, number>>();
@@ -77,7 +94,7 @@ export async function changeJob(id: string, change: JobChange): Promise<Job> {
   followed.set(id, own);
   let { version } = change;
   for (let next = own.get(version); next !== undefined; next = own.get(version)) version = next;
-  const job = (await call(api.changeJob, { params: { id }, body: { ...change, version } })) as Job;
+  const job = (await call(jobsApi.change, { params: { id }, body: { ...change, version } })) as Job;
   own.set(version, job.version);
   return job;
 }
@@ -97,38 +114,57 @@ export function useChangeJob(id: string) {
   });
 }
 
-export function useAddReadings(id: string) {
-  return useJobMutation(id, (body: InferType<typeof api.addReadings.body>) =>
-    call(api.addReadings, { params: { id }, body }),
+/** Whose evidence it is: a job's own, or its finish's. */
+type Owned = Pick<Job, 'id' | 'finishId'>;
+
+export function useAddReadings(job: Owned) {
+  return useJobMutation((body: ReadingSet) =>
+    isOfJob(body)
+      ? call(readingsApi.addToJob, { params: { id: job.id }, body })
+      : call(readingsApi.addToFinish, { params: { id: job.finishId }, body }),
   );
 }
 
 /** Takes a set of readings out of force, or puts it back. */
-export function useRemoveReadings(id: string) {
-  return useJobMutation(id, ({ setId, removed }: { setId: string; removed: boolean }) =>
-    call(api.removeReadings, { params: { id: setId }, body: { removed } }),
+export function useRemoveReadings() {
+  return useJobMutation(({ setId, removed }: { setId: string; removed: boolean }) =>
+    call(readingsApi.remove, { params: { id: setId }, body: { removed } }),
   );
 }
 
-export function useAddVerdict(id: string) {
-  return useJobMutation(id, (body: VerdictEvent) => call(letdownApi.addVerdict, { params: { id }, body }));
+export function useAddVerdict(job: Owned) {
+  return useJobMutation((body: VerdictEvent) => call(verdictsApi.add, { params: { id: job.finishId }, body }));
 }
 
 /** Keeps what a card said of the hand, for the next card with this gun. */
-export function putHand(id: string, body: InferType<typeof letdownApi.putHand.body>): Promise<unknown> {
-  return call(letdownApi.putHand, { params: { id }, body });
+export function putHand(job: Owned, body: BodyOf<typeof cardsApi.putHand>): Promise<unknown> {
+  return call(cardsApi.putHand, { params: { id: job.finishId }, body });
 }
 
-export function useAddPhoto(id: string) {
-  return useJobMutation(id, ({ photo, bytes }: { photo: Photo; bytes: Blob }) =>
-    sendBytes(photoPath(id, photo), bytes),
+export function useAddPhoto(job: Owned) {
+  return useJobMutation(({ photo, bytes }: { photo: Photo; bytes: Blob }) =>
+    sendBytes(photoPath(photo.kind === 'job' ? job.id : job.finishId, photo), bytes),
   );
 }
 
-export function useRemovePhoto(id: string) {
-  return useJobMutation(id, (photoId: string) => call(letdownApi.removePhoto, { params: { id: photoId } }));
+export function useRemovePhoto() {
+  return useJobMutation((photoId: string) => call(photosApi.remove, { params: { id: photoId } }));
 }
 
-export function usePutCard(id: string) {
-  return useJobMutation(id, (body: InferType<typeof api.putCard.body>) => call(api.putCard, { params: { id }, body }));
+export function usePutCard(job: Owned) {
+  return useJobMutation((body: BodyOf<typeof cardsApi.put>) =>
+    call(cardsApi.put, { params: { id: job.finishId }, body }),
+  );
+}
+
+/** Puts the card in force aside, so that a new one can be begun. */
+export function useRetireCard(job: Owned) {
+  return useJobMutation((version: number) =>
+    call(cardsApi.retire, { params: { id: job.finishId }, body: { version } }),
+  );
+}
+
+/** Puts an earlier card in force again. */
+export function useRecallCard() {
+  return useJobMutation((cardId: string) => call(cardsApi.recall, { params: { id: cardId } }));
 }

@@ -1,7 +1,7 @@
-import { workOfJob, type JobDetail, type SprayPlan } from '@steady-gleam/contracts';
-import { jobState, type JobEvent } from '@steady-gleam/core';
+import type { JobDetail, SprayPlan } from '@steady-gleam/contracts';
+import { type JobEvent, jobState, workOfJob } from '@steady-gleam/core/jobs';
 import { createContext, use, useMemo } from 'react';
-import { choiceOf } from './jobModel';
+import { pickOf } from './jobModel';
 import { useLibrary } from './library';
 import type { JobLog } from './log/useLog';
 import { useGuns, useProducts } from './useShop';
@@ -44,7 +44,7 @@ export function useJobWork(detail: JobDetail, settings?: SprayPlan) {
       library,
       ...shelf,
       ...(settings ? { settings } : {}),
-      choice: choiceOf(job),
+      pick: pickOf(job),
     })!;
     return { ...shelf, library, ...work };
   }, [job, card, settings, library, products, guns]);

@@ -1,5 +1,13 @@
-import { shopApi, type Batch, type StoredGun, type StoredProduct } from '@steady-gleam/contracts';
-import { learnTransfer, TRANSFER_SD, type Gun } from '@steady-gleam/core';
+import {
+  type Batch,
+  batchesApi,
+  gunsApi,
+  productsApi,
+  type StoredGun,
+  type StoredProduct,
+} from '@steady-gleam/contracts';
+import { learnTransfer, TRANSFER_SD } from '@steady-gleam/core/mixing';
+import type { Gun } from '@steady-gleam/core/products';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from './apiClient';
 
@@ -8,19 +16,19 @@ const KEYS = { products: ['products'], guns: ['guns'], batches: ['batches'] } as
 export function useProducts() {
   return useQuery({
     queryKey: KEYS.products,
-    queryFn: () => call(shopApi.listProducts) as unknown as Promise<StoredProduct[]>,
+    queryFn: () => call(productsApi.list) as unknown as Promise<StoredProduct[]>,
   });
 }
 
 export function useGuns() {
-  return useQuery({ queryKey: KEYS.guns, queryFn: () => call(shopApi.listGuns) as unknown as Promise<StoredGun[]> });
+  return useQuery({ queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) as unknown as Promise<StoredGun[]> });
 }
 
 /** Batches, newest first. */
 export function useBatches() {
   return useQuery({
     queryKey: KEYS.batches,
-    queryFn: () => call(shopApi.listBatches) as Promise<Batch[]>,
+    queryFn: () => call(batchesApi.list) as Promise<Batch[]>,
     refetchInterval: 60_000,
   });
 }

@@ -1,22 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
-import {
-  de2000,
-  FIVE_ANGLES,
-  findGround,
-  findSystem,
-  layersOf,
-  STRIPES_SEEN,
-  unpackRows,
-  mapCounts,
-  type OwnMaterial,
-  type PassSetup,
-  type TargetAngle,
-} from '@steady-gleam/core';
+import { de2000 } from '@steady-gleam/core/colour';
+import { layersOf } from '@steady-gleam/core/finishes';
+import { unpackRows, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
+import { findGround, findMix, type OwnMaterial } from '@steady-gleam/core/materials';
+import { FIVE_ANGLES } from '@steady-gleam/core/optics';
+import { STRIPES_SEEN, type PassSetup } from '@steady-gleam/core/spraying';
 import { createCompute } from './compute';
 
-const mix = { systemId: 'lagoon-pearl', strength: 1, style: 'wet', controlCoats: 0 } as const;
+const mix = { mixId: 'lagoon-pearl', strength: 1, style: 'wet', controlCoats: 0 } as const;
 const compute = createCompute();
-const layers = layersOf(findGround('aqua-pastel'), findSystem('lagoon-pearl'), {
+const layers = layersOf(findGround('aqua-pastel'), findMix('lagoon-pearl'), {
   ...mix,
   groundId: 'aqua-pastel',
   coats: 3,
@@ -46,7 +39,7 @@ describe('what the worker answers', () => {
     expect(stopped).toBeNull();
     expect(seen).toEqual([1, 2]);
     const whole = await compute.search(mix, target, ['aqua-pastel'], 8, () => undefined);
-    expect(whole![0]!.meanDe).toBeLessThan(0.1);
+    expect(whole![0]!.rmsDe).toBeLessThan(0.1);
   });
 
   it('looks closely at one place: figures, second light, what shows through, sparkle', () => {
@@ -61,7 +54,7 @@ describe('what the worker answers', () => {
   });
 
   it('shows less and less of the patches under more tinted clear', () => {
-    const tint = { systemId: 'smoke-tea-clear', strength: 1, style: 'wet', controlCoats: 0 } as const;
+    const tint = { mixId: 'smoke-tea-clear', strength: 1, style: 'wet', controlCoats: 0 } as const;
     const [one, two] = compute.patches(tint, 'gold', [1, 2]);
     expect(one!.ground[0] - one!.black[0]).toBeGreaterThan(two!.ground[0] - two!.black[0]);
     expect(one!.grey[0]).toBeGreaterThan(one!.black[0]);

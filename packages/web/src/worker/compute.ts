@@ -1,49 +1,67 @@
+import { flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
+import { STYLES, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
 import {
-  findPigment,
   importReadings,
   parseProductsCsv,
   type ProductsCsvResult,
   type ImportHints,
   type ImportResult,
-  fitStrength,
-  flatSpectrum,
-  prepareCoat,
-  type OwnMaterial,
-  type OwnSystem,
+} from '@steady-gleam/core/formats';
+import {
   assessLadder,
+  priorFromCards,
+  filmFactor,
+  type Assessment,
+  type KnownHand,
+  type RungReading,
+} from '@steady-gleam/core/letdown';
+import { layerLooks, opticalStack } from '@steady-gleam/core/looks';
+import {
+  fitStrength,
   computeMapRows,
-  contrastRatio,
   createSearch,
-  findCarrier,
   lookUnder,
   nudge,
   packRows,
   paretoRecipes,
-  priorFromCards,
   rateExactly,
   recipeFigures,
+  targetUnder,
+  factorsToLabs,
+  effectCoats,
+  mapCounts,
+  interpolateLabs,
+  type Nudge,
+  type RatedRecipe,
+  type RecipeFigures,
+  type SecondLook,
+  type TargetAngle,
+} from '@steady-gleam/core/matching';
+import {
+  findPigment,
+  type OwnMaterial,
+  type OwnSystem,
+  findCarrier,
+  prepareLibrary,
+  findGround,
+  findMix,
+} from '@steady-gleam/core/materials';
+import {
+  prepareCoat,
+  contrastRatio,
   sparkleIndex,
   evenTable,
-  layerLooks,
-  opticalStack,
   sampleGeometries,
   sampleTable,
   targetTable,
-  targetUnder,
-  createShop,
-  factorsToLabs,
-  filmFactor,
-  findGround,
-  findSystem,
   FIVE_ANGLES,
-  effectCoats,
-  mapCounts,
-  STYLES,
+  existingFinish,
+  type Ground,
+  type Geometry,
+} from '@steady-gleam/core/optics';
+import {
   blendProfile,
   crestAndTrough,
-  de2000,
-  existingFinish,
-  interpolateLabs,
   passChanges,
   passFilm,
   STRIPES_SEEN,
@@ -52,26 +70,12 @@ import {
   type BlendPlace,
   type BlendProfile,
   type BlendSuggestion,
-  type Ground,
   type PassSetup,
-  type Assessment,
-  type Lab,
-  type Geometry,
-  type Illuminant,
-  type KnownHand,
-  type Nudge,
-  type RatedRecipe,
-  type RecipeFigures,
-  type SecondLook,
-  type StackLayer,
-  type RungReading,
-  type StyleId,
-  type TargetAngle,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/spraying';
 
 /** What is in the cup and how it is laid. */
 export interface Mix {
-  readonly systemId: string;
+  readonly mixId: string;
   readonly strength: number;
   readonly style: StyleId;
   readonly controlCoats: number;
@@ -178,11 +182,11 @@ export interface Compute {
   /** The whole stack at some angles. */
   stackLook(layers: readonly StackLayer[], angles: readonly Geometry[]): readonly Lab[];
   /** What a way of spraying leaves on a panel: the film, its look, and the cheapest change that hides its stripes. */
-  stripes(layers: readonly StackLayer[], systemId: string, setup: PassSetup, of: 'effect' | 'ground'): StripesLook;
+  stripes(layers: readonly StackLayer[], mixId: string, setup: PassSetup, of: 'effect' | 'ground'): StripesLook;
   /** A blend from the repair outward over the finish that is there, and the shortest one that is not seen. */
   blend(
     layers: readonly StackLayer[],
-    systemId: string,
+    mixId: string,
     target: readonly TargetAngle[],
     blend: readonly BlendLayer[],
     repairCm: number,
@@ -247,25 +251,25 @@ const FLOP = 4;
 const BLEND_STEPS = Array.from({ length: 13 }, (_, i) => i / 12);
 
 export function createCompute(): Compute {
-  let shop = createShop();
+  let shop = prepareLibrary();
   const stopped = new Set<number>();
   /** Ground, unit coat and spread of a stack's effect layers. */
-  const effectOf = (layers: readonly StackLayer[], systemId: string) => {
-    const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === systemId);
+  const effectOf = (layers: readonly StackLayer[], mixId: string) => {
+    const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === mixId);
     const { ground } = opticalStack(shop, layers.slice(0, Math.max(0, first)));
     const layer = layers[first];
     return {
       ground,
-      coat: shop.coat(findSystem(systemId, shop.library.systems), layer?.strength ?? 1),
+      coat: shop.coat(findMix(mixId, shop.library.systems), layer?.strength ?? 1),
       spread: STYLES[layer?.style ?? 'wet'].spread,
     };
   };
   let ladderKept: { key: string; films: number[]; labs: Lab[][] } | null = null;
   /** Looks of a growing effect film over the stack's ground, at the five angles; the last one asked for is kept. */
-  const ladderOf = (layers: readonly StackLayer[], systemId: string, most: number) => {
-    const key = JSON.stringify([layers, systemId, Math.ceil(most)]);
+  const ladderOf = (layers: readonly StackLayer[], mixId: string, most: number) => {
+    const key = JSON.stringify([layers, mixId, Math.ceil(most)]);
     if (ladderKept?.key === key) return ladderKept;
-    const { ground, coat, spread } = effectOf(layers, systemId);
+    const { ground, coat, spread } = effectOf(layers, mixId);
     const model = shop.model(FIVE_ANGLES);
     const films = Array.from({ length: 37 }, (_, i) => (Math.ceil(most) * i) / 36);
     const labs = films.map((n) =>
@@ -283,7 +287,7 @@ export function createCompute(): Compute {
    * Looks of a ground whose film is uneven, under the effect coats as they are planned: a metallic is laid thicker or thinner over
    * its solid, a solid lets what is below it through.
    */
-  const groundLadderOf = (layers: readonly StackLayer[], systemId: string, coats: readonly number[], most: number) => {
+  const groundLadderOf = (layers: readonly StackLayer[], mixId: string, coats: readonly number[], most: number) => {
     const planned = coats.reduce((a, b) => a + b, 0);
     const { coats: all, ground } = opticalStack(shop, layers);
     const effects = all.slice(ground.coats.length);
@@ -301,13 +305,13 @@ export function createCompute(): Compute {
     return { films, labs };
   };
   const recipeOf = (mix: Mix) => ({
-    coat: shop.coat(findSystem(mix.systemId, shop.library.systems), mix.strength),
+    coat: shop.coat(findMix(mix.mixId, shop.library.systems), mix.strength),
     style: STYLES[mix.style],
     controlCoats: mix.controlCoats,
   });
   return {
     setMaterials: (own) => {
-      shop = createShop(own);
+      shop = prepareLibrary(own);
       ladderKept = null;
     },
     pigmentLook: (pigmentId, cover) => {
@@ -339,7 +343,7 @@ export function createCompute(): Compute {
       return packRows(rows);
     },
     probe: (mix, groundId, coats, target, light) => {
-      const system = findSystem(mix.systemId, shop.library.systems);
+      const system = findMix(mix.mixId, shop.library.systems);
       const material = findGround(groundId, shop.library.grounds);
       const ground = shop.ground(material);
       const effects = effectCoats(recipeOf(mix), coats);
@@ -363,7 +367,7 @@ export function createCompute(): Compute {
       const input = {
         model: shop.model(target),
         grounds,
-        coat: shop.coat(findSystem(mix.systemId, shop.library.systems), 1),
+        coat: shop.coat(findMix(mix.mixId, shop.library.systems), 1),
         style: STYLES[mix.style],
         target,
       };
@@ -466,10 +470,9 @@ export function createCompute(): Compute {
       const model = shop.model(angles);
       return factorsToLabs(model.over(ground, model.pile(coats)));
     },
-    stripes: (layers, systemId, setup, of) => {
+    stripes: (layers, mixId, setup, of) => {
       const most = setup.coats.reduce((a, b) => a + b, 0) * LADDER_TO;
-      const ladder =
-        of === 'ground' ? groundLadderOf(layers, systemId, setup.coats, most) : ladderOf(layers, systemId, most);
+      const ladder = of === 'ground' ? groundLadderOf(layers, mixId, setup.coats, most) : ladderOf(layers, mixId, most);
       const look = (n: number): readonly Lab[] => interpolateLabs(ladder.films, ladder.labs, n);
       const judge = (s: PassSetup, columns: number, rows: number) => {
         const film = passFilm(s, columns, rows);
@@ -531,11 +534,11 @@ export function createCompute(): Compute {
         change,
       };
     },
-    blend: (layers, systemId, target, stack, repairCm, lengthCm) => {
+    blend: (layers, mixId, target, stack, repairCm, lengthCm) => {
       const angles = target.length ? target : FIVE_ANGLES;
       const model = shop.model(angles);
       const effects = stack.filter((l) => l.kind === 'effect').reduce((sum, l) => sum + l.film, 0);
-      const { ground, coat, spread } = effectOf(layers, systemId);
+      const { ground, coat, spread } = effectOf(layers, mixId);
       const piles = BLEND_STEPS.map((f) =>
         model.pile(effectCoats({ coat, style: { ...STYLES.wet, film: 1, spread } }, f * effects)),
       );
@@ -595,7 +598,7 @@ export function createCompute(): Compute {
       const model = shop.model(angles);
       const labs = factorsToLabs(model.over(ground, model.pile(coats)));
       const top = layers.findLast((l) => l.kind === 'effect' && l.materialId);
-      const flake = top && findSystem(top.materialId!, shop.library.systems).flake;
+      const flake = top && findMix(top.materialId!, shop.library.systems).flake;
       const flaked = coats.findLast((c) => c.tau > 0);
       const pigment = flake && findPigment(flake.pigmentId, shop.library.pigments);
       return {

@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { potState } from '@steady-gleam/core';
+import { potState } from '@steady-gleam/core/mixing';
 import { Link } from 'react-router';
 import { sayClock } from '../../app/PotClocks';
 import { HereNotes } from '../../shared/HereNotes';

@@ -1,9 +1,10 @@
 import { Box, Button, Typography } from '@mui/material';
-import { libraryOf, workOfCard, workOfJob } from '@steady-gleam/contracts';
-import { jobState, sayOn, sayStep, type JobPlan, type JobState } from '@steady-gleam/core';
+
+import { libraryOf } from '@steady-gleam/core/materials';
+import { type JobPlan, type JobState, jobState, sayOn, sayStep, workOfCard, workOfJob } from '@steady-gleam/core/jobs';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { choiceOf } from '../../shared/jobModel';
+import { pickOf } from '../../shared/jobModel';
 import { FinishButton } from '../../shared/FinishButton';
 import type { BoothSnapshot } from '../../shared/log/logStore';
 import type { JobLog } from '../../shared/log/useLog';
@@ -43,7 +44,7 @@ export function BoothRun({
       library: libraryOf(own.map((m) => m.material)),
       products: products.map((p) => p.product),
       guns: guns.map((g) => g.gun),
-      choice: choiceOf(job),
+      pick: pickOf(job),
     };
     return ((ofCard ? workOfCard(input) : null) ?? workOfJob(input)!).plan;
   }, [job, card, own, products, guns, ofCard]);

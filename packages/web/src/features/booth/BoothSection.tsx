@@ -1,6 +1,7 @@
 import { Box, Typography, useTheme } from '@mui/material';
-import { filmOf } from '@steady-gleam/contracts';
-import { sayCoat, type JobPlan, type JobState } from '@steady-gleam/core';
+
+import { filmOf, type JobPlan, type JobState } from '@steady-gleam/core/jobs';
+import { sayCoat } from '@steady-gleam/core/spraying';
 import { FIGURES } from '../../app/theme';
 import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';

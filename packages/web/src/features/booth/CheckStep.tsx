@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { sayCheckOf, type CheckKind, type CheckState } from '@steady-gleam/core';
+import { sayCheckOf, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { useNow } from '../../shared/useNow';

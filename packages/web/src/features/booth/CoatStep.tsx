@@ -1,23 +1,25 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
+import { STYLES } from '@steady-gleam/core/finishes';
 import {
   cellKey,
   ENOUGH,
   laidOf,
-  sayCoat,
   sayReach,
   SCUFFED,
-  STYLES,
   type CellState,
   type JobPlan,
   type JobState,
-} from '@steady-gleam/core';
+  enoughTold,
+  extraTold,
+} from '@steady-gleam/core/jobs';
+import { sayCoat } from '@steady-gleam/core/spraying';
 import { useEffect, useRef, useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import type { JobLog } from '../../shared/log/useLog';
 import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 import { useUnits } from '../../shared/units';
-import { enoughTold, extraTold } from '../spray/tellCoat';
+import { newId } from '../../shared/newId';
 import { BIG, capital, countdown, MAIN, STEP, TALL } from './boothStyles';
 import { NoteBox } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
@@ -189,7 +191,7 @@ function MoreOf({
   const { layerId, areaId, objectId } = at.cell;
   const areas = plan.areas.filter((a) => a.objectId === objectId).map((a) => a.id);
   const extra = (coats: number) => {
-    log.tell(...extraTold(state, [layerId], [areaId], coats, false));
+    log.tell(...extraTold(state, [layerId], [areaId], coats, false, newId));
     onDone();
   };
   const left = enoughTold(state, [layerId], areas, ENOUGH);

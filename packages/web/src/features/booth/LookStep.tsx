@@ -1,18 +1,12 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import {
-  ENOUGH,
-  EYE_VIEWS,
-  interpolateLabs,
-  sayCheckOf,
-  type CheckState,
-  type EyeView,
-  type Verdict,
-} from '@steady-gleam/core';
+import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
+import { EYE_VIEWS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { interpolateLabs } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
-import { enoughTold, extraTold } from '../spray/tellCoat';
+import { newId } from '../../shared/newId';
 import { useLive, type Live } from '../spray/useLive';
 import { whatFollows } from '../spray/sprayModel';
 import { BIG, STEP, TALL } from './boothStyles';
@@ -208,7 +202,7 @@ function WhatFollows({
   const passed = { kind: 'check' as const, checkId: at.check.id };
   const areas = plan.areas.filter((a) => a.objectId === at.check.objectId).map((a) => a.id);
   const left = enoughTold(state, live.layerIds, areas, ENOUGH);
-  const half = extraTold(state, live.layerIds, at.check.areaIds, 0.5, false);
+  const half = extraTold(state, live.layerIds, at.check.areaIds, 0.5, false, newId);
   // The one the advice comes to is the pick; where it advises none, none is.
   const advised = left.length ? whatFollows(live.state, live.most, live.count.advice?.spray ?? null) : 'one';
   const kind = (what: 'one' | 'half' | 'enough') => ({

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { photoPath } from '@steady-gleam/contracts';
-import type { CellRef } from '@steady-gleam/core';
+import type { CellRef } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { sendBytes } from '../../shared/apiClient';
 import { shopIso } from '../../shared/clock';

@@ -1,7 +1,8 @@
 import {
-  api,
+  gunsApi,
+  jobsApi,
   materialsApi,
-  shopApi,
+  productsApi,
   type StoredGun,
   type StoredMaterial,
   type StoredProduct,
@@ -21,11 +22,15 @@ export interface Booth {
   readonly log: JobLog;
 }
 
-/** A job in the booth: loaded from the server or, while it is away, from this device; taps are kept first and sent then. */
-export function useBooth(jobId: string, ofCard: boolean): Booth {
+/**
+ * A job in the booth: loaded from the server or, while it is away, from this device; taps are kept first and sent then.
+ * @param finishId of whose card it is the run; null for the job's own
+ */
+export function useBooth(jobId: string, finishId: string | null): Booth {
   const [snapshot, setSnapshot] = useState<BoothSnapshot | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
-  const log = useLog(jobId, ofCard);
+  const log = useLog(finishId ?? jobId, finishId !== null);
+  const kept = finishId === null ? jobId : `${jobId}/${finishId}`;
 
   useEffect(() => {
     let gone = false;
@@ -33,23 +38,25 @@ export function useBooth(jobId: string, ofCard: boolean): Booth {
     const load = async () => {
       try {
         const [detail, own, products, guns] = await Promise.all([
-          call(api.readJob, { params: { id: jobId } }),
+          finishId === null
+            ? call(jobsApi.read, { params: { id: jobId } })
+            : call(jobsApi.readWith, { params: { id: jobId, finishId } }),
           call(materialsApi.list) as unknown as Promise<StoredMaterial[]>,
-          call(shopApi.listProducts) as unknown as Promise<StoredProduct[]>,
-          call(shopApi.listGuns) as unknown as Promise<StoredGun[]>,
+          call(productsApi.list) as unknown as Promise<StoredProduct[]>,
+          call(gunsApi.list) as unknown as Promise<StoredGun[]>,
         ]);
         const fresh = { detail, own, products, guns };
         // The log has its own way here; all else is taken anew when it was changed, also in mid-run.
         const key = JSON.stringify({ ...fresh, detail: { ...detail, events: [] } });
         if (gone || key === shown) return;
         shown = key;
-        await keepSnapshot(jobId, fresh);
+        await keepSnapshot(kept, fresh);
         if (!gone) setSnapshot(fresh);
       } catch (error) {
         if (shown) return;
-        const kept = await readSnapshot(jobId);
+        const old = await readSnapshot(kept);
         if (gone) return;
-        if (kept) setSnapshot((now) => now ?? kept);
+        if (old) setSnapshot((now) => now ?? old);
         else setFailure(error instanceof Error ? error.message : String(error));
       }
     };
@@ -59,7 +66,7 @@ export function useBooth(jobId: string, ofCard: boolean): Booth {
       gone = true;
       clearInterval(timer);
     };
-  }, [jobId]);
+  }, [jobId, finishId, kept]);
 
   useEffect(() => {
     if (snapshot) void computeRemote().setMaterials(snapshot.own.map((m) => m.material));

@@ -6,25 +6,25 @@ import type { CardCount } from './useCardCount';
 
 /** Coats of the job's own mix that are planned, and the half step nearest to what its card says; null when there is nothing to lay anew. */
 export function cardCoats(
-  job: Pick<Job, 'systemId' | 'choice' | 'stacks' | 'status'>,
+  job: Pick<Job, 'mixId' | 'pick' | 'stacks' | 'status'>,
   best: number,
-): { readonly planned: number; readonly lay: number; readonly change: Pick<Job, 'choice' | 'stacks'> } | null {
-  if (!job.choice || job.status === 'finished') return null;
-  const own = (job.stacks ?? []).flatMap((s) => s.layers).filter((l) => l.materialId === job.systemId);
+): { readonly planned: number; readonly lay: number; readonly change: Pick<Job, 'pick' | 'stacks'> } | null {
+  if (!job.pick || job.status === 'finished') return null;
+  const own = (job.stacks ?? []).flatMap((s) => s.layers).filter((l) => l.materialId === job.mixId);
   // On a piece with the mix in several layers it is the painter who knows which of them the card stands for.
   if (job.stacks && own.length !== 1) return null;
-  const planned = own[0]?.coats ?? job.choice.coats;
+  const planned = own[0]?.coats ?? job.pick.coats;
   const lay = Math.max(0.5, Math.round(best * 2) / 2);
   if (Math.abs(lay - planned) < 1e-6) return null;
   return {
     planned,
     lay,
     change: {
-      choice: { ...job.choice, coats: lay },
+      pick: { ...job.pick, coats: lay },
       stacks:
         job.stacks?.map((s) => ({
           ...s,
-          layers: s.layers.map((l) => (l.materialId === job.systemId ? { ...l, coats: lay } : l)),
+          layers: s.layers.map((l) => (l.materialId === job.mixId ? { ...l, coats: lay } : l)),
         })) ?? null,
     },
   };
@@ -59,7 +59,7 @@ export function CardCoats({ detail, count }: { detail: JobDetail; count: CardCou
       <Button
         variant="outlined"
         disabled={change.isPending}
-        onClick={() => change.mutate({ version: job.version, ...found.change, choice: found.change.choice! })}
+        onClick={() => change.mutate({ version: job.version, ...found.change, pick: found.change.pick! })}
         sx={{ flex: 'none' }}
       >
         Plan {sayCoats(found.lay)}

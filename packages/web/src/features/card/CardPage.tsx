@@ -1,6 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { labelPath } from '@steady-gleam/contracts';
-import { andControl, FAMILIES, findGround, findSystem, knownHandOf, STYLES, type Assessment } from '@steady-gleam/core';
+import { labelPath, type Job } from '@steady-gleam/contracts';
+import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
+import { knownHandOf, type Assessment } from '@steady-gleam/core/letdown';
+import { findGround, findMix } from '@steady-gleam/core/materials';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -8,7 +10,7 @@ import { ownZone, shopNow } from '../../shared/clock';
 import { timeSaid } from '../../shared/timeOfDay';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { choiceOf, countCoats, mixOf, sayCoats, sayDone } from '../../shared/jobModel';
+import { pickOf, countCoats, mixOf, sayCoats, sayDone } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useJob } from '../../shared/useJob';
@@ -21,6 +23,7 @@ import { CardRun } from './CardRun';
 import { sayCard, sayHand, sayMisread } from './cardModel';
 import { ChancesBars } from './ChancesBars';
 import { sayEye, sayFaceAgainstFlop, sayOutOfOrder, sayPlans } from './eyeModel';
+import { EarlierCards } from './EarlierCards';
 import { EyeLadder } from './EyeLadder';
 import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
@@ -45,13 +48,13 @@ export function CardPage() {
   const [selected, setSelected] = useState<number | null>(null);
   const [planning, setPlanning] = useState(false);
   const [figures, setFigures] = useState(false);
-  const choice = choiceOf(job);
+  const choice = pickOf(job);
   const mix = mixOf(job);
   const planned = card?.rungs ?? [];
   const wet = rungs.filter((r) => r.state === 'wet' && planned.includes(r.rungCoats ?? -1));
   const withTarget = target.length > 0;
-  const picked = job.choice !== null;
-  useKeepHand(job.id, mix, assessment);
+  const picked = job.pick !== null;
+  useKeepHand(job, mix, assessment);
 
   if (withTarget && !picked) {
     return (
@@ -82,7 +85,7 @@ export function CardPage() {
   const misread = calibration ? sayMisread(calibration.misread) : null;
   const disorder = sayOutOfOrder(said);
   const against = sayFaceAgainstFlop(said);
-  const recipe = `${findSystem(job.systemId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
+  const recipe = `${findMix(job.mixId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
   const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
   const nextRung = planned.find((n) => !judged(n)) ?? null;
 
@@ -269,13 +272,14 @@ export function CardPage() {
         </>
       ) : (
         <CardPlanForm
-          job={job}
+          detail={detail}
           card={card}
           hasTarget={withTarget}
           bracket={withTarget && assessment ? assessment.best : null}
           {...(card ? { onDone: () => setPlanning(false) } : {})}
         />
       )}
+      <EarlierCards detail={detail} />
     </Bench>
   );
 }
@@ -303,14 +307,16 @@ function sayFigures({ calibration }: Assessment): string {
 }
 
 /** Keeps what the card says of the hand once it has settled, for the next card with this gun and style. */
-function useKeepHand(jobId: string, mix: { style: string; systemId: string }, assessment: Assessment | null): void {
+function useKeepHand(
+  { id, finishId }: Pick<Job, 'id' | 'finishId'>,
+  mix: { style: string; mixId: string },
+  assessment: Assessment | null,
+): void {
   const calibration = assessment?.calibration;
-  const text = calibration
-    ? JSON.stringify({ ...knownHandOf(calibration), style: mix.style, systemId: mix.systemId })
-    : null;
+  const text = calibration ? JSON.stringify({ ...knownHandOf(calibration), style: mix.style, mixId: mix.mixId }) : null;
   useEffect(() => {
     if (!text) return;
     // Not shown anywhere on this page; the next look at the card sends it again if this fails.
-    void putHand(jobId, JSON.parse(text) as Parameters<typeof putHand>[1]).catch(() => undefined);
-  }, [jobId, text]);
+    void putHand({ id, finishId }, JSON.parse(text) as Parameters<typeof putHand>[1]).catch(() => undefined);
+  }, [id, finishId, text]);
 }

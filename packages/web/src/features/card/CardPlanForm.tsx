@@ -9,18 +9,18 @@ import {
   ToggleButtonGroup,
   Typography,
 } from '@mui/material';
-import { cardSchema, type Card, type Job, type StoredCard } from '@steady-gleam/contracts';
-import type { Measure } from '@steady-gleam/core';
+import { type Card, cardSchema, type StoredCard } from '@steady-gleam/contracts';
+import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { Controller, useForm, type UseFormReturn } from 'react-hook-form';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useLibrary } from '../../shared/library';
-import { choiceOf, sayCoats } from '../../shared/jobModel';
-import { useChangeJob, usePutCard } from '../../shared/useJob';
+import { pickOf, sayCoats } from '../../shared/jobModel';
+import { useChangeJob, usePutCard, type PageDetail } from '../../shared/useJob';
 import { newId } from '../../shared/newId';
 import { numberIn } from '../../shared/numberIn';
-import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core';
+import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core/finishes';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
 const numberOrNull = (v: unknown): number | null =>
@@ -65,15 +65,46 @@ function Measured({
   );
 }
 
+/** A figure that may be left empty, without units of its own. */
+function Plain({
+  form,
+  name,
+  label,
+  error,
+  percent = false,
+}: {
+  form: UseFormReturn<Card>;
+  name: 'settings.tipMm' | 'settings.overlap' | 'settings.turns';
+  label: string;
+  error: string | undefined;
+  /** Shown in per cent, kept as a fraction. */
+  percent?: boolean;
+}) {
+  const kept = form.getValues(name);
+  const [text, setText] = useState(kept === null ? '' : String(Number((percent ? kept * 100 : kept).toFixed(2))));
+  return (
+    <Field
+      label={label}
+      value={text}
+      error={error}
+      onChange={(e) => {
+        setText(e.target.value);
+        const figure = numberOrNull(e.target.value);
+        form.setValue(name, (percent && typeof figure === 'number' ? figure / 100 : figure) as never);
+      }}
+    />
+  );
+}
+
 /** Which rungs to spray, and with what; everything as on the job. */
 export function CardPlanForm({
-  job,
+  detail,
   card,
   bracket,
   hasTarget,
   onDone,
 }: {
-  job: Job;
+  detail: PageDetail;
   card: StoredCard | null;
   /** Count the model expects, so that the rungs can go past it on both sides; null when it expects nothing. */
   bracket: number | null;
@@ -81,9 +112,10 @@ export function CardPlanForm({
   hasTarget: boolean;
   onDone?: () => void;
 }) {
+  const { job } = detail;
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
-  const put = usePutCard(job.id);
+  const put = usePutCard(job);
   const [id] = useState(() => card?.id ?? newId());
   const form = useForm<Card>({
     resolver: yupResolver(cardSchema) as never,
@@ -106,18 +138,18 @@ export function CardPlanForm({
             sealer: '',
             groundCoats: '',
             reducer: '',
-            distanceCm: null,
+            ...{ distanceCm: null, tipMm: null, overlap: null, turns: null },
             temperatureC: null,
             patches: FAMILIES[job.family].patches,
           },
         },
   });
   const { errors } = form.formState;
-  const groundId = choiceOf(job).groundId;
+  const groundId = pickOf(job).groundId;
   const save = form.handleSubmit(async (values) => {
     // By eye nothing was picked on a map: the ground chosen here becomes the pick.
     try {
-      if (!job.choice) await change.mutateAsync({ version: job.version, choice: choiceOf(job) });
+      if (!job.pick) await change.mutateAsync({ version: job.version, finishId: detail.about, pick: pickOf(job) });
     } catch {
       // Said below; nothing of the card was kept yet, so it can be pressed again.
       return;
@@ -175,7 +207,11 @@ export function CardPlanForm({
             value={groundId}
             select
             onChange={(e) =>
-              change.mutate({ version: job.version, choice: { ...choiceOf(job), groundId: e.target.value } })
+              change.mutate({
+                version: job.version,
+                finishId: detail.about,
+                pick: { ...pickOf(job), groundId: e.target.value },
+              })
             }
           >
             {library.grounds.map((g) => (
@@ -189,10 +225,10 @@ export function CardPlanForm({
           </Typography>
           <ToggleButtonGroup
             exclusive
-            value={choiceOf(job).style}
+            value={pickOf(job).style}
             aria-labelledby="laid-label"
             onChange={(_, style: StyleId | null) =>
-              style && change.mutate({ version: job.version, choice: { ...choiceOf(job), style } })
+              style && change.mutate({ version: job.version, finishId: detail.about, pick: { ...pickOf(job), style } })
             }
           >
             {LAID.map((s) => (
@@ -236,6 +272,15 @@ export function CardPlanForm({
           label="Distance"
           error={errors.settings?.distanceCm?.message}
         />
+        <Plain form={form} name="settings.tipMm" label="Tip, mm" error={errors.settings?.tipMm?.message} />
+        <Plain
+          form={form}
+          name="settings.overlap"
+          percent
+          label="Overlap, %"
+          error={errors.settings?.overlap?.message}
+        />
+        <Plain form={form} name="settings.turns" label="Turns of the needle" error={errors.settings?.turns?.message} />
         <Measured
           form={form}
           name="settings.temperatureC"

@@ -1,10 +1,10 @@
 import { Button, Typography } from '@mui/material';
-import { logApi, workOfCard } from '@steady-gleam/contracts';
-import { jobState, type JobEvent } from '@steady-gleam/core';
+import { logApi } from '@steady-gleam/contracts';
+import { type JobEvent, jobState, workOfCard } from '@steady-gleam/core/jobs';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../shared/apiClient';
-import { choiceOf } from '../../shared/jobModel';
+import { pickOf } from '../../shared/jobModel';
 import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
 import type { PageDetail } from '../../shared/useJob';
@@ -15,17 +15,22 @@ export function CardRun({ detail, work }: { detail: PageDetail; work: JobWorked 
   const { job, card } = detail;
   const now = useNow(60_000);
   const { data: events = [] } = useQuery({
-    queryKey: ['card log', job.id],
-    queryFn: () => call(logApi.readCardLog, { params: { id: job.id } }) as unknown as Promise<JobEvent[]>,
+    queryKey: ['card log', job.finishId],
+    queryFn: () => call(logApi.readCardLog, { params: { id: job.finishId } }) as unknown as Promise<JobEvent[]>,
     refetchInterval: 10_000,
   });
-  const run = card && workOfCard({ ...work, job, card, choice: choiceOf(job) });
+  const run = card && workOfCard({ ...work, job, card, pick: pickOf(job) });
   if (!run) return null;
   const state = jobState(run.plan, events);
   const last = Math.max(0, ...state.cells.map((c) => c.sprayedAt ?? 0));
   return (
     <>
-      <Button component={Link} to={`/jobs/${job.id}/card/booth`} variant="outlined" sx={{ flex: 'none' }}>
+      <Button
+        component={Link}
+        to={`/jobs/${job.id}/card/booth?finish=${job.finishId}`}
+        variant="outlined"
+        sx={{ flex: 'none' }}
+      >
         {state.done === 0 ? 'Spray it in the booth' : 'Its booth run'}
       </Button>
       {state.done ? (

@@ -1,5 +1,5 @@
 import { Box, Typography, useTheme } from '@mui/material';
-import type { Advice } from '@steady-gleam/core';
+import type { Advice } from '@steady-gleam/core/matching';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
 

@@ -1,5 +1,5 @@
 import { Box, ButtonBase, useTheme } from '@mui/material';
-import { EYE_VIEWS, type RungVerdict } from '@steady-gleam/core';
+import { EYE_VIEWS, type RungVerdict } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 
 const PLACE = { 'much lighter': -2, lighter: -1, match: 0, darker: 1, 'much darker': 2 } as const;

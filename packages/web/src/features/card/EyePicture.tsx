@@ -1,5 +1,5 @@
 import { Typography, useTheme } from '@mui/material';
-import type { EyePosterior } from '@steady-gleam/core';
+import type { EyePosterior } from '@steady-gleam/core/letdown';
 import { FIGURES } from '../../app/theme';
 
 /** What verdicts by eye say of the count: the chance over coats, nine in ten shaded. */

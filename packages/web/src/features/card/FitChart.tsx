@@ -1,5 +1,6 @@
 import { useTheme } from '@mui/material';
-import type { Assessment, RungReading, TargetAngle } from '@steady-gleam/core';
+import type { Assessment, RungReading } from '@steady-gleam/core/letdown';
+import type { TargetAngle } from '@steady-gleam/core/matching';
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
 import { FIGURES } from '../../app/theme';
 

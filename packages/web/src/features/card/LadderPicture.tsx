@@ -1,12 +1,7 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import {
-  interpolateLabs,
-  scoreMatch,
-  type Assessment,
-  type Lab,
-  type RungReading,
-  type TargetAngle,
-} from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
+import type { Assessment, RungReading } from '@steady-gleam/core/letdown';
+import { interpolateLabs, scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
 import { sayCoats } from '../../shared/jobModel';
@@ -50,8 +45,10 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
   });
   const exposures = exposuresByAngle([target.map((t) => t.lab), ...shown.map((s) => s.map((c) => c.lab))]);
   const visible = stop.curve.filter((p) => p.coats >= top && p.coats <= bottom);
-  const x = (badness: number) => (Math.min(FURTHEST, badness) / FURTHEST) * (CURVE_WIDTH - 16) + 4;
-  const path = visible.map((p, i) => `${i ? 'L' : 'M'}${x(p.badness).toFixed(1)} ${y(p.coats).toFixed(2)}`).join('');
+  const x = (toleranceRatio: number) => (Math.min(FURTHEST, toleranceRatio) / FURTHEST) * (CURVE_WIDTH - 16) + 4;
+  const path = visible
+    .map((p, i) => `${i ? 'L' : 'M'}${x(p.toleranceRatio).toFixed(1)} ${y(p.coats).toFixed(2)}`)
+    .join('');
   const clampY = (n: number) => Math.min(100, Math.max(0, y(n)));
   const window = stop.window;
   return (
@@ -223,7 +220,7 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
               title={`${sayCoats(n)} as read`}
               sx={{
                 position: 'absolute',
-                left: x(score.badness) - 6,
+                left: x(score.toleranceRatio) - 6,
                 top: `calc(${y(n)}% - 6px)`,
                 width: 12,
                 height: 12,

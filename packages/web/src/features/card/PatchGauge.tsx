@@ -1,5 +1,5 @@
 import { Box, Typography, useTheme } from '@mui/material';
-import { de2000, type Lab } from '@steady-gleam/core';
+import { de2000, type Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';

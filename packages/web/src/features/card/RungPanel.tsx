@@ -1,6 +1,7 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
-import { EYE_VIEWS, VERDICTS, type EyeView, type TargetAngle, type Verdict } from '@steady-gleam/core';
+import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FileButton } from '../../shared/FileButton';
 import { countCoats } from '../../shared/jobModel';
@@ -67,14 +68,14 @@ interface RungPanelProps {
 export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const { tones } = useTheme();
   const { job, verdicts, photos, rungs } = detail;
-  const add = useAddReadings(job.id);
-  const say = useAddVerdict(job.id);
-  const addPhoto = useAddPhoto(job.id);
-  const removePhoto = useRemovePhoto(job.id);
+  const add = useAddReadings(job);
+  const say = useAddVerdict(job);
+  const addPhoto = useAddPhoto(job);
+  const removePhoto = useRemovePhoto();
   const [by, setBy] = useState<'readings' | 'eye'>(target.length ? 'readings' : 'eye');
   const read = rungs.find((r) => r.rungCoats === coats) ?? null;
   const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
-  const { took, note } = useTakenOut(job.id);
+  const { took, note } = useTakenOut();
   const [photoFailure, setPhotoFailure] = useState<string | null>(null);
   const own = verdicts.filter((v) => v.coats === coats);
   const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
@@ -147,7 +148,6 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
           />
           {read ? (
             <TakeOut
-              jobId={job.id}
               set={read}
               what="Take this rung’s readings out"
               onTaken={() => took(read, `The rung with ${countCoats(coats)}`)}

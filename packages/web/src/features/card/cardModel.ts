@@ -1,4 +1,5 @@
-import type { Assessment, Hand, HandMember } from '@steady-gleam/core';
+import type { Hand } from '@steady-gleam/core/finishes';
+import type { Assessment, HandParameter } from '@steady-gleam/core/letdown';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
 const percent = (v: number) => `${Math.round(Math.abs(v - 1) * 100)} %`;
@@ -8,7 +9,7 @@ const NOMINAL_WITHIN = 0.03;
 export const isNominal = (film: number): boolean => Math.abs(film - 1) < NOMINAL_WITHIN;
 
 /** The hand in plain words, or null when nothing stands out. */
-export function sayHand(hand: Hand, free: readonly HandMember[]): string {
+export function sayHand(hand: Hand, free: readonly HandParameter[]): string {
   const parts: string[] = [];
   const film = isNominal(hand.film)
     ? 'You lay a nominal coat'
@@ -29,7 +30,7 @@ export function sayCard(a: Assessment): { answer: string; why: string } {
       from < to ? `${from.toFixed(1)} to ${to.toFixed(1)} come closest` : `${best.toFixed(1)} comes closest`;
     return {
       answer: `No count passes at every angle; closest is ${best.toFixed(1)}. ${advice.spray > 0 ? `Spray ${sayCoats(advice.spray)}, then look.` : 'Let the mix down first.'}`,
-      why: `${calibration ? `Your card is read: ${closest}` : `Not your hand yet: ${closest}, nominal`}, ${stop.best.meanDe.toFixed(1)} dE00 off over all angles. What would open a window: another ground or strength on the match map, a nudge of the mix, or a blend in place of edge to edge.`,
+      why: `${calibration ? `Your card is read: ${closest}` : `Not your hand yet: ${closest}, nominal`}, ${stop.best.rmsDe.toFixed(1)} dE00 off over all angles. What would open a window: another ground or strength on the match map, a nudge of the mix, or a blend in place of edge to edge.`,
     };
   }
   const [lo, hi] = stop.window;

@@ -1,14 +1,13 @@
 import type { VerdictEvent } from '@steady-gleam/contracts';
 import {
-  adviseCoats,
   countByEye,
   faceAgainstFlop,
   outOfOrder,
-  type Advice,
   type Assessment,
   type EyePosterior,
   type RungVerdict,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/letdown';
+import { adviseCoats, type Advice } from '@steady-gleam/core/matching';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
 /** Half width of what the eye calls a match, coats: the inner cut points of the verdicts. */

@@ -1,15 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ReadingSet, VerdictEvent } from '@steady-gleam/contracts';
+import { evidenceOf, type SeenSpot } from '@steady-gleam/core/jobs';
 import {
   EYE_VIEWS,
-  evidenceOf,
   liveAdvice,
   liveState,
   VERDICTS,
   type Assessment,
   type RungVerdict,
-  type SeenSpot,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/letdown';
 import fc from 'fast-check';
 import { nearestRung, outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
 import { sayLive, saySpot, whatFollows } from '../spray/sprayModel';
@@ -48,9 +47,9 @@ describe('the card’s count', () => {
     filmUm: 9,
   });
   const job = {
-    systemId: 'lagoon-pearl',
+    mixId: 'lagoon-pearl',
     status: 'open' as const,
-    choice: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoats: 0 },
+    pick: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoats: 0 },
     stacks: null,
   };
 
@@ -58,7 +57,7 @@ describe('the card’s count', () => {
     expect(cardCoats(job, 2.6)).toMatchObject({
       planned: 3,
       lay: 2.5,
-      change: { choice: { coats: 2.5 }, stacks: null },
+      change: { pick: { coats: 2.5 }, stacks: null },
     });
     expect(cardCoats(job, 2.8)).toBeNull();
     expect(cardCoats(job, 0.1)!.lay).toBe(0.5);
@@ -72,7 +71,7 @@ describe('the card’s count', () => {
     const twice = [{ id: 'main', name: 'x', layers: [layer('lagoon-pearl', 2), layer('lagoon-pearl', 4)] }];
     expect(cardCoats({ ...job, stacks: twice }, 2.6)).toBeNull();
     expect(cardCoats({ ...job, status: 'finished' }, 2.6)).toBeNull();
-    expect(cardCoats({ ...job, choice: null }, 2.6)).toBeNull();
+    expect(cardCoats({ ...job, pick: null }, 2.6)).toBeNull();
   });
 });
 

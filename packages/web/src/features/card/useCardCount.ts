@@ -1,7 +1,8 @@
 import type { JobDetail } from '@steady-gleam/contracts';
-import type { Advice, Assessment, RungReading, RungVerdict, TargetAngle } from '@steady-gleam/core';
+import type { Assessment, RungReading, RungVerdict } from '@steady-gleam/core/letdown';
+import type { Advice, TargetAngle } from '@steady-gleam/core/matching';
 import { useMemo } from 'react';
-import { choiceOf, mixOf, rungReadingsOf, targetOf } from '../../shared/jobModel';
+import { pickOf, mixOf, rungReadingsOf, targetOf } from '../../shared/jobModel';
 import { useCompute } from '../../worker/useCompute';
 import { adviseByEye, rungVerdicts, type EyeAdvice } from './eyeModel';
 
@@ -27,7 +28,7 @@ export interface CardCount {
 export function useCardCount({ job, target: set, card, rungs, verdicts, earlier }: JobDetail): CardCount {
   const target = useMemo(() => targetOf(set), [set]);
   const mix = mixOf(job);
-  const { groundId } = choiceOf(job);
+  const { groundId } = pickOf(job);
   const planned = card?.rungs ?? [];
   const readings = rungReadingsOf(
     rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1)),
@@ -36,7 +37,7 @@ export function useCardCount({ job, target: set, card, rungs, verdicts, earlier 
   const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));
   const last = Math.max(6, ...planned) + 1;
   const handHeld = card?.onStand === false;
-  const canAssess = target.length > 0 && job.choice !== null;
+  const canAssess = target.length > 0 && job.pick !== null;
   const { value, error } = useCompute(
     canAssess ? JSON.stringify([mix, groundId, target, readings, last, handHeld, earlier]) : null,
     (c) => c.assess(mix, groundId, target, readings, last, handHeld, earlier),

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { api, REMOVED_DAYS, type JobSummary } from '@steady-gleam/contracts';
-import { FAMILIES } from '@steady-gleam/core';
+import { damagedApi, jobsApi, type JobSummary, REMOVED_DAYS } from '@steady-gleam/contracts';
+import { FAMILIES } from '@steady-gleam/core/finishes';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -10,7 +10,7 @@ import { shopNow } from '../../shared/clock';
 import { FilmSection } from '../../shared/FilmSection';
 import { HereNotes } from '../../shared/HereNotes';
 import { JobMenu } from '../../shared/JobMenu';
-import { choiceOf, isPicked, nextStep, openPoints, sayMix, type NextStep } from '../../shared/jobModel';
+import { pickOf, isPicked, nextStep, openPoints, sayMix, type NextStep } from '../../shared/jobModel';
 import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
@@ -25,7 +25,7 @@ export function JobsPage() {
   const { tones } = useTheme();
   const { data, error, isPending, refetch } = useQuery({
     queryKey: ['jobs'],
-    queryFn: () => call(api.listJobs),
+    queryFn: () => call(jobsApi.list),
     // Jobs move on in the booth, also from another device.
     staleTime: 0,
     refetchInterval: 30_000,
@@ -138,7 +138,7 @@ function JobRow({
           </Typography>
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <FilmSection job={job} choice={choiceOf(job)} film={job.film} planned={!isPicked(job)} compact />
+          <FilmSection job={job} pick={pickOf(job)} film={job.film} planned={!isPicked(job)} compact />
           <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
             {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
             {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}
@@ -205,17 +205,17 @@ function Aside() {
   const [shown, setShown] = useState(false);
   const { data: removed = [] } = useQuery({
     queryKey: ['jobs', 'removed'],
-    queryFn: () => call(api.listRemoved),
+    queryFn: () => call(jobsApi.listRemoved),
   });
   // Every stored row is looked through for it, and rows do not go bad by themselves.
   const { data: damaged = [] } = useQuery({
     queryKey: ['damaged'],
-    queryFn: () => call(api.listDamaged),
+    queryFn: () => call(damagedApi.list),
     staleTime: DAMAGE_RESTS_MS,
   });
   const back = useMutation({
     mutationFn: ({ id, version }: { id: string; version: number }) =>
-      call(api.changeJob, { params: { id }, body: { version, removed: false } }),
+      call(jobsApi.change, { params: { id }, body: { version, removed: false } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
   return (

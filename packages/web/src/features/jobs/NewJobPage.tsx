@@ -1,30 +1,55 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { api, families, newJobSchema, type NewJob } from '@steady-gleam/contracts';
-import { FAMILIES, FAMILY_IDS, REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core';
+import {
+  Alert,
+  Box,
+  Button,
+  FormHelperText,
+  MenuItem,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
+import { families, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
+import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
+import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
-import { Link, useNavigate } from 'react-router';
+import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { useLibrary } from '../../shared/library';
+import { useFinishes } from '../../shared/useFinishes';
 import { newId } from '../../shared/newId';
 
 /** A new job: the piece, what it has to match, the family and what is in the cup. */
 export function NewJobPage() {
   const navigate = useNavigate();
-  const { library } = useLibrary();
   const client = useQueryClient();
   const [id] = useState(newId);
+  const [params] = useSearchParams();
+  const given = params.get('finish');
   const form = useForm<NewJob>({
     resolver: yupResolver(newJobSchema) as never,
-    defaultValues: { id, piece: '', matching: '', family: FAMILY_IDS[0]!, systemId: REFERENCE_LIBRARY.systems[0]!.id },
+    defaultValues: {
+      ...{ id, piece: '', matching: '', family: FAMILY_IDS[0]!, mixId: REFERENCE_LIBRARY.systems[0]!.id },
+      finishId: given,
+    },
   });
   const family = useWatch({ control: form.control, name: 'family' });
+  const finishId = useWatch({ control: form.control, name: 'finishId' });
+  const { data: bank = [] } = useFinishes();
+  const used = bank.find((f) => f.id === finishId) ?? null;
+  /** What a finish that is there already says of itself counts; the fields it fills are not asked again. */
+  const submit = (v: NewJob) =>
+    create.mutate(
+      used
+        ? { ...v, matching: used.matching || used.name, family: used.family!, mixId: used.mixId! }
+        : { ...v, finishId: null },
+    );
   const create = useMutation({
-    mutationFn: (body: NewJob) => call(api.createJob, { body }),
+    mutationFn: (body: NewJob) => call(jobsApi.create, { body }),
     onSuccess: async (job) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
       await navigate(`/jobs/${job.id}/target`);
@@ -40,7 +65,10 @@ export function NewJobPage() {
     <Box
       component="form"
       noValidate
-      onSubmit={(e) => void form.handleSubmit((v) => create.mutate(v))(e)}
+      onSubmit={(e) => {
+        if (used) form.setValue('matching', used.matching || used.name);
+        void form.handleSubmit(submit)(e);
+      }}
       sx={{ p: '18px 28px 28px', maxWidth: 860 }}
     >
       <Answer why="Then you read the target; the match map and the let-down card follow from it.">
@@ -54,13 +82,62 @@ export function NewJobPage() {
           hint="For instance: dodgem shell 7"
           autoFocus
         />
-        <Field
-          label="Has to match"
-          {...form.register('matching')}
-          error={errors.matching?.message}
-          hint="For instance: shell 4, left side"
+        <Controller
+          control={form.control}
+          name="finishId"
+          render={({ field }) => (
+            <Field
+              label="Finish"
+              select
+              value={bank.some((f) => f.id === field.value) ? field.value : ''}
+              onChange={(e) => field.onChange(e.target.value || null)}
+              hint={used ? 'With its target, its card and its pick.' : 'Or one of the bank, as it was proven.'}
+            >
+              <MenuItem value="">A new one</MenuItem>
+              {bank
+                .filter((f) => f.mixId !== null && f.family !== null)
+                .map((f) => (
+                  <MenuItem key={f.id} value={f.id}>
+                    {f.name}
+                    {f.code ? `, ${f.code}` : ''}
+                  </MenuItem>
+                ))}
+            </Field>
+          )}
         />
+        {used ? null : (
+          <Field
+            label="Has to match"
+            {...form.register('matching')}
+            error={errors.matching?.message}
+            hint="For instance: shell 4, left side"
+          />
+        )}
       </Box>
+      {used ? null : <FamilyAndCup form={form} family={family} />}
+      {create.error ? (
+        <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
+          {create.error.message}
+        </Alert>
+      ) : null}
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 4 }}>
+        <Button type="submit" variant="contained" disabled={create.isPending}>
+          Start this job
+        </Button>
+        <Button component={Link} to="/" variant="outlined">
+          Leave it
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+/** The finish family, and which mix of it is in the cup. */
+function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: NewJob['family'] }) {
+  const { library } = useLibrary();
+  const { errors } = form.formState;
+  return (
+    <>
       <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="family-label">
         Finish family
       </Typography>
@@ -75,7 +152,7 @@ export function NewJobPage() {
             onChange={(_, value: NewJob['family'] | null) => {
               if (!value) return;
               field.onChange(value);
-              form.setValue('systemId', library.systems.find((s) => s.family === value)!.id);
+              form.setValue('mixId', library.systems.find((s) => s.family === value)!.id);
             }}
           >
             {families.map((f) => (
@@ -91,7 +168,7 @@ export function NewJobPage() {
       </Typography>
       <Controller
         control={form.control}
-        name="systemId"
+        name="mixId"
         render={({ field }) => (
           <>
             <ToggleButtonGroup
@@ -115,8 +192,8 @@ export function NewJobPage() {
                   </ToggleButton>
                 ))}
             </ToggleButtonGroup>
-            <FormHelperText error={!!errors.systemId}>
-              {errors.systemId?.message ??
+            <FormHelperText error={!!errors.mixId}>
+              {errors.mixId?.message ??
                 (REFERENCE_LIBRARY.systems.some((s) => s.id === field.value)
                   ? 'Parts by volume. A demo mix, invented.'
                   : 'Parts by volume. A mix of your own.')}
@@ -124,19 +201,6 @@ export function NewJobPage() {
           </>
         )}
       />
-      {create.error ? (
-        <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
-          {create.error.message}
-        </Alert>
-      ) : null}
-      <Box sx={{ display: 'flex', gap: 1.5, mt: 4 }}>
-        <Button type="submit" variant="contained" disabled={create.isPending}>
-          Start this job
-        </Button>
-        <Button component={Link} to="/" variant="outlined">
-          Leave it
-        </Button>
-      </Box>
-    </Box>
+    </>
   );
 }

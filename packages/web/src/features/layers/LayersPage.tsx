@@ -6,10 +6,9 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { Box, Button, NativeSelect, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { areasOf, filmLimitSchema, stacksOfPick, stacksSchema, START_PLAN } from '@steady-gleam/contracts';
+import { areasOf, filmLimitSchema, stacksSchema, START_PLAN } from '@steady-gleam/contracts';
+import { stacksOfPick } from '@steady-gleam/core/jobs';
 import {
-  findSystem,
-  FIVE_ANGLES,
   LAYER_FILM_UM,
   LAYER_NAMES,
   startingLayers,
@@ -18,7 +17,9 @@ import {
   type PieceStack,
   type StackLayer,
   type StackLayerKind,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/finishes';
+import { findMix } from '@steady-gleam/core/materials';
+import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useEffect, useReducer, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ValidationError } from 'yup';
@@ -30,7 +31,7 @@ import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { choiceOf, targetOf } from '../../shared/jobModel';
+import { pickOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, useJob } from '../../shared/useJob';
 import { computeRemote, useCompute } from '../../worker/useCompute';
@@ -50,8 +51,8 @@ export function LayersPage() {
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const [params, setParams] = useSearchParams();
-  const kept = useStacks(job, choiceOf(job));
-  const system = findSystem(job.systemId, library.systems);
+  const kept = useStacks(job, pickOf(job));
+  const system = findMix(job.mixId, library.systems);
   const [state, dispatch] = useReducer(
     historyReducer as (
       s: History<readonly PieceStack[]>,
@@ -103,7 +104,7 @@ export function LayersPage() {
     const layer: StackLayer = {
       id: newId(),
       kind,
-      materialId: kind === 'effect' ? system.id : kind === 'ground' ? choiceOf(job).groundId : null,
+      materialId: kind === 'effect' ? system.id : kind === 'ground' ? pickOf(job).groundId : null,
       coats: kind === 'effect' || kind === 'ground' ? 2 : 1,
       style: 'wet',
       strength: 1,
@@ -202,8 +203,7 @@ export function LayersPage() {
                   change.mutate(
                     { version: job.version, stacks: null },
                     {
-                      onSuccess: () =>
-                        dispatch({ do: 'reset', value: stacksOfPick(job.systemId, choiceOf(job), library) }),
+                      onSuccess: () => dispatch({ do: 'reset', value: stacksOfPick(job.mixId, pickOf(job), library) }),
                     },
                   )
                 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { StackLayer } from '@steady-gleam/core';
+import type { StackLayer } from '@steady-gleam/core/finishes';
 import { begin, historyReducer, type HistoryAction } from './history';
 import { sayBuild } from './layersModel';
 import { unitsOf } from '../../shared/units';

@@ -1,4 +1,4 @@
-import { stackFilmUm, uncountedFilmUm, type PieceStack } from '@steady-gleam/core';
+import { stackFilmUm, uncountedFilmUm, type PieceStack } from '@steady-gleam/core/finishes';
 import { countCoats } from '../../shared/jobModel';
 import type { Units } from '../../shared/units';
 

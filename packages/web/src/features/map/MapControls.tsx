@@ -1,12 +1,8 @@
 import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import {
-  sayParts,
-  STYLES,
-  type EffectSystem,
-  type Illuminant,
-  type StyleId,
-  type TargetAngle,
-} from '@steady-gleam/core';
+import type { Illuminant } from '@steady-gleam/core/colour';
+import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
+import type { TargetAngle } from '@steady-gleam/core/matching';
+import { sayParts, type EffectMix } from '@steady-gleam/core/materials';
 import { memo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import type { Mix } from '../../worker/compute';
@@ -21,7 +17,7 @@ export const LIGHTS: readonly { readonly id: Illuminant; readonly name: string }
 
 interface MapControlsProps {
   readonly start: Mix;
-  readonly system: EffectSystem;
+  readonly system: EffectMix;
   readonly target: readonly TargetAngle[];
   readonly aspecular: number;
   readonly light: Illuminant;

@@ -1,5 +1,6 @@
 import { useTheme } from '@mui/material';
-import { findGround, type GroundMaterial, type MatchMap, type TargetAngle } from '@steady-gleam/core';
+import type { MatchMap, TargetAngle } from '@steady-gleam/core/matching';
+import { findGround, type GroundMaterial } from '@steady-gleam/core/materials';
 import {
   memo,
   useCallback,
@@ -228,7 +229,7 @@ const Cells = memo(function Cells({
               <div
                 key={cell.coats}
                 role="gridcell"
-                aria-label={`${name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.meanDe.toFixed(1)}${cell.score.badness <= 1 ? ', passes' : ''}`}
+                aria-label={`${name}, ${columnLabel(cell.coats)} coats, dE ${cell.score.rmsDe.toFixed(1)}${cell.score.toleranceRatio <= 1 ? ', passes' : ''}`}
                 aria-selected={i === atRow && c === atColumn}
                 tabIndex={i === atRow && c === atColumn ? 0 : -1}
                 data-row={i}

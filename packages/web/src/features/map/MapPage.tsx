@@ -1,12 +1,14 @@
 import { Button, Typography, useTheme } from '@mui/material';
-import { findSystem, mapToCsv, type Illuminant } from '@steady-gleam/core';
+import type { Illuminant } from '@steady-gleam/core/colour';
+import { mapToCsv } from '@steady-gleam/core/formats';
+import { findMix } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useCompareList } from '../../shared/compareList';
 import { download, downloadPng, fileName } from '../../shared/download';
-import { choiceOf, mixOf, targetOf } from '../../shared/jobModel';
+import { pickOf, mixOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { dimmedNote } from '../../shared/screenColour';
@@ -25,7 +27,8 @@ import { useProbe } from './useProbe';
 
 /** Ground shades by coats: find where the finish lands on the target. */
 export function MapPage() {
-  const { job, target: set } = useJob();
+  const detail = useJob();
+  const { job, target: set } = detail;
   const { tones } = useTheme();
   const wide = useWide();
   const navigate = useNavigate();
@@ -77,8 +80,8 @@ export function MapPage() {
 
   const at = useMemo(() => {
     if (!map || probe) return probe;
-    const { groundId, coats } = choiceOf(job);
-    return job.choice ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
+    const { groundId, coats } = pickOf(job);
+    return job.pick ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
   }, [map, probe, job]);
 
   const nothingPasses = !!map && !map.rows.some((r) => r.stop.window);
@@ -112,7 +115,7 @@ export function MapPage() {
   if (!shown || !map || !at) return <Notice title="Working out the map …" />;
 
   const said = sayAnswer(map, library.grounds);
-  const system = findSystem(job.systemId, library.systems);
+  const system = findMix(job.mixId, library.systems);
   const why = nothingPasses ? `${said.why} ${sayMissing(map, target, help.value, library, system)}` : said.why;
   const candidate = {
     ...at,
@@ -122,7 +125,7 @@ export function MapPage() {
   };
   const use = () =>
     change.mutate(
-      { version: job.version, choice: candidate },
+      { version: job.version, finishId: detail.about, pick: candidate },
       { onSuccess: () => void navigate(`/jobs/${job.id}/card`) },
     );
   const saveMap = () =>

@@ -1,14 +1,6 @@
 import { ButtonBase, useTheme } from '@mui/material';
-import {
-  bestCell,
-  findCarrier,
-  findGround,
-  findSystem,
-  recipeFigures,
-  type Library,
-  type MapPick,
-  type MatchMap,
-} from '@steady-gleam/core';
+import { bestCell, recipeFigures, type MapPick, type MatchMap } from '@steady-gleam/core/matching';
+import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/core/materials';
 import { memo } from 'react';
 import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';
@@ -29,7 +21,7 @@ export const PicksBar = memo(function PicksBar({ map, mix, library, onShow }: Pi
   const units = useUnits();
   const { best, forgiving, cheapest } = map;
   const place = (p: MapPick) => `${findGround(p.groundId, library.grounds).name}, ${countCoats(p.coats)}`;
-  const system = findSystem(mix.systemId, library.systems);
+  const system = findMix(mix.mixId, library.systems);
   const carrier = findCarrier(system.carrierId, library.carriers);
   const cost = (p: MapPick) =>
     recipeFigures(findGround(p.groundId, library.grounds), system, carrier, { ...mix, coats: p.coats }).costPerM2;
@@ -52,7 +44,7 @@ export const PicksBar = memo(function PicksBar({ map, mix, library, onShow }: Pi
     {
       name: 'Best match',
       at: best,
-      said: `${place(best)}: dE00 ${bestCell(rowOf(map, best.groundId)).score.meanDe.toFixed(1)} over all angles${cellOf(map, best.groundId, best.coats).score.badness <= 1 ? '' : ', outside'}.`,
+      said: `${place(best)}: dE00 ${bestCell(rowOf(map, best.groundId)).score.rmsDe.toFixed(1)} over all angles${cellOf(map, best.groundId, best.coats).score.toleranceRatio <= 1 ? '' : ', outside'}.`,
       mark: null,
     },
     { name: 'Most forgiving', at: forgiving, said: saidForgiving(), mark: 'wide' },

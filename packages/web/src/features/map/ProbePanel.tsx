@@ -1,18 +1,9 @@
 import { Button, Typography, useTheme } from '@mui/material';
-import {
-  describeDifference,
-  findCarrier,
-  findGround,
-  findSystem,
-  HIDDEN_FROM,
-  recipeFigures,
-  stackFilmUm,
-  USUAL_LIMIT_UM,
-  withRecipe,
-  type Illuminant,
-  type MapCell,
-  type TargetAngle,
-} from '@steady-gleam/core';
+import type { Illuminant } from '@steady-gleam/core/colour';
+import { stackFilmUm, USUAL_LIMIT_UM, withRecipe } from '@steady-gleam/core/finishes';
+import { describeDifference, recipeFigures, type MapCell, type TargetAngle } from '@steady-gleam/core/matching';
+import { findCarrier, findGround, findMix } from '@steady-gleam/core/materials';
+import { HIDDEN_FROM } from '@steady-gleam/core/optics';
 import type { Job } from '@steady-gleam/contracts';
 import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
@@ -48,13 +39,13 @@ export function ProbePanel(props: ProbePanelProps) {
     props;
   const { tones } = useTheme();
   const { library } = useLibrary();
-  const system = findSystem(job.systemId, library.systems);
+  const system = findMix(job.mixId, library.systems);
   const ground = findGround(groundId, library.grounds);
   const carrier = findCarrier(system.carrierId, library.carriers);
   const figures = recipeFigures(ground, system, carrier, { ...mix, coats: cell.coats });
   const limit = job.filmLimitUm ?? USUAL_LIMIT_UM;
   const recipe = { ...mix, groundId, coats: cell.coats };
-  const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.systemId, recipe)) : figures.buildUm;
+  const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.mixId, recipe)) : figures.buildUm;
   const secondLight = light === 'D65' ? 'A' : light;
   // The closer look waits until the slider rests: the map goes first.
   const wanted = settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null;

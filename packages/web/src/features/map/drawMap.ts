@@ -1,4 +1,6 @@
-import { findGround, type GroundMaterial, type Lab, type MapPick, type MatchMap } from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
+import type { MapPick, MatchMap } from '@steady-gleam/core/matching';
+import { findGround, type GroundMaterial } from '@steady-gleam/core/materials';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import { columnAt } from './mapModel';
 
@@ -85,11 +87,11 @@ export function drawMap(
   ink.lineWidth = 3 * scale;
   map.rows.forEach((row, r) => {
     row.cells.forEach((cell, c) => {
-      if (cell.score.meanDe > SAY_UP_TO) return;
-      const text = cell.score.meanDe.toFixed(1);
+      if (cell.score.rmsDe > SAY_UP_TO) return;
+      const text = cell.score.rmsDe.toFixed(1);
       const [right, middle] = [x(c + 1) - 7 * scale, (y(r) + y(r + 1)) / 2];
       // Over the lines of the contour and the rings a figure needs a rim to be read.
-      if (cell.score.badness <= 1.2) ink.strokeText(text, right, middle);
+      if (cell.score.toleranceRatio <= 1.2) ink.strokeText(text, right, middle);
       ink.fillText(text, right, middle);
     });
   });

@@ -1,14 +1,24 @@
 import { describe, expect, it } from '@jest/globals';
-import { REFERENCE_LIBRARY, type Assessment, type MatchMap } from '@steady-gleam/core';
+import type { Assessment } from '@steady-gleam/core/letdown';
+import type { MatchMap } from '@steady-gleam/core/matching';
+import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { nextStep, sayCoats, openPoints, sayMix } from '../../shared/jobModel';
 import { sayCard } from '../card/cardModel';
 import { columnAt, sayAnswer } from './mapModel';
 
-const score = (badness: number) => ({ badness, meanDe: badness, differences: [badness, badness / 2] });
-const row = (groundId: string, badness: number, window: [number, number] | null) => ({
+const score = (toleranceRatio: number) => ({
+  toleranceRatio,
+  rmsDe: toleranceRatio,
+  differences: [toleranceRatio, toleranceRatio / 2],
+});
+const row = (groundId: string, toleranceRatio: number, window: [number, number] | null) => ({
   groundId,
-  cells: [2.5, 3].map((coats) => ({ coats, labs: [], score: score(coats === 3 ? badness : badness + 1) })),
-  stop: { window, closes: true, best: { coats: 2.8, meanDe: 0.4, badness: 0.5 }, curve: [] },
+  cells: [2.5, 3].map((coats) => ({
+    coats,
+    labs: [],
+    score: score(coats === 3 ? toleranceRatio : toleranceRatio + 1),
+  })),
+  stop: { window, closes: true, best: { coats: 2.8, rmsDe: 0.4, toleranceRatio: 0.5 }, curve: [] },
   forgiveness: window ? 2 : 0,
 });
 const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
@@ -43,15 +53,15 @@ describe('what the screens say', () => {
   it('says what is laid by the layers, and what is still open before a job is finished', () => {
     const layer = (kind: string, materialId: string) => ({ id: materialId, kind, materialId });
     const stacks = (...layers: object[]) => [{ id: 'main', name: 'x', layers }] as never;
-    const job = { systemId: 'lagoon-pearl', stacks: null };
+    const job = { mixId: 'lagoon-pearl', stacks: null };
     expect(sayMix(job, REFERENCE_LIBRARY)).toBe('Lagoon pearl');
     expect(sayMix({ ...job, stacks: stacks(layer('ground', 'ticket-red')) }, REFERENCE_LIBRARY)).toBe('Ticket red');
     const candy = stacks(layer('ground', 'gold'), layer('effect', 'cinder-candy'));
     expect(sayMix({ ...job, stacks: candy }, REFERENCE_LIBRARY)).toBe('Cinder candy');
-    expect(sayMix({ ...job, systemId: 'gone' }, REFERENCE_LIBRARY)).toContain('not here any more');
-    const open = { ...job, choice: null, rungsRead: 0, batches: 0, run: null };
+    expect(sayMix({ ...job, mixId: 'gone' }, REFERENCE_LIBRARY)).toContain('not here any more');
+    const open = { ...job, pick: null, rungsRead: 0, batches: 0, run: null };
     expect(openPoints(open)).toEqual(['no ground and count are picked']);
-    const picked = { ...open, choice: {} as never };
+    const picked = { ...open, pick: {} as never };
     const unsprayed = 'nothing was sprayed in the booth';
     expect(openPoints(picked)).toEqual(['no rung of a card is read', 'nothing was mixed', unsprayed]);
     expect(openPoints({ ...picked, rungsRead: 2 })).toEqual(['nothing was mixed', unsprayed]);
@@ -66,8 +76,8 @@ describe('what the screens say', () => {
       nextStep(
         {
           status: 'open',
-          systemId: 'lagoon-pearl',
-          choice: null,
+          mixId: 'lagoon-pearl',
+          pick: null,
           stacks: null,
           targetAngles: 0,
           rungsRead: 0,
@@ -79,7 +89,7 @@ describe('what the screens say', () => {
         now,
         (t) => `${t} ms`,
       );
-    const picked = { choice: {} as never };
+    const picked = { pick: {} as never };
     const run = {
       done: 3,
       total: 8,
@@ -117,7 +127,7 @@ describe('what the screens say', () => {
     const stop = (coats: number, window: [number, number] | null) => ({
       window,
       closes: true,
-      best: { coats, meanDe: 0.4, badness: 0.4 },
+      best: { coats, rmsDe: 0.4, toleranceRatio: 0.4 },
       curve: [],
     });
     const assessment = {

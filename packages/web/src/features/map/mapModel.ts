@@ -1,18 +1,14 @@
+import type { Lab } from '@steady-gleam/core/colour';
 import {
   describeDifference,
-  findGround,
-  GROUNDS,
-  type GroundMaterial,
-  type Lab,
   type MatchMap,
   type MapCell,
   type MapRow,
-  type EffectSystem,
-  type Library,
   type Nudge,
   tonerParts,
   type TargetAngle,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/matching';
+import { findGround, GROUNDS, type GroundMaterial, type EffectMix, type Library } from '@steady-gleam/core/materials';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { exposuresByAngle } from '../../shared/screenColour';
 
@@ -42,11 +38,11 @@ export function sayAnswer(
     const worst = cell.score.differences.reduce((a, d, i, all) => (d > all[a]! ? i : a), 0);
     return {
       answer: `No ground here reaches it. Closest is ${name.toLowerCase()} at ${countCoats(best.coats)}.`,
-      why: `It is off by ${cell.score.differences[worst]!.toFixed(1)} dE00 at its worst angle, ${cell.score.meanDe.toFixed(1)} over all.`,
+      why: `It is off by ${cell.score.differences[worst]!.toFixed(1)} dE00 at its worst angle, ${cell.score.rmsDe.toFixed(1)} over all.`,
     };
   }
   const [, hi] = row.stop.window;
-  const onHalfStep = cell.score.badness <= 1;
+  const onHalfStep = cell.score.toleranceRatio <= 1;
   const tail = row.stop.closes
     ? `the window closes at ${hi.toFixed(1)}, and a coat too many can't be taken back`
     : 'it stays inside to the last coat shown';
@@ -68,7 +64,7 @@ export function sayMissing(
   target: readonly TargetAngle[],
   help: Nudge | null,
   library: Library,
-  system: EffectSystem,
+  system: EffectMix,
 ): string {
   const { labs, score } = cellOf(map, map.best.groundId, map.best.coats);
   const worst = score.differences.reduce(
@@ -82,7 +78,7 @@ export function sayMissing(
     const dye = library.dyes.find((m) => m.id === d.dyeId)!;
     return `${tonerParts(system, d).toFixed(1)} parts of ${dye.name.toLowerCase()}`;
   });
-  return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]?.name ?? 'its carrier'}: about dE00 ${help.full.meanDe.toFixed(1)} then.`;
+  return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]?.name ?? 'its carrier'}: about dE00 ${help.full.rmsDe.toFixed(1)} then.`;
 }
 
 /** Colours further from the target than this many units do not set the exposure. */
@@ -91,7 +87,7 @@ const NEAR_ENOUGH = 14;
 /** One exposure an angle for the whole map: the target and every cell that comes near it fit the screen. */
 export function mapExposures(map: MatchMap, target: readonly TargetAngle[]): number[] {
   const near: Lab[][] = [target.map((t) => t.lab)];
-  for (const row of map.rows) for (const c of row.cells) if (c.score.meanDe < NEAR_ENOUGH) near.push([...c.labs]);
+  for (const row of map.rows) for (const c of row.cells) if (c.score.rmsDe < NEAR_ENOUGH) near.push([...c.labs]);
   return exposuresByAngle(near);
 }
 

@@ -1,17 +1,14 @@
+import type { Illuminant } from '@steady-gleam/core/colour';
 import {
   assembleMap,
-  findCarrier,
-  findGround,
-  findSystem,
   mapCounts,
   recipeFigures,
   unpackRows,
-  type Illuminant,
-  type Library,
   type MapRow,
   type MatchMap,
   type TargetAngle,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/matching';
+import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLibrary } from '../../shared/library';
 import type { Mix } from '../../worker/compute';
@@ -43,7 +40,7 @@ async function computeMap(wish: Wish, target: readonly TargetAngle[], library: L
   halves.forEach((packed, i) => {
     for (const row of unpackRows(packed, ids[i]!, COUNTS, target.length)) byId.set(row.groundId, row);
   });
-  const system = findSystem(wish.mix.systemId, library.systems);
+  const system = findMix(wish.mix.mixId, library.systems);
   const carrier = findCarrier(system.carrierId, library.carriers);
   return assembleMap(
     COUNTS,

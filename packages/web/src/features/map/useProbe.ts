@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { STYLES, type StyleId } from '@steady-gleam/core';
+import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import type { Mix } from '../../worker/compute';
 
 export interface Probe {

@@ -1,6 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
-import type { OwnMaterial } from '@steady-gleam/core';
+import type { OwnMaterial } from '@steady-gleam/core/materials';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
 import { ValidationError } from 'yup';
@@ -8,7 +8,8 @@ import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
-import { fieldsOf, SCHEMA_OF, toCandidate, type FormField, type FormValues, type MaterialKind } from './materialForms';
+import type { FormField, FormValues } from './formField';
+import { fieldsOf, SCHEMA_OF, toCandidate, type MaterialKind } from './materialForms';
 import { newId } from '../../shared/newId';
 import { computeRemote } from '../../worker/useCompute';
 import { mixCandidate } from './mixForm';

@@ -1,5 +1,7 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { FAMILIES, findSystem, type Lab } from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
+import { FAMILIES } from '@steady-gleam/core/finishes';
+import { findMix } from '@steady-gleam/core/materials';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -9,7 +11,8 @@ import { useUnits } from '../../shared/units';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useGroundColours } from '../../shared/useGroundColours';
 import { useCompute } from '../../worker/useCompute';
-import { copyOf, EMPTY, toValues, type FormValues, type MaterialKind } from './materialForms';
+import type { FormValues } from './formField';
+import { copyOf, EMPTY, toValues, type MaterialKind } from './materialForms';
 import { MaterialForm } from './MaterialForm';
 import { newId } from '../../shared/newId';
 
@@ -64,9 +67,9 @@ function CarrierSwatch({ solids }: { solids: number }) {
 }
 
 function MixSwatch({ id, version }: { id: string; version: number }) {
-  const mix = { systemId: id, strength: 1, style: 'wet' as const, controlCoats: 0 };
+  const mix = { mixId: id, strength: 1, style: 'wet' as const, controlCoats: 0 };
   const { library } = useLibrary();
-  const ground = FAMILIES[findSystem(id, library.systems).family].start.groundId;
+  const ground = FAMILIES[findMix(id, library.systems).family].start.groundId;
   const { value } = useCompute(`mix/${id}/${version}`, (c) =>
     Promise.all([1, 2, 3, 4].map((n) => c.sectionColours(mix, ground, n))),
   );

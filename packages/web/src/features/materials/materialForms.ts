@@ -5,27 +5,14 @@ import {
   ownPigmentSchema,
   ownSystemSchema,
 } from '@steady-gleam/contracts';
-import { FAMILIES, FAMILY_IDS, thicknessOf, type Library, type Measure, type OwnMaterial } from '@steady-gleam/core';
+import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
+import { thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core/materials';
 
 import { numberIn } from '../../shared/numberIn';
+import type { FormField, FormValues } from './formField';
 import { mixCopy, mixFields, mixValues } from './mixForm';
 
 export type MaterialKind = OwnMaterial['kind'];
-
-/** A form value: figures and names as typed, readings as three texts. */
-export type FormValues = Record<string, string>;
-
-export interface FormField {
-  readonly name: string;
-  readonly label: string;
-  /** `lab` stands for three fields name.0, name.1, name.2. */
-  readonly type: 'text' | 'number' | 'lab' | 'choice';
-  /** Shown and typed in the painter's units. */
-  readonly measure?: Measure;
-  /** Shown only while this other field is filled. */
-  readonly when?: string;
-  readonly choices?: readonly { readonly value: string; readonly name: string }[];
-}
 
 const named = (m: { readonly id: string; readonly name: string }) => ({ value: m.id, name: m.name });
 const NONE = { value: '', name: 'none' };

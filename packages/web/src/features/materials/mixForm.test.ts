@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { ownSystemSchema } from '@steady-gleam/contracts';
-import { REFERENCE_LIBRARY, type OwnSystem } from '@steady-gleam/core';
+import { REFERENCE_LIBRARY, type OwnSystem } from '@steady-gleam/core/materials';
 import { EMPTY, fieldsOf } from './materialForms';
 import { mixCandidate, mixCopy, mixValues, type FitMix } from './mixForm';
 

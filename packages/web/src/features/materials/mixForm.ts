@@ -1,13 +1,13 @@
+import type { Lab } from '@steady-gleam/core/colour';
 import {
   coverFromParts,
   depthFromParts,
-  type Lab,
   type Library,
   type OwnSystem,
   type StrengthSource,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/materials';
 import { numberIn } from '../../shared/numberIn';
-import type { FormField, FormValues } from './materialForms';
+import type { FormField, FormValues } from './formField';
 
 /** Dyes a mix is entered with; a nudge may add more. */
 export const DYE_PLACES = [0, 1, 2] as const;

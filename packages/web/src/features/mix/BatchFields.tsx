@@ -2,7 +2,7 @@ import { Box } from '@mui/material';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
-import type { BatchPanelProps } from './BatchPanel';
+import type { BatchPanelProps } from './batchProps';
 
 /** Product, ratio, hardener, reducer, weather and cup of a batch. */
 export function BatchFields(props: BatchPanelProps) {

@@ -1,6 +1,6 @@
 import { Box, Button, Link as MuiLink, Typography, useTheme } from '@mui/material';
-import { batchPdfPath, shopApi, type Batch } from '@steady-gleam/contracts';
-import { potState } from '@steady-gleam/core';
+import { type Batch, batchesApi, batchPdfPath } from '@steady-gleam/contracts';
+import { potState } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
@@ -21,10 +21,10 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
   const [again, setAgain] = useState(false);
   const [fault, setFault] = useState('');
   const end = useShopChange('batches', (leftMl: number) =>
-    call(shopApi.endBatch, { params: { id: batch.id }, body: { version: batch.version, leftMl } }),
+    call(batchesApi.end, { params: { id: batch.id }, body: { version: batch.version, leftMl } }),
   );
   const remove = useShopChange('batches', (removed: boolean) =>
-    call(shopApi.removeBatch, { params: { id: batch.id }, body: { version: batch.version, removed } }),
+    call(batchesApi.remove, { params: { id: batch.id }, body: { version: batch.version, removed } }),
   );
   const pot = potState(new Date(batch.mixedAt).getTime(), batch.potMinutes, now);
   const open = batch.endedAt === null;
@@ -144,7 +144,7 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
 export function BatchTakenOut({ batch, onBack }: { batch: Batch; onBack: () => void }) {
   const units = useUnits();
   const back = useShopChange('batches', () =>
-    call(shopApi.removeBatch, { params: { id: batch.id }, body: { version: batch.version, removed: false } }),
+    call(batchesApi.remove, { params: { id: batch.id }, body: { version: batch.version, removed: false } }),
   );
   return (
     <Typography role="status" sx={{ mt: 1 }}>

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import type { Batch, Mixing } from '@steady-gleam/contracts';
-import { potState, type Need, type Product } from '@steady-gleam/core';
+import type { Batch } from '@steady-gleam/contracts';
+import { potState } from '@steady-gleam/core/mixing';
 import { useState, type ReactNode } from 'react';
 import { sayClock } from '../../app/PotClocks';
 import { Answer } from '../../shared/Answer';
@@ -8,53 +8,12 @@ import { Bench } from '../../shared/Bench';
 import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
+import type { BatchPanelProps } from './batchProps';
 import { BatchRow, BatchTakenOut } from './BatchHistory';
 import { BatchFields, LotsAndNote } from './BatchFields';
 import { BatchSide } from './BatchSide';
 import { BatchTable, keptHabit } from './BatchTable';
 import { OverPanel } from './OverPanel';
-import type { BatchPlan, MixGroup, MixSettings, Pours } from './mixModel';
-
-/** What is typed beside a batch before it is mixed. */
-export interface BatchNotes {
-  /** By layer and part. */
-  readonly lots: Readonly<Record<string, string>>;
-  readonly note: string;
-  readonly onCard: boolean;
-}
-
-export interface BatchPanelProps {
-  readonly group: MixGroup;
-  readonly work: {
-    readonly product: Product | null;
-    readonly pours: Pours;
-    readonly need: Need;
-    readonly plan: BatchPlan | null;
-    readonly faults: Readonly<Record<string, string>>;
-  };
-  readonly settings: MixSettings;
-  readonly onSettings: (more: Partial<MixSettings>) => void;
-  readonly mixing: Mixing;
-  readonly onMixing: (more: (now: Mixing) => Partial<Mixing>) => void;
-  readonly shelf: readonly Product[];
-  /** How much of the spray lands, as a sentence without its stop. */
-  readonly lands: string;
-  /** What the card says this hand lays of a nominal coat of this mix; null when it says nothing of it. */
-  readonly hand: string | null;
-  /** Cups of this layer that were mixed for the job, newest first. */
-  readonly mixed: readonly Batch[];
-  /** Takes out what a nudge or a flake dose put in. */
-  readonly onDropNudge: () => void;
-  readonly notes: BatchNotes;
-  readonly onNotes: (more: Partial<BatchNotes>) => void;
-  readonly tabs: ReactNode;
-  readonly weatherFields: ReactNode;
-  /** It is in the cup. */
-  readonly onMixed: () => void;
-  readonly keeping: boolean;
-  readonly keepFault: string | null;
-  readonly failure: string | null;
-}
 
 /** One cup: what to pour to which mark, what the scale shows, and what was mixed before. */
 export function BatchPanel(props: BatchPanelProps) {

@@ -3,7 +3,7 @@ import type { Batch } from '@steady-gleam/contracts';
 import { FIGURES } from '../../app/theme';
 import { sayClock } from '../../app/PotClocks';
 import { useUnits } from '../../shared/units';
-import type { BatchPanelProps } from './BatchPanel';
+import type { BatchPanelProps } from './batchProps';
 import { CupPicture } from './CupPicture';
 
 /** The cup with its marks, what is known of the mix, and the button that says it is mixed. */

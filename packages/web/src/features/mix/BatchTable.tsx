@@ -1,7 +1,7 @@
+import type { BatchPlan } from '@steady-gleam/core/mixing';
 import { Button, ToggleButton, ToggleButtonGroup, useTheme } from '@mui/material';
 import { useUnits } from '../../shared/units';
-import type { BatchPanelProps } from './BatchPanel';
-import type { BatchPlan } from './mixModel';
+import type { BatchPanelProps } from './batchProps';
 import { tableStyles } from './tableStyles';
 
 export type Habit = 'cup' | 'scale';

@@ -1,5 +1,6 @@
-import { shopApi, type NewBatch } from '@steady-gleam/contracts';
-import type { Product } from '@steady-gleam/core';
+import type { MixGroup } from '@steady-gleam/core/mixing';
+import { batchesApi, type NewBatch } from '@steady-gleam/contracts';
+import type { Product } from '@steady-gleam/core/products';
 import { useRef, type ReactNode } from 'react';
 import { call } from '../../shared/apiClient';
 import { shopIso } from '../../shared/clock';
@@ -7,7 +8,7 @@ import { newId } from '../../shared/newId';
 import { useShopChange } from '../../shared/useShop';
 import { isNominal } from '../card/cardModel';
 import { BatchPanel } from './BatchPanel';
-import { batchOf, type MixGroup } from './mixModel';
+import { batchOf } from './mixModel';
 import { without } from './useMixing';
 import type { MixRoom } from './useMixRoom';
 
@@ -28,7 +29,7 @@ export function BatchTool({
   tabs: ReactNode;
 }) {
   const { state, setState, mixing, setMixing, settingsOf, setSettings, gun, hand, ownBatches, failure } = room;
-  const add = useShopChange('batches', (body: NewBatch) => call(shopApi.addBatch, { body }));
+  const add = useShopChange('batches', (body: NewBatch) => call(batchesApi.add, { body }));
   // The same batch pressed again after a lost answer is sent as the same; a changed one is another.
   const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
   const work = room.worked(group);
@@ -77,7 +78,7 @@ export function BatchTool({
       onMixing={setMixing}
       shelf={shelf}
       lands={room.lands}
-      hand={hand && group.materialId === hand.systemId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
+      hand={hand && group.materialId === hand.mixId && !isNominal(hand.film) ? hand.film.toFixed(2) : null}
       mixed={ownBatches.filter((b) => b.layerId === group.id)}
       onDropNudge={() => {
         setMixing((now) => ({ added: without(now.added, group.id) }));

@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material';
-import type { MixedPart } from '@steady-gleam/core';
+import type { MixedPart } from '@steady-gleam/core/mixing';
 import { FIGURES } from '../../app/theme';
 import { useUnits } from '../../shared/units';
 

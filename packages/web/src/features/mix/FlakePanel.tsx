@@ -1,13 +1,9 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
 import type { Mixing } from '@steady-gleam/contracts';
-import {
-  groundShows,
-  M2_PER_FT2,
-  type CoverAdvice,
-  type FlakeLayer,
-  type GroundMaterial,
-  type Product,
-} from '@steady-gleam/core';
+import type { GroundMaterial } from '@steady-gleam/core/materials';
+import { groundShows, type CoverAdvice, type FlakeLayer } from '@steady-gleam/core/mixing';
+import type { Product } from '@steady-gleam/core/products';
+import { M2_PER_FT2 } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';

@@ -1,4 +1,5 @@
-import { labToScreen, paintFlakes, type FlakeSize, type Lab } from '@steady-gleam/core';
+import { labToScreen, type Lab } from '@steady-gleam/core/colour';
+import { paintFlakes, type FlakeSize } from '@steady-gleam/core/mixing';
 import { useEffect, useRef } from 'react';
 
 /** A colour as a pixel of image data: red in the lowest byte. */

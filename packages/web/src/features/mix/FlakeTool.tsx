@@ -1,20 +1,15 @@
 import { Button } from '@mui/material';
 import type { Mixing } from '@steady-gleam/contracts';
-import {
-  cupOf,
-  flakeVolumes,
-  withFlakeDose,
-  type FlakeLayer,
-  type Library,
-  type PieceStack,
-  type Product,
-} from '@steady-gleam/core';
+import type { PieceStack } from '@steady-gleam/core/finishes';
+import type { Library } from '@steady-gleam/core/materials';
+import { flakeVolumes, withFlakeDose, type FlakeLayer, poursOf, type MixGroup } from '@steady-gleam/core/mixing';
+import { cupOf, type Product } from '@steady-gleam/core/products';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Notice } from '../../shared/Notice';
 import { useChangeJob, type PageDetail } from '../../shared/useJob';
 import { FlakePanel } from './FlakePanel';
-import { poursOf, type MixGroup, type MixSettings } from './mixModel';
+import type { MixSettings } from './mixModel';
 
 /** The flake of the job: dosed, and taken into cup, layers and plan in one step. */
 export function FlakeTool({

@@ -1,9 +1,10 @@
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import type { Batch } from '@steady-gleam/contracts';
-import { flakeLayerOf, type Product } from '@steady-gleam/core';
+import { flakeLayerOf } from '@steady-gleam/core/mixing';
+import type { Product } from '@steady-gleam/core/products';
 import { useSearchParams } from 'react-router';
 import { useStacks } from '../../shared/FilmSection';
-import { choiceOf } from '../../shared/jobModel';
+import { pickOf } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { useJob } from '../../shared/useJob';
 import { useJobWork } from '../../shared/useJobWork';
@@ -28,7 +29,7 @@ export function MixPage() {
   const products = useProducts();
   const guns = useGuns();
   const batches = useBatches();
-  const stacks = useStacks(job, choiceOf(job));
+  const stacks = useStacks(job, pickOf(job));
   const count = useCardCount(detail);
   const work = useJobWork(detail);
   const shelf = products.data?.map((p) => p.product) ?? NO_PRODUCTS;
@@ -36,7 +37,7 @@ export function MixPage() {
   const weather = useWeather(room);
   // Amounts follow from the hand: none is shown before the card is read.
   const readsCard =
-    count.readings.length > 0 && count.target.length > 0 && job.choice && !count.assessment && !count.error;
+    count.readings.length > 0 && count.target.length > 0 && job.pick && !count.assessment && !count.error;
   if (products.isPending || guns.isPending || batches.isPending || readsCard)
     return <Notice title="Opening the mix room …" />;
   const failed = products.error ?? guns.error ?? batches.error;
@@ -61,7 +62,7 @@ export function MixPage() {
   const open = params.get('layer');
   const tool = open === 'job' || open === 'flake' || open === 'shade' ? open : null;
   const group =
-    groups.find((g) => g.id === open) ?? groups.find((g) => g.materialId === job.systemId) ?? groups[0] ?? null;
+    groups.find((g) => g.id === open) ?? groups.find((g) => g.materialId === job.mixId) ?? groups[0] ?? null;
   const show = (id: string) => setParams({ layer: id }, { replace: true });
 
   const switches = (
@@ -93,7 +94,7 @@ export function MixPage() {
   const tabs = (
     <>
       {switches}
-      {tool === 'job' || (!tool && group?.materialId === job.systemId) ? (
+      {tool === 'job' || (!tool && group?.materialId === job.mixId) ? (
         <CardCoats detail={detail} count={count} />
       ) : null}
     </>

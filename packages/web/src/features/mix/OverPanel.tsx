@@ -1,10 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { rescueOverpour } from '@steady-gleam/core';
+import { rescueOverpour, type BatchPlan, type Pour } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
-import type { BatchPlan, Pour } from './mixModel';
 
 /** Too much of a part went in, or too little of it is there: what the others come to. */
 export function OverPanel({

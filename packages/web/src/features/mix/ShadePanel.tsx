@@ -1,14 +1,7 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
-import {
-  createFilm,
-  learnTint,
-  sealerForShade,
-  SEALER_TONES,
-  type Film,
-  type Lab,
-  type SealerMix,
-  type SealerTone,
-} from '@steady-gleam/core';
+import type { Lab } from '@steady-gleam/core/colour';
+import { learnTint, sealerForShade, SEALER_TONES, type SealerMix, type SealerTone } from '@steady-gleam/core/mixing';
+import { createFilm, type Film } from '@steady-gleam/core/optics';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { numberIn } from '../../shared/numberIn';

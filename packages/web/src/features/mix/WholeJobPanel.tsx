@@ -1,5 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { leftoverAsGround, type Need, type Product } from '@steady-gleam/core';
+import { leftoverAsGround, type Need, whyNotOneBatch, type BatchPlan, type MixGroup } from '@steady-gleam/core/mixing';
+import type { Product } from '@steady-gleam/core/products';
 import type { ReactNode } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -9,7 +10,6 @@ import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
-import { whyNotOneBatch, type BatchPlan, type MixGroup } from './mixModel';
 import { tableStyles } from './tableStyles';
 
 const ONE_BATCH = 'in one batch?';

@@ -1,4 +1,4 @@
-import { sprayMinutes } from '@steady-gleam/core';
+import { sprayMinutes } from '@steady-gleam/core/spraying';
 import type { ReactNode } from 'react';
 import type { MixRoom } from './useMixRoom';
 import type { Weather } from './WeatherFields';

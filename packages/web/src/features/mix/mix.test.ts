@@ -1,44 +1,39 @@
 import { describe, expect, it } from '@jest/globals';
+import { layersOf, type StackLayer } from '@steady-gleam/core/finishes';
+import {
+  prepareLibrary,
+  findGround,
+  findMix,
+  REFERENCE_LIBRARY as library,
+  type OwnMaterial,
+} from '@steady-gleam/core/materials';
 import {
   areaOf,
-  createShop,
-  findGround,
   flakeVolumes,
-  findSystem,
-  layersOf,
   pieceArea,
   quantityMl,
-  REFERENCE_LIBRARY as library,
-  STARTING_GUNS,
-  STARTING_PRODUCTS,
-  type OwnMaterial,
-  type StackLayer,
-} from '@steady-gleam/core';
-import { START_AREAS, START_MIXING, START_PLAN, workOfJob } from '@steady-gleam/contracts';
-import { metricText, shownText, unitsOf } from '../../shared/units';
-import {
-  groupsOf,
   hardenerInClears,
   needFor,
-  planBatch,
   poursOf,
-  productOf,
-  START_SETTINGS,
   whyNotOneBatch,
   type MixGroup,
-  type MixSettings,
-} from './mixModel';
+} from '@steady-gleam/core/mixing';
+import { STARTING_GUNS, STARTING_PRODUCTS, productFor } from '@steady-gleam/core/products';
+import { START_MIXING, START_PLAN } from '@steady-gleam/contracts';
+import { START_AREAS, workOfJob, groupsOf } from '@steady-gleam/core/jobs';
+import { metricText, shownText, unitsOf } from '../../shared/units';
+import { typedBatch, START_SETTINGS, type MixSettings } from './mixModel';
 
-const layers = (groundId: string, systemId: string, coats = 3, controlCoats = 0) =>
-  layersOf(findGround(groundId), findSystem(systemId), { groundId, coats, strength: 1.2, style: 'wet', controlCoats });
+const layers = (groundId: string, mixId: string, coats = 3, controlCoats = 0) =>
+  layersOf(findGround(groundId), findMix(mixId), { groundId, coats, strength: 1.2, style: 'wet', controlCoats });
 /** Cups of a stack on one area of three square metres. */
 const cups = (stack: readonly StackLayer[], of = library) =>
   groupsOf(
     workOfJob({
       job: {
         piece: 'tub',
-        systemId: stack.find((l) => l.kind === 'effect')!.materialId!,
-        choice: null,
+        mixId: stack.find((l) => l.kind === 'effect')!.materialId!,
+        pick: null,
         stacks: [{ id: 'main', name: 'whole piece', layers: [...stack] }],
         objects: null,
         areas: [{ ...START_AREAS[0]!, measures: { area: 3 } }],
@@ -55,7 +50,7 @@ const cups = (stack: readonly StackLayer[], of = library) =>
 const pours = (group: MixGroup, settings: Partial<MixSettings> = {}, more: object = {}) =>
   poursOf({
     group,
-    product: productOf(group, library, STARTING_PRODUCTS, START_MIXING),
+    product: productFor(group, library, STARTING_PRODUCTS, START_MIXING.products),
     library,
     settings: { ...START_SETTINGS, ...settings },
     temperatureC: 21,
@@ -95,8 +90,8 @@ describe('what a job is mixed from', () => {
       flashMinutes: 12,
       pricePerLitre: 60,
     };
-    const mine = createShop([own]).library;
-    const stack = layersOf(findGround('gold'), findSystem('own', mine.systems), {
+    const mine = prepareLibrary([own]).library;
+    const stack = layersOf(findGround('gold'), findMix('own', mine.systems), {
       groundId: 'gold',
       coats: 2,
       strength: 1,
@@ -105,9 +100,11 @@ describe('what a job is mixed from', () => {
     });
     const group = cups(stack, mine).find((g) => g.materialId === 'own')!;
     expect(
-      pours(group, {}, { library: mine, product: productOf(group, mine, STARTING_PRODUCTS, START_MIXING) }).pours.map(
-        (p) => [p.name, p.parts],
-      ),
+      pours(
+        group,
+        {},
+        { library: mine, product: productFor(group, mine, STARTING_PRODUCTS, START_MIXING.products) },
+      ).pours.map((p) => [p.name, p.parts]),
     ).toEqual([
       ['Our candy, by your formula', 1],
       ['Breakwater reducer, medium', 0.5],
@@ -177,9 +174,9 @@ describe('what a job is mixed from', () => {
       quantityMl({ area: 3, coats: 3, dryFilm: 10, volumeSolids: 0.22, transferEfficiency: 0.65, loss: 40 }),
       9,
     );
-    const product = productOf(candy!, library, STARTING_PRODUCTS, START_MIXING);
+    const product = productFor(candy!, library, STARTING_PRODUCTS, START_MIXING.products);
     const plan = (settings: Partial<MixSettings>) =>
-      planBatch(pours(candy!).pours, need, { ...START_SETTINGS, ...settings }, product, 21);
+      typedBatch(pours(candy!).pours, need, { ...START_SETTINGS, ...settings }, product, 21);
     const usual = plan({}).plan!;
     expect(usual.ml).toBe(675);
     expect(usual.parts.at(-1)!.mark).toBeCloseTo(675, 9);
@@ -191,11 +188,11 @@ describe('what a job is mixed from', () => {
     expect(plan({ cup: '400' }).faults['cup']).toContain('675 ml do not go into 400 ml');
     expect(plan({ cup: '400' }).plan).toBeNull();
     // A sealer sets: 90 min at 20 C are 45 at 30 C.
-    const two = planBatch(
+    const two = typedBatch(
       pours(sealer!).pours,
       need,
       START_SETTINGS,
-      productOf(sealer!, library, STARTING_PRODUCTS, START_MIXING),
+      productFor(sealer!, library, STARTING_PRODUCTS, START_MIXING.products),
       30,
     );
     expect(two.plan!.potMinutes).toBeCloseTo(45, 9);

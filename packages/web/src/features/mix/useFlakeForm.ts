@@ -1,17 +1,15 @@
 import type { Mixing } from '@steady-gleam/contracts';
+import { de2000, type Lab } from '@steady-gleam/core/colour';
+import { findPigment, type GroundMaterial } from '@steady-gleam/core/materials';
 import {
   clearToBury,
-  de2000,
-  findPigment,
   flakeDose,
   wantedCover,
   type FlakeDose,
   type FlakeLayer,
   type FlakeSize,
-  type GroundMaterial,
-  type Lab,
-  type Product,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/mixing';
+import type { Product } from '@steady-gleam/core/products';
 import { hashKey } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLibrary } from '../../shared/library';

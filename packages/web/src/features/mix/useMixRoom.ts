@@ -1,24 +1,23 @@
+import { groupsOf } from '@steady-gleam/core/jobs';
 import type { Batch } from '@steady-gleam/contracts';
-import { STARTING_GUNS, TRANSFER_SD, USUAL_TRANSFER, type Product } from '@steady-gleam/core';
+import { USUAL_TRANSFER } from '@steady-gleam/core/matching';
+import {
+  TRANSFER_SD,
+  hardenerInClears,
+  needFor,
+  poursOf,
+  solidsOf,
+  USUAL_LOSS_ML,
+  type MixGroup,
+} from '@steady-gleam/core/mixing';
+import { STARTING_GUNS, type Product, productFor } from '@steady-gleam/core/products';
 import { useEffect, useState } from 'react';
 import type { PageDetail } from '../../shared/useJob';
 import type { JobWorked } from '../../shared/useJobWork';
 import { transferOf } from '../../shared/useShop';
 import type { CardCount } from '../card/useCardCount';
-import type { BatchNotes } from './BatchPanel';
-import {
-  groupsOf,
-  hardenerInClears,
-  needFor,
-  planBatch,
-  poursOf,
-  productOf,
-  solidsOf,
-  START_SETTINGS,
-  USUAL_LOSS_ML,
-  type MixGroup,
-  type MixSettings,
-} from './mixModel';
+import type { BatchNotes } from './batchProps';
+import { typedBatch, START_SETTINGS, type MixSettings } from './mixModel';
 import { useMixing } from './useMixing';
 
 interface Kept extends BatchNotes {
@@ -48,7 +47,7 @@ export function useMixRoom(
   const [state, setState] = useState(() => kept(job.id));
   useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(state)), [job.id, state]);
   const { mixing, setMixing, faults, failure } = useMixing(job);
-  const hand = count.assessment?.calibration ? { systemId: job.systemId, film: count.assessment.hand.film } : null;
+  const hand = count.assessment?.calibration ? { mixId: job.mixId, film: count.assessment.hand.film } : null;
   const area = plan.areas.reduce((sum, a) => sum + (a.on === null ? a.areaM2 : 0), 0);
   const groups = groupsOf(plan, library, hand);
   // The gun that was said, here or on the card; none is made up.
@@ -69,7 +68,7 @@ export function useMixRoom(
   const plainPours = (g: MixGroup, sameHardener: string | null) =>
     poursOf({
       group: g,
-      product: productOf(g, library, shelf, mixing),
+      product: productFor(g, library, shelf, mixing.products),
       library,
       settings: settingsOf(g),
       temperatureC: mixing.temperatureC,
@@ -78,7 +77,7 @@ export function useMixRoom(
       added: mixing.added?.[g.id] ?? [],
     });
   const worked = (g: MixGroup) => {
-    const product = productOf(g, library, shelf, mixing);
+    const product = productFor(g, library, shelf, mixing.products);
     const same = hardenerInClears(g, groups, ownBatches, (other) => plainPours(other, null).pours);
     const pours = plainPours(g, same);
     const solids = solidsOf(g, product, library);
@@ -88,7 +87,7 @@ export function useMixRoom(
       pours,
       solids,
       need,
-      ...planBatch(pours.pours, need, settingsOf(g), product, mixing.temperatureC),
+      ...typedBatch(pours.pours, need, settingsOf(g), product, mixing.temperatureC),
     };
   };
   return {

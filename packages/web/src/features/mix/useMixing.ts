@@ -1,4 +1,4 @@
-import { mixingSchema, START_MIXING, type Job, type Mixing } from '@steady-gleam/contracts';
+import { type Job, type Mixing, mixingSchema, START_MIXING } from '@steady-gleam/contracts';
 import { useRef, useState } from 'react';
 import { useChangeJob } from '../../shared/useJob';
 

@@ -1,6 +1,6 @@
 import { Box, Button, Checkbox, FormControlLabel, useTheme } from '@mui/material';
 import type { Area } from '@steady-gleam/contracts';
-import { pieceArea } from '@steady-gleam/core';
+import { pieceArea } from '@steady-gleam/core/mixing';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';

@@ -1,6 +1,7 @@
 import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
-import { areasOf, objectsOf, type Area, type JobObjectRow } from '@steady-gleam/contracts';
-import { areaOf } from '@steady-gleam/core';
+import { areasOf, type Area, type JobObjectRow } from '@steady-gleam/contracts';
+import { objectsOf } from '@steady-gleam/core/jobs';
+import { areaOf } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -8,7 +9,7 @@ import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { useStacks } from '../../shared/FilmSection';
-import { choiceOf } from '../../shared/jobModel';
+import { pickOf } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useUnits } from '../../shared/units';
 import { useChangeJob, useJob } from '../../shared/useJob';
@@ -27,7 +28,7 @@ export function PiecesPage() {
       jobId={job.id}
       objects={objects}
       areas={areas}
-      finishes={useStacks(job, choiceOf(job))}
+      finishes={useStacks(job, pickOf(job))}
       failure={change.error ? faultOf(change.error) : null}
       onKeep={(next) => change.mutate({ version: job.version, ...next })}
     />

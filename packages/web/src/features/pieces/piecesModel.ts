@@ -1,5 +1,5 @@
-import { areasSchema, objectsSchema, type Area, type JobObjectRow } from '@steady-gleam/contracts';
-import type { Measure } from '@steady-gleam/core';
+import { type Area, areasSchema, type JobObjectRow, objectsSchema } from '@steady-gleam/contracts';
+import type { Measure } from '@steady-gleam/core/units';
 import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
 

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { objectsOf, type JobObjectRow } from '@steady-gleam/contracts';
-import { cupsOf, type JobPlan } from '@steady-gleam/core';
+import type { JobObjectRow } from '@steady-gleam/contracts';
+import { cupsOf, type JobPlan, objectsOf } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -14,14 +14,14 @@ import { useCardCount } from '../card/useCardCount';
 import { CellEditor } from './CellEditor';
 import { tableCell, withEdit, type TableCell } from './cellModel';
 import { ObjectLine } from './ObjectLine';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 import { layerName, PlanTable } from './PlanTable';
 import { SetUpPanel } from './SetUpPanel';
 
 /** Effect coats of the job's own mix on each object, by the plan. */
-function countsOf(plan: JobPlan, systemId: string): { readonly name: string; readonly coats: number }[] {
+function countsOf(plan: JobPlan, mixId: string): { readonly name: string; readonly coats: number }[] {
   const ids = plan.layers
-    .filter((l) => l.kind === 'effect' && l.materialId === systemId && l.style !== 'control')
+    .filter((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control')
     .map((l) => l.id);
   return plan.objects.map((o) => ({
     name: o.name,
@@ -36,8 +36,8 @@ function countsOf(plan: JobPlan, systemId: string): { readonly name: string; rea
   }));
 }
 
-function sayPlan(plan: JobPlan, systemId: string): string {
-  const counts = countsOf(plan, systemId).filter((c) => c.coats > 0);
+function sayPlan(plan: JobPlan, mixId: string): string {
+  const counts = countsOf(plan, mixId).filter((c) => c.coats > 0);
   const differ = new Set(counts.map((c) => c.coats)).size > 1;
   if (differ)
     return `${counts.map((c, i) => `${c.name} gets ${sayCoats(c.coats)}${i ? '' : ' effect coats'}`).join(', ')}, from one cup.`;
@@ -113,7 +113,7 @@ export function AreasPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       }
     >
       <Answer why="A cell: how many coats, and how far. Tap it to change it; every cup, time and paper follows.">
-        {sayPlan(work.plan, job.systemId)}
+        {sayPlan(work.plan, job.mixId)}
       </Answer>
       {tabs}
       {several ? null : <CardCoats detail={detail} count={count} />}
@@ -133,7 +133,7 @@ export function AreasPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
                   detail={detail}
                   object={row}
                   finish={finishes[0]!}
-                  planned={countsOf(work.plan, job.systemId)[i]!.coats}
+                  planned={countsOf(work.plan, job.mixId)[i]!.coats}
                   onPlan={(coats, look) => setCount(row, finishes[0]!.id, coats, look)}
                 />
               ) : null}

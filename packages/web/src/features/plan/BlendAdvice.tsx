@@ -1,6 +1,7 @@
 import { Button, Typography } from '@mui/material';
 import type { BlendSettings, SprayPlan } from '@steady-gleam/contracts';
-import type { BlendLayer, CellEdit } from '@steady-gleam/core';
+import type { CellEdit } from '@steady-gleam/core/jobs';
+import type { BlendLayer } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import type { JobWorked } from '../../shared/useJobWork';

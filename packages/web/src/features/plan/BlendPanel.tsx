@@ -1,14 +1,8 @@
 import { Box, Typography } from '@mui/material';
-import { blendSettingsSchema, type BlendSettings } from '@steady-gleam/contracts';
-import {
-  halosOf,
-  SLOPE_UNSEEN,
-  steppedLayers,
-  STYLES,
-  type BlendLayer,
-  type Library,
-  type StackLayer,
-} from '@steady-gleam/core';
+import { type BlendSettings, blendSettingsSchema } from '@steady-gleam/contracts';
+import { STYLES, type StackLayer } from '@steady-gleam/core/finishes';
+import type { Library } from '@steady-gleam/core/materials';
+import { halosOf, SLOPE_UNSEEN, steppedLayers, type BlendLayer } from '@steady-gleam/core/spraying';
 import { useMemo, useState } from 'react';
 import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
@@ -22,14 +16,14 @@ import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
 import { BlendAdvice, LayBlend } from './BlendAdvice';
 import { BlendChart, BlendPicture } from './BlendPictures';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 
 /** Where each layer ends on the panel, what is seen of that along it, and the shortest blend that is not seen. */
 export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
   const target = useMemo(() => targetOf(detail.target), [detail.target]);
-  const base = blendLayers(work.plan.layers, work.library, job.systemId);
+  const base = blendLayers(work.plan.layers, work.library, job.mixId);
   const usual: BlendSettings = {
     panels: [110, 90],
     repairCm: 12,
@@ -64,7 +58,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   };
   const key = JSON.stringify(['blend', work.plan.layers, target, layers, kept.repairCm, length]);
   const { value, error } = useCompute(length > 5 ? key : null, (c) =>
-    c.blend(work.plan.layers, job.systemId, target, layers, kept.repairCm, Math.min(600, length)),
+    c.blend(work.plan.layers, job.mixId, target, layers, kept.repairCm, Math.min(600, length)),
   );
   const halos = halosOf(layers);
   const taken =
@@ -203,14 +197,14 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
 }
 
 /** Layers of a blend before they reach anywhere: each effect coat by itself, ground and clear as one. */
-function blendLayers(layers: readonly StackLayer[], library: Library, systemId: string): BlendLayer[] {
+function blendLayers(layers: readonly StackLayer[], library: Library, mixId: string): BlendLayer[] {
   const grounds = new Set(layers.flatMap((l) => (l.kind === 'ground' ? [l.materialId] : [])));
   return layers.flatMap((l): BlendLayer[] => {
     const ground = library.grounds.find((g) => g.id === l.materialId)?.name ?? 'ground';
     const name = l.kind === 'ground' ? (grounds.size > 1 ? ground : 'ground') : l.kind === 'clear' ? 'clear' : 'effect';
     if (l.kind === 'ground' || l.kind === 'clear')
       return [{ id: l.id, name, kind: l.kind, film: l.coats * STYLES[l.style].film, reachCm: 0, fadeCm: 0 }];
-    if (l.kind !== 'effect' || l.materialId !== systemId) return [];
+    if (l.kind !== 'effect' || l.materialId !== mixId) return [];
     const n = Math.max(1, Math.ceil(l.coats));
     return Array.from({ length: n }, (_, i) => ({
       id: `${l.id}/${i}`,

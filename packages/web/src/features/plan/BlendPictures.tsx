@@ -1,5 +1,6 @@
 import { useTheme } from '@mui/material';
-import { halosOf, toShown, type BlendLayer } from '@steady-gleam/core';
+import { halosOf, type BlendLayer } from '@steady-gleam/core/spraying';
+import { toShown } from '@steady-gleam/core/units';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';

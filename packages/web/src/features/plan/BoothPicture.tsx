@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material';
-import type { BoothAir, BoothArea, worstOverspray } from '@steady-gleam/core';
+import type { BoothAir, BoothArea, worstOverspray } from '@steady-gleam/core/booth';
 import { useRef, useState, type PointerEvent } from 'react';
 import { FIGURES } from '../../app/theme';
 

@@ -1,5 +1,5 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import type { CellEdit, Reach, SprayArea } from '@steady-gleam/core';
+import type { CellEdit, Reach, SprayArea } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';

@@ -9,16 +9,10 @@ import {
   useTheme,
 } from '@mui/material';
 import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
-import {
-  filmOfSettings,
-  STYLES,
-  type CoatEdit,
-  type Measure,
-  type PlannedCoat,
-  type School,
-  sayAreas,
-  sayCoat,
-} from '@steady-gleam/core';
+import { STYLES } from '@steady-gleam/core/finishes';
+import { sayAreas } from '@steady-gleam/core/jobs';
+import { filmOfSettings, type CoatEdit, type PlannedCoat, type School, sayCoat } from '@steady-gleam/core/spraying';
+import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
@@ -32,19 +26,26 @@ import { useWide } from '../../shared/useWide';
 import { useChangeJob } from '../../shared/useJob';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 import { countCoats } from '../../shared/jobModel';
 
-const COLUMNS: readonly { key: keyof CoatEdit; label: string; measure?: Measure; percent?: boolean; width: number }[] =
-  [
-    { key: 'overlap', label: 'overlap, %', percent: true, width: 46 },
-    { key: 'distanceCm', label: 'distance', measure: 'distance', width: 52 },
-    { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 52 },
-    { key: 'turns', label: 'turns', width: 46 },
-    { key: 'tipMm', label: 'tip, mm', width: 46 },
-    { key: 'speedCmS', label: 'speed', measure: 'speed', width: 52 },
-    { key: 'flashMinutes', label: 'wait, min', width: 52 },
-  ];
+/** Decimals are those a painter sets or times by; what is typed is kept as typed. */
+const COLUMNS: readonly {
+  key: keyof CoatEdit;
+  label: string;
+  measure?: Measure;
+  percent?: boolean;
+  width: number;
+  decimals: number;
+}[] = [
+  { key: 'overlap', label: 'overlap, %', percent: true, width: 46, decimals: 0 },
+  { key: 'distanceCm', label: 'distance', measure: 'distance', width: 52, decimals: 1 },
+  { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 52, decimals: 2 },
+  { key: 'turns', label: 'turns', width: 46, decimals: 2 },
+  { key: 'tipMm', label: 'tip, mm', width: 46, decimals: 2 },
+  { key: 'speedCmS', label: 'speed', measure: 'speed', width: 56, decimals: 1 },
+  { key: 'flashMinutes', label: 'wait, min', width: 56, decimals: 1 },
+];
 
 function Cell({
   coat,
@@ -60,7 +61,7 @@ function Cell({
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState('');
   const units = useUnits();
-  const now = typed ?? String(Number((column.percent ? value * 100 : value).toFixed(3)));
+  const now = typed ?? String(Number((column.percent ? value * 100 : value).toFixed(column.decimals)));
   const { text, onText } = useMeasureText(column.measure ?? null, now, setTyped);
   const done = () => {
     if (typed === null) return;

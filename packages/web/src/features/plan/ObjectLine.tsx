@@ -1,6 +1,6 @@
 import { Button, Typography } from '@mui/material';
 import type { JobObjectRow } from '@steady-gleam/contracts';
-import type { JobFinish } from '@steady-gleam/core';
+import type { JobFinish } from '@steady-gleam/core/jobs';
 import { sayCoats } from '../../shared/jobModel';
 import { ofObject, type PageDetail } from '../../shared/useJob';
 import { spoke } from '../card/CardCoats';

@@ -9,23 +9,15 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { Box, Button, Checkbox, FormControlLabel, IconButton, Slider, Typography, useTheme } from '@mui/material';
-import { areasOf, START_MIXING, type Area, type Mixing } from '@steady-gleam/contracts';
-import {
-  additiveSuits,
-  LARGE_JOB_M2,
-  productFor,
-  reducerFor,
-  orderCost,
-  OVERSPRAY_SEEN,
-  worstOverspray,
-  type BoothArea,
-} from '@steady-gleam/core';
+import { areasOf, type Area, type Mixing, START_MIXING } from '@steady-gleam/contracts';
+import { orderCost, OVERSPRAY_SEEN, worstOverspray, type BoothArea } from '@steady-gleam/core/booth';
+import { additiveSuits, LARGE_JOB_M2, productFor, reducerFor } from '@steady-gleam/core/products';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
 import { BoothPicture, DEEP, WIDE } from './BoothPicture';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 
 function Row({
   piece,

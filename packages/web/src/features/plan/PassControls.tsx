@@ -1,6 +1,6 @@
 import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
-import type { FanProfile } from '@steady-gleam/core';
+import type { FanProfile } from '@steady-gleam/core/spraying';
 import { useState, type ReactNode } from 'react';
 import { MeasureField } from '../../shared/MeasureField';
 import { MeasureListField } from '../../shared/MeasureListField';

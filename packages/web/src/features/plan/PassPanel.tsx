@@ -1,13 +1,13 @@
 import { Box } from '@mui/material';
-import { passSettingsSchema, type PassSettings } from '@steady-gleam/contracts';
-import { STRIPES_SEEN, type PassSetup } from '@steady-gleam/core';
+import { type PassSettings, passSettingsSchema } from '@steady-gleam/contracts';
+import { STRIPES_SEEN, type PassSetup } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useRested } from '../../shared/useRested';
 import { useCompute } from '../../worker/useCompute';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 import { HANDS, handOf, PassControls } from './PassControls';
 import { StripePicture } from './StripePicture';
 import { StripeSide } from './StripeSide';
@@ -64,8 +64,8 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   };
   const rested = useRested(setup, 60);
   const { layers } = work.plan;
-  const { value: look, error } = useCompute(JSON.stringify(['stripes', layers, job.systemId, rested, looked]), (c) =>
-    c.stripes(layers, job.systemId, rested, looked),
+  const { value: look, error } = useCompute(JSON.stringify(['stripes', layers, job.mixId, rested, looked]), (c) =>
+    c.stripes(layers, job.mixId, rested, looked),
   );
   const worst = look ? Math.max(look.face, look.flop) : null;
   // Until another is chosen the picture shows the angle at which the stripes are worst.

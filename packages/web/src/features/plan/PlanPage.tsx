@@ -10,7 +10,7 @@ import { CoatsPanel } from './CoatsPanel';
 import { OrderPanel } from './OrderPanel';
 import { PassPanel } from './PassPanel';
 import { TimePanel } from './TimePanel';
-import { useJobWork, type JobWorked } from '../../shared/useJobWork';
+import { useJobWork } from '../../shared/useJobWork';
 import { AreasPanel } from './AreasPanel';
 import { usePlan } from './usePlan';
 
@@ -89,12 +89,4 @@ export function PlanPage() {
     );
   if (part === 'order') return <OrderPanel {...shared} />;
   return <AreasPanel {...shared} />;
-}
-
-export interface PlanPanelProps {
-  readonly detail: ReturnType<typeof usePlan>['detail'];
-  readonly plan: ReturnType<typeof usePlan>['plan'];
-  readonly set: ReturnType<typeof usePlan>['set'];
-  readonly work: JobWorked;
-  readonly tabs: ReactNode;
 }

@@ -1,10 +1,10 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import type { CellEdit, JobLayer, JobPlan, SprayArea } from '@steady-gleam/core';
+import { lookAfter, type CellEdit, type JobLayer, type JobPlan, type SprayArea } from '@steady-gleam/core/jobs';
 import { FIGURES } from '../../app/theme';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
 import { useUnits } from '../../shared/units';
-import { lookAfter, tableCell, type TableCell } from './cellModel';
+import { tableCell, type TableCell } from './cellModel';
 
 /** What a layer is called over its column. */
 export function layerName(plan: JobPlan, layer: JobLayer): string {

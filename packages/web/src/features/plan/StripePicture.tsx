@@ -1,4 +1,4 @@
-import { exposureFor, labToScreen } from '@steady-gleam/core';
+import { exposureFor, labToScreen } from '@steady-gleam/core/colour';
 import { useEffect, useRef } from 'react';
 import type { StripesLook } from '../../worker/compute';
 

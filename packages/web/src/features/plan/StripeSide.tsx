@@ -1,6 +1,6 @@
 import { Button, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
-import { STRIPES_SEEN } from '@steady-gleam/core';
+import { STRIPES_SEEN } from '@steady-gleam/core/spraying';
 import { FlopStrip } from '../../shared/FlopStrip';
 import type { StripesLook } from '../../worker/compute';
 

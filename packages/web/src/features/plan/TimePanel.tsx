@@ -1,12 +1,13 @@
 import { START_MIXING } from '@steady-gleam/contracts';
-import { dewCheck, sayOn } from '@steady-gleam/core';
+import { sayOn } from '@steady-gleam/core/jobs';
+import { dewCheck } from '@steady-gleam/core/spraying';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
-import type { PlanPanelProps } from './PlanPage';
+import type { PlanPanelProps } from './planPanel';
 import { saveCalendar, timelineOf } from './timelineModel';
 import { ClockTimes, TimelinePicture } from './TimelinePicture';
 import { TimeSide } from './TimeSide';

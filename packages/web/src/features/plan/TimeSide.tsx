@@ -1,6 +1,7 @@
 import { Button, Checkbox, FormControlLabel, Typography, useTheme } from '@mui/material';
-import { sprayPlanSchema, type Mixing, type SprayPlan } from '@steady-gleam/contracts';
-import { BAKE_MINUTES, BEFORE_CLEAR, DEW_MARGIN, type dewCheck } from '@steady-gleam/core';
+import { type Mixing, type SprayPlan, sprayPlanSchema } from '@steady-gleam/contracts';
+import { BAKE_MINUTES, BEFORE_CLEAR } from '@steady-gleam/core/jobs';
+import { DEW_MARGIN, type dewCheck } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { Field } from '../../shared/Field';

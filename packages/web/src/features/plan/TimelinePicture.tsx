@@ -1,5 +1,6 @@
 import { Box, useTheme } from '@mui/material';
-import { keptGaps, sayCoat } from '@steady-gleam/core';
+import { keptGaps } from '@steady-gleam/core/booth';
+import { sayCoat } from '@steady-gleam/core/spraying';
 import { FIGURES } from '../../app/theme';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import type { JobWorked } from '../../shared/useJobWork';

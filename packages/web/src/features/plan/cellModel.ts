@@ -1,5 +1,14 @@
 import { cellEditSchema } from '@steady-gleam/contracts';
-import { ALL, usualLook, type Cell, type CellEdit, type JobPlan, type Reach, type SprayArea } from '@steady-gleam/core';
+import {
+  ALL,
+  type Cell,
+  type CellEdit,
+  type JobPlan,
+  reachFaults,
+  type Reach,
+  type ReachRule,
+  type SprayArea,
+} from '@steady-gleam/core/jobs';
 import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
 
@@ -53,6 +62,14 @@ export function typedCell(cell: TableCell, edit: CellEdit | undefined): TypedCel
   };
 }
 
+const FIELD_OF: Record<ReachRule, string> = { beyond: 'endCm', longFade: 'fadeCm', wholeArea: 'm2' };
+const sayReachFault = (rule: ReachRule, limit: number, name: string): string =>
+  ({
+    beyond: `${name} is ${Math.round(limit)} cm long: end the blend before that, or lay it to the edge.`,
+    longFade: 'The fade can’t be longer than the blend itself.',
+    wholeArea: `${name} has ${limit.toFixed(2)} m²: a spot is smaller, or lay it all over.`,
+  })[rule];
+
 /** What was typed of a cell as it is kept, or the sentences by field that stand in its way. */
 export function checkedCell(
   typed: TypedCell,
@@ -87,13 +104,8 @@ export function checkedCell(
     if (!(error instanceof ValidationError)) throw error;
     for (const e of error.inner) faults[(e.path ?? '').replace('reach.', '')] ??= e.message;
   }
-  if (reach.kind === 'blend' && reach.endCm > area.lengthCm)
-    faults['endCm'] =
-      `${area.name} is ${Math.round(area.lengthCm)} cm long: end the blend before that, or lay it to the edge.`;
-  if (reach.kind === 'blend' && reach.fadeCm > reach.endCm)
-    faults['fadeCm'] = 'The fade can’t be longer than the blend itself.';
-  if (reach.kind === 'spot' && reach.m2 > area.areaM2)
-    faults['m2'] = `${area.name} has ${area.areaM2.toFixed(2)} m²: a spot is smaller, or lay it all over.`;
+  for (const { rule, limit } of reachFaults(reach, area))
+    faults[FIELD_OF[rule]] = sayReachFault(rule, limit, area.name);
   return edit && !Object.keys(faults).length ? { ok: true, edit } : { ok: false, faults };
 }
 
@@ -103,10 +115,3 @@ export const withEdit = (
   at: Pick<CellEdit, 'areaId' | 'layerId'>,
   edit: CellEdit | null,
 ) => [...edits.filter((e) => e.areaId !== at.areaId || e.layerId !== at.layerId), ...(edit ? [edit] : [])];
-
-/** After how many coats an object is looked at: as it was set, else one less than its count. */
-export const lookAfter = (
-  counts: readonly { readonly finishId: string; readonly lookAfter: number | null }[],
-  finishId: string,
-  coats: number,
-): number | null => counts.find((c) => c.finishId === finishId)?.lookAfter ?? usualLook(coats);

@@ -1,13 +1,7 @@
 import type { Batch, SprayPlan } from '@steady-gleam/contracts';
-import {
-  checkTask,
-  jobTimeline,
-  sayCheckOf,
-  sayCoat,
-  type JobTimeline,
-  type PlannedCoat,
-  type PlannedTask,
-} from '@steady-gleam/core';
+import type { PlannedTask } from '@steady-gleam/core/booth';
+import { checkTask, jobTimeline, sayCheckOf, type JobTimeline } from '@steady-gleam/core/jobs';
+import { sayCoat, type PlannedCoat } from '@steady-gleam/core/spraying';
 import { createEvents, type EventAttributes } from 'ics';
 import { download, fileName } from '../../shared/download';
 import { timeOfDay } from '../../shared/timeOfDay';

@@ -1,4 +1,4 @@
-import { START_PLAN, type SprayPlan } from '@steady-gleam/contracts';
+import { type SprayPlan, START_PLAN } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { changeJob, useChangeJob, useJob } from '../../shared/useJob';

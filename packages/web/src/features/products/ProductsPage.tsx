@@ -1,20 +1,15 @@
 import { Box, Button, Link as MuiLink, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import {
+  gunsApi,
+  productsApi,
   productSchema,
   SHEET_TYPES,
   sheetPath,
-  shopApi,
   type StoredGun,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import {
-  productsToCsv,
-  STARTING_GUNS,
-  STARTING_PRODUCTS,
-  type Gun,
-  type Product,
-  type ProductsCsvResult,
-} from '@steady-gleam/core';
+import { productsToCsv, type ProductsCsvResult } from '@steady-gleam/core/formats';
+import { STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core/products';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
@@ -59,19 +54,19 @@ export function ProductsPage() {
   const [editing, setEditing] = useState<Editing | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const put = useShopChange('products', (p: { version: number; product: Product }) =>
-    call(shopApi.putProduct, { params: { id: p.product.id }, body: p }),
+    call(productsApi.put, { params: { id: p.product.id }, body: p }),
   );
   const add = useShopChange('products', (list: readonly Product[]) =>
-    call(shopApi.addProducts, { body: { products: [...list] } }),
+    call(productsApi.add, { body: { products: [...list] } }),
   );
   const remove = useShopChange('products', (s: StoredProduct) =>
-    call(shopApi.removeProduct, { params: { id: s.product.id }, body: { version: s.version } }),
+    call(productsApi.remove, { params: { id: s.product.id }, body: { version: s.version } }),
   );
   const putGun = useShopChange('guns', (g: { version: number; gun: Gun }) =>
-    call(shopApi.putGun, { params: { id: g.gun.id }, body: g }),
+    call(gunsApi.put, { params: { id: g.gun.id }, body: g }),
   );
   const removeGun = useShopChange('guns', (s: StoredGun) =>
-    call(shopApi.removeGun, { params: { id: s.gun.id }, body: { version: s.version } }),
+    call(gunsApi.remove, { params: { id: s.gun.id }, body: { version: s.version } }),
   );
   const sheet = useShopChange('products', ({ id, file }: { id: string; file: File }) =>
     putBytes(sheetPath(id, file.name), file),

@@ -1,5 +1,7 @@
 import { gunSchema, productSchema } from '@steady-gleam/contracts';
-import { parseRatio, PRODUCT_KINDS, type Additive, type Gun, type Measure, type Product } from '@steady-gleam/core';
+import { parseRatio } from '@steady-gleam/core/mixing';
+import { PRODUCT_KINDS, type Additive, type Gun, type Product } from '@steady-gleam/core/products';
+import type { Measure } from '@steady-gleam/core/units';
 import { inPercent, numberIn } from '../../shared/numberIn';
 import { ValidationError, type Schema } from 'yup';
 

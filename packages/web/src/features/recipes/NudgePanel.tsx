@@ -1,20 +1,20 @@
 import { Box, Button, NativeSelect, Typography, useTheme } from '@mui/material';
-import { START_MIXING, type Job, type ReadingSet } from '@steady-gleam/contracts';
+import { type Job, type ReadingSet, START_MIXING } from '@steady-gleam/contracts';
+import type { Lab } from '@steady-gleam/core/colour';
 import {
-  cupOf,
   nudgePours,
   remarkToLabs,
   weakerBy,
-  type EffectSystem,
-  type Lab,
   type Nudge,
   type Remark,
   type TargetAngle,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/matching';
+import type { EffectMix } from '@steady-gleam/core/materials';
+import { cupOf } from '@steady-gleam/core/products';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useStacks } from '../../shared/FilmSection';
-import { choiceOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
+import { pickOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
@@ -48,7 +48,7 @@ interface NudgePanelProps {
   readonly coats: number;
   readonly target: readonly TargetAngle[];
   readonly rungs: readonly ReadingSet[];
-  readonly system: EffectSystem;
+  readonly system: EffectMix;
 }
 
 /** A sprayed card that is off, said in words or read: which toner, how much, half first. */
@@ -64,8 +64,8 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
   const units = useUnits();
   const { data: batches = [] } = useBatches();
   const change = useChangeJob(job.id);
-  const layers = useStacks(job, choiceOf(job)).flatMap((s) => s.layers);
-  const effect = layers.find((l) => l.kind === 'effect' && l.materialId === job.systemId);
+  const layers = useStacks(job, pickOf(job)).flatMap((s) => s.layers);
+  const effect = layers.find((l) => l.kind === 'effect' && l.materialId === job.mixId);
   const cupId = effect ? cupOf(effect, layers) : null;
   const read = rungReadingsOf(rungs, target).filter((r) => r.labs.every((lab) => lab !== null));
   const fromRung = read.find((r) => r.coats === rung);

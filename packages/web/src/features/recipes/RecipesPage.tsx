@@ -1,11 +1,13 @@
 import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
-import { andControl, findGround, findSystem, STYLES, type RatedRecipe } from '@steady-gleam/core';
+import { andControl, STYLES } from '@steady-gleam/core/finishes';
+import type { RatedRecipe } from '@steady-gleam/core/matching';
+import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { choiceOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
@@ -62,11 +64,11 @@ export function RecipesPage() {
           key={job.id}
           job={job}
           mix={mix}
-          groundId={choiceOf(job).groundId}
-          coats={choiceOf(job).coats}
+          groundId={pickOf(job).groundId}
+          coats={pickOf(job).coats}
           target={target}
           rungs={rungs}
-          system={findSystem(job.systemId, library.systems)}
+          system={findMix(job.mixId, library.systems)}
         />
       }
     >
@@ -94,7 +96,7 @@ export function RecipesPage() {
           <>
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               {found
-                ? `${searched(grounds).toLocaleString('en')} recipes of ${findSystem(job.systemId, library.systems).name.toLowerCase()}, ${STYLES[mix.style].name.toLowerCase()}, looked at${took === null ? '' : ` in ${(took / 1000).toFixed(1)} s`}.`
+                ? `${searched(grounds).toLocaleString('en')} recipes of ${findMix(job.mixId, library.systems).name.toLowerCase()}, ${STYLES[mix.style].name.toLowerCase()}, looked at${took === null ? '' : ` in ${(took / 1000).toFixed(1)} s`}.`
                 : 'The search was stopped.'}
             </Typography>
             {found ? null : (
@@ -165,8 +167,8 @@ export function RecipesPage() {
                 <td style={figure}>{Number(r.strength.toFixed(3))}×</td>
                 <td style={figure}>{sayCoats(r.coats)}</td>
                 <td style={figure}>
-                  {r.badness <= 1 ? '' : '✕ '}
-                  {r.meanDe.toFixed(2)}
+                  {r.toleranceRatio <= 1 ? '' : '✕ '}
+                  {r.rmsDe.toFixed(2)}
                 </td>
                 <td style={figure}>{Math.round((1 - r.risk) * 100)} %</td>
                 <td style={{ textAlign: 'right' }}>

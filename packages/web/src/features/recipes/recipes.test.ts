@@ -1,36 +1,38 @@
 import { describe, expect, it } from '@jest/globals';
-import { findSystem, REFERENCE_LIBRARY, type Nudge, type RatedRecipe } from '@steady-gleam/core';
+import type { Nudge, RatedRecipe } from '@steady-gleam/core/matching';
+import { findMix, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { sayMissing } from '../map/mapModel';
 import { recommended, sayNudge, saySearch, searched } from './recipesModel';
 
 const recipe = (more: Partial<RatedRecipe>): RatedRecipe => ({
   groundId: 'aqua-pastel',
   strength: 1,
+  style: 'wet',
   coats: 3,
   controlCoats: 0,
   labs: [],
-  meanDe: 0.4,
-  badness: 0.5,
+  rmsDe: 0.4,
+  toleranceRatio: 0.5,
   window: [2.6, 3.4],
   risk: 0.1,
   ...more,
 });
 const library = REFERENCE_LIBRARY;
-const system = findSystem('lagoon-pearl');
-const step = (depth: number, meanDe: number) => ({
+const system = findMix('lagoon-pearl');
+const step = (depth: number, rmsDe: number) => ({
   doses: [{ dyeId: 'lagoon-blue', depth }],
   strength: 1,
   labs: [[50, 0, 0] as const],
-  meanDe,
-  badness: meanDe,
+  rmsDe,
+  toleranceRatio: rmsDe,
 });
-const nudge: Nudge = { before: { meanDe: 2.4, badness: 2 }, half: step(0.018, 1.3), full: step(0.036, 0.4) };
+const nudge: Nudge = { before: { rmsDe: 2.4, toleranceRatio: 2 }, half: step(0.018, 1.3), full: step(0.036, 0.4) };
 
 describe('what a search says', () => {
   it('names the safest of those no eye can tell apart, and what the nearest one risks', () => {
-    const best = recipe({ coats: 1.5, meanDe: 0.4, risk: 0.36 });
-    const safe = recipe({ coats: 3, meanDe: 0.5, risk: 0.23 });
-    const far = recipe({ strength: 0.625, coats: 5, controlCoats: 1, meanDe: 1.2, risk: 0.02 });
+    const best = recipe({ coats: 1.5, rmsDe: 0.4, risk: 0.36 });
+    const safe = recipe({ coats: 3, rmsDe: 0.5, risk: 0.23 });
+    const far = recipe({ strength: 0.625, coats: 5, controlCoats: 1, rmsDe: 1.2, risk: 0.02 });
     // 1.5 coats at 64 in 100 against an equal match of 3 at 77.
     expect(recommended([best, safe, far])).toBe(safe);
     expect(saySearch([best, safe, far], library).answer).toBe('Aqua pastel at 1×, 3 coats.');
@@ -39,7 +41,7 @@ describe('what a search says', () => {
     expect(saySearch([best], library).why).toContain(
       '64 in 100 such jobs end inside the window. Nothing matches better',
     );
-    expect(saySearch([recipe({ window: null, meanDe: 6.2, risk: 1 })], library).answer).toContain(
+    expect(saySearch([recipe({ window: null, rmsDe: 6.2, risk: 1 })], library).answer).toContain(
       'No recipe reaches it',
     );
     expect(searched(15)).toBe(5070);
@@ -69,8 +71,8 @@ describe('what a search says', () => {
 
   it('says what an unreachable target lacks and what would give it', () => {
     const target = [{ incidence: 45, aspecular: 45, lab: [50, 0, -30] as const, tolerance: 1.2 }];
-    const cell = { coats: 3, labs: [[50, 0, -22] as const], score: { badness: 4, meanDe: 5, differences: [5] } };
-    const stop = { window: null, closes: false, best: { coats: 3, meanDe: 5, badness: 4 }, curve: [] };
+    const cell = { coats: 3, labs: [[50, 0, -22] as const], score: { toleranceRatio: 4, rmsDe: 5, differences: [5] } };
+    const stop = { window: null, closes: false, best: { coats: 3, rmsDe: 5, toleranceRatio: 4 }, curve: [] };
     const map = {
       counts: [3],
       rows: [{ groundId: 'white', cells: [cell], stop, forgiveness: 0 }],

@@ -1,15 +1,13 @@
+import { andControl } from '@steady-gleam/core/finishes';
 import {
-  andControl,
   DROP_ML,
   nudgePours,
-  findGround,
   USUAL_SEARCH,
-  type EffectSystem,
-  type Library,
   type Nudge,
   type NudgePour,
   type RatedRecipe,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/matching';
+import { findGround, type EffectMix, type Library } from '@steady-gleam/core/materials';
 import { countCoats } from '../../shared/jobModel';
 
 /** How many recipes a search over these grounds looks at. */
@@ -28,7 +26,7 @@ const ALIKE = 0.3;
 /** Of the recipes whose match no eye can tell from the best one's, the safest; then the one with the fewest coats. */
 export function recommended(found: readonly RatedRecipe[]): RatedRecipe {
   const best = found[0]!;
-  const alike = found.filter((r) => r.window !== null && r.meanDe <= best.meanDe + ALIKE);
+  const alike = found.filter((r) => r.window !== null && r.rmsDe <= best.rmsDe + ALIKE);
   return alike.reduce(
     (a, b) => (b.risk < a.risk - 1e-9 || (b.risk <= a.risk + 1e-9 && b.coats < a.coats) ? b : a),
     best,
@@ -42,14 +40,14 @@ export function saySearch(found: readonly RatedRecipe[], library: Library): { an
   if (!best.window)
     return {
       answer: `No recipe reaches it. Closest: ${sayRecipe(best, library)}.`,
-      why: `It stays ${best.meanDe.toFixed(1)} dE00 off over all angles, at any ground, strength and count. Another mix, or a ground of its own colour, is needed.`,
+      why: `It stays ${best.rmsDe.toFixed(1)} dE00 off over all angles, at any ground, strength and count. Another mix, or a ground of its own colour, is needed.`,
     };
   const pick = recommended(found);
   const chance = (r: RatedRecipe) => `${Math.round((1 - r.risk) * 100)} in 100`;
   const nearest =
     pick === best
       ? 'Nothing matches better'
-      : `${sayRecipe(best, library)} reads ${(pick.meanDe - best.meanDe).toFixed(1)} nearer, less than an eye can tell, and only ${chance(best)} end inside`;
+      : `${sayRecipe(best, library)} reads ${(pick.rmsDe - best.rmsDe).toFixed(1)} nearer, less than an eye can tell, and only ${chance(best)} end inside`;
   return {
     answer: `${sayRecipe(pick, library)}.`,
     why: `${chance(pick)} such jobs end inside the window. ${nearest}. Each line below is best in something: match, safety or coats.`,
@@ -74,7 +72,7 @@ export function sayPours(pours: readonly NudgePour[], carrierMl: number): string
  */
 export function sayNudge(
   nudge: Nudge | null,
-  system: EffectSystem,
+  system: EffectMix,
   library: Library,
   carrierMl: number,
   coats: number,
@@ -86,7 +84,7 @@ export function sayNudge(
     };
   const { before, half, full } = nudge;
   const pours = sayPours(nudgePours(system, half, library.dyes), carrierMl);
-  const steps = `That is half. Predicted: dE00 ${before.meanDe.toFixed(1)} now, ${half.meanDe.toFixed(1)} after the first half, ${full.meanDe.toFixed(1)} after as much again.`;
+  const steps = `That is half. Predicted: dE00 ${before.rmsDe.toFixed(1)} now, ${half.rmsDe.toFixed(1)} after the first half, ${full.rmsDe.toFixed(1)} after as much again.`;
   if (full.strength > 1)
     return {
       answer: `It wants more colour: add ${pours}, or lay ${((full.strength - 1) * coats).toFixed(1)} coats more in all.`,

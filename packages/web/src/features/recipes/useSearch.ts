@@ -1,4 +1,5 @@
-import { paretoRecipes, type Library, type RatedRecipe, type TargetAngle } from '@steady-gleam/core';
+import { paretoRecipes, type RatedRecipe, type TargetAngle } from '@steady-gleam/core/matching';
+import type { Library } from '@steady-gleam/core/materials';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Mix } from '../../worker/compute';

@@ -1,5 +1,5 @@
 import { Canvas } from '@react-three/fiber';
-import { EVEN, LARGEST_INCIDENCE, LARGEST_TILT } from '@steady-gleam/core';
+import { EVEN, LARGEST_INCIDENCE, LARGEST_TILT } from '@steady-gleam/core/optics';
 import { useMemo } from 'react';
 import { DataTexture, FloatType, LinearFilter, RGBAFormat, Vector2 } from 'three';
 import { ASPECT, EYE, LAMP_HEIGHT, SHAPES, type SampleScene } from './sampleShading';

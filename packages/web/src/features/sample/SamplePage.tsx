@@ -1,15 +1,9 @@
 import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import type { Choice } from '@steady-gleam/contracts';
-import {
-  andControl,
-  describeDifference,
-  findGround,
-  findSystem,
-  layersOf,
-  scoreMatch,
-  STYLES,
-  type Lab,
-} from '@steady-gleam/core';
+
+import type { Lab } from '@steady-gleam/core/colour';
+import { andControl, layersOf, type Recipe, STYLES } from '@steady-gleam/core/finishes';
+import { describeDifference, scoreMatch } from '@steady-gleam/core/matching';
+import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -19,7 +13,7 @@ import { useCompareList } from '../../shared/compareList';
 import { downloadPng, fileName } from '../../shared/download';
 import { useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { choiceOf, countCoats, targetOf } from '../../shared/jobModel';
+import { pickOf, countCoats, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useJob } from '../../shared/useJob';
@@ -50,13 +44,13 @@ export function SamplePage() {
   const { library } = useLibrary();
   const { tones } = useTheme();
   const compare = useCompareList(job.id);
-  const choice = choiceOf(job);
-  const layers = useStacks(job, choice)[0]!.layers;
+  const pick = pickOf(job);
+  const layers = useStacks(job, pick)[0]!.layers;
   const target = useMemo(() => targetOf(set), [set]);
   const [shape, setShape] = useState<BodyShape>('shell');
   const [lamp, setLamp] = useState<readonly [number, number]>([0.35, 0.55]);
   const [gl] = useState(canUseGl);
-  const system = findSystem(job.systemId, library.systems);
+  const system = findMix(job.mixId, library.systems);
   const plain = layers.map((l) => ({ ...l, id: '' }));
   const { value: look, error } = useCompute(JSON.stringify(['sample', plain, target]), (c) => c.sample(layers, target));
   const { value: looks } = useCompute(
@@ -127,9 +121,9 @@ export function SamplePage() {
     ? `What you would get: ${system.name.toLowerCase()}.`
     : !score
       ? 'Laying it on the body …'
-      : score.badness <= 1
+      : score.toleranceRatio <= 1
         ? 'Left half and right half should look like one.'
-        : `The halves differ: dE00 ${score.meanDe.toFixed(1)} over all angles.`;
+        : `The halves differ: dE00 ${score.rmsDe.toFixed(1)} over all angles.`;
   const why = !target.length
     ? 'Nothing has been read yet, so there is no target half. Drag the lamp over the body to see face and flop.'
     : `Left the target, right what the model predicts for the layers kept. The target was read at ${target.length === 1 ? 'one angle' : `${target.length} angles`}; between them it is a guess. Drag the lamp over the body.`;
@@ -230,12 +224,12 @@ export function SamplePage() {
           {compare.list.map((o, i) => (
             <Candidate
               key={JSON.stringify(o)}
-              choice={o}
+              pick={o}
               groundName={findGround(o.groundId, library.grounds).name}
               look={shownLooks?.[i] ?? null}
               scene={shownLooks?.[i] ? sceneOf(shownLooks[i], shape, lamp, exposure) : null}
               target={target.map((t) => t.lab)}
-              meanDe={shownLooks?.[i] && target.length ? scoreMatch(target, shownLooks[i].labs).meanDe : null}
+              rmsDe={shownLooks?.[i] && target.length ? scoreMatch(target, shownLooks[i].labs).rmsDe : null}
               onRemove={() => compare.toggle(o)}
             />
           ))}
@@ -254,28 +248,28 @@ export function SamplePage() {
 }
 
 interface CandidateProps {
-  readonly choice: Choice;
+  readonly pick: Recipe;
   readonly groundName: string;
   readonly look: SampleLook | null;
   readonly scene: SampleScene | null;
   readonly target: readonly Lab[];
-  readonly meanDe: number | null;
+  readonly rmsDe: number | null;
   readonly onRemove: () => void;
 }
 
 /** One candidate at face, at flop and on the body; its target above it, touching. */
-function Candidate({ choice, groundName, look, scene, target, meanDe, onRemove }: CandidateProps) {
+function Candidate({ pick, groundName, look, scene, target, rmsDe, onRemove }: CandidateProps) {
   const ends = look ? [0, look.labs.length - 1] : [];
   const exposures = look ? exposuresByAngle(target.length ? [target, look.labs] : [look.labs]) : [];
   return (
     <Box role="listitem" sx={{ pt: 1, minWidth: 0 }}>
       <Typography variant="h3" component="div" noWrap>
-        {groundName}, {countCoats(choice.coats)}
+        {groundName}, {countCoats(pick.coats)}
       </Typography>
       <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
-        {choice.strength.toFixed(2)}×, {STYLES[choice.style].name.toLowerCase()}
-        {andControl(choice.controlCoats)}
-        {meanDe === null ? '' : ` · dE00 ${meanDe.toFixed(1)}`}
+        {pick.strength.toFixed(2)}×, {STYLES[pick.style].name.toLowerCase()}
+        {andControl(pick.controlCoats)}
+        {rmsDe === null ? '' : ` · dE00 ${rmsDe.toFixed(1)}`}
       </Typography>
       <Box sx={{ display: 'flex', height: 84 }} role="img" aria-label="Face and flop, target above">
         {ends.map((g) => (

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { EVEN } from '@steady-gleam/core';
+import { EVEN } from '@steady-gleam/core/optics';
 import { bodyAt, sampleExposure, shade, SHAPES, type SampleScene } from './sampleShading';
 
 const grey = (v: number) => new Float32Array(EVEN.tilts * EVEN.incidences * 3).fill(v);

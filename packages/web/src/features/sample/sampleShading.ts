@@ -1,4 +1,4 @@
-import { EVEN, LARGEST_INCIDENCE, LARGEST_TILT } from '@steady-gleam/core';
+import { EVEN, LARGEST_INCIDENCE, LARGEST_TILT } from '@steady-gleam/core/optics';
 
 /** Bodies a finish can be looked at on. Half extents in picture units: the picture is 3.2 wide and 2 high. */
 export type BodyShape = 'shell' | 'tank' | 'card';

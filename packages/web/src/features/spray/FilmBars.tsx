@@ -1,5 +1,5 @@
 import { Box, Typography, useTheme } from '@mui/material';
-import type { LiveState } from '@steady-gleam/core';
+import type { LiveState } from '@steady-gleam/core/letdown';
 import { FIGURES } from '../../app/theme';
 
 /** Film of every spot that was looked at against the window, in coats of the card. */

@@ -1,6 +1,6 @@
 import { Box, Typography, useTheme } from '@mui/material';
 import type { Photo } from '@steady-gleam/contracts';
-import { sayEvent, type JobPlan, type JobState } from '@steady-gleam/core';
+import { sayEvent, type JobPlan, type JobState } from '@steady-gleam/core/jobs';
 import { FIGURES } from '../../app/theme';
 import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';

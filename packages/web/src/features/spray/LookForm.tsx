@@ -1,5 +1,6 @@
 import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { FAMILIES, type EyeView, type Verdict } from '@steady-gleam/core';
+import { FAMILIES } from '@steady-gleam/core/finishes';
+import type { EyeView, Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import { countCoats, sayCoats } from '../../shared/jobModel';
@@ -12,7 +13,7 @@ import type { Live } from './useLive';
 /** A look at one place of the object: by eye from several sides, by a patch, or by readings. */
 export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live; log: Pick<JobLog, 'tell'> }) {
   const { job, card } = detail;
-  const add = useAddReadings(job.id);
+  const add = useAddReadings(job);
   const [spot, setSpot] = useState('');
   const [by, setBy] = useState<'eye' | 'readings'>('eye');
   const { target } = live.count;

@@ -1,12 +1,14 @@
 import { Box, Button, Typography } from '@mui/material';
-import { FAMILIES, interpolateLabs, sayOn } from '@steady-gleam/core';
+import { FAMILIES } from '@steady-gleam/core/finishes';
+import { sayOn } from '@steady-gleam/core/jobs';
+import { interpolateLabs } from '@steady-gleam/core/matching';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { FinishButton } from '../../shared/FinishButton';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { shopNow } from '../../shared/clock';
-import { choiceOf, countCoats, mixOf, sayDone } from '../../shared/jobModel';
+import { pickOf, countCoats, mixOf, sayDone } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { ofObject, useJob } from '../../shared/useJob';
 import { timeSaid } from '../../shared/timeOfDay';
@@ -36,7 +38,7 @@ export function OnTheJobPage() {
       <>
         <Notice
           title={
-            count.target.length && job.choice && card && !count.assessment
+            count.target.length && job.pick && card && !count.assessment
               ? 'Reading the card …'
               : 'Spray the card first.'
           }
@@ -80,7 +82,7 @@ export function OnTheJobPage() {
       <SpotList detail={detail} live={live} history={state.history} log={log} />
       <History plan={plan} state={state} photos={detail.photos} />
       {FAMILIES[job.family].patches && card.settings.patches ? (
-        <PatchGauge mix={mixOf(job)} groundId={choiceOf(job).groundId} rungs={card.rungs} />
+        <PatchGauge mix={mixOf(job)} groundId={pickOf(job).groundId} rungs={card.rungs} />
       ) : null}
     </Bench>
   );

@@ -1,5 +1,5 @@
 import { Box, Button, useTheme } from '@mui/material';
-import type { JobEvent } from '@steady-gleam/core';
+import type { JobEvent } from '@steady-gleam/core/jobs';
 import { countCoats } from '../../shared/jobModel';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 import type { PageDetail } from '../../shared/useJob';
@@ -20,8 +20,8 @@ export function SpotList({
   log: Pick<JobLog, 'tell'>;
 }) {
   const { tones } = useTheme();
-  const { job, spots } = detail;
-  const { took, note } = useTakenOut(job.id);
+  const { spots } = detail;
+  const { took, note } = useTakenOut();
   // Everything said there at that count, or an earlier word of it would be in force again.
   const takeBack = (spot: string, coats: number) =>
     log.tell(
@@ -41,7 +41,6 @@ export function SpotList({
                 .map((r) => (
                   <TakeOut
                     key={r.id}
-                    jobId={job.id}
                     set={r}
                     what={`Take the reading at ${countCoats(r.rungCoats ?? 0)} out`}
                     onTaken={() => took(r, `The reading of ${s.spot}`)}

@@ -1,8 +1,8 @@
 import { Box, Button, Typography } from '@mui/material';
-import { sayOn } from '@steady-gleam/core';
+import { sayOn, extraTold, nextCoatTold } from '@steady-gleam/core/jobs';
 import { sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
-import { extraTold, nextCoatTold } from './tellCoat';
+import { newId } from '../../shared/newId';
 import type { Live } from './useLive';
 
 /** How much is on, from the job's log; a coat told here is an entry of it like a tap in the booth. */
@@ -10,7 +10,7 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
   const { state, log } = work;
   const { layerIds, areaIds, least, most } = live;
   const on = least === most ? sayCoats(most) : `${sayCoats(least)} to ${sayCoats(most)}`;
-  const done = nextCoatTold(state, layerIds, areaIds);
+  const done = nextCoatTold(state, layerIds, areaIds, newId);
   return (
     <Box role="group" aria-label="Sprayed so far" sx={{ mb: 2 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
@@ -21,10 +21,10 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
         <Button variant="outlined" disabled={!done.length} onClick={() => log.tell(...done)}>
           {done[0]?.kind === 'extra' ? 'One coat more is on' : 'The next coat is on'}
         </Button>
-        <Button variant="outlined" onClick={() => log.tell(...extraTold(state, layerIds, areaIds, 0.5, true))}>
+        <Button variant="outlined" onClick={() => log.tell(...extraTold(state, layerIds, areaIds, 0.5, true, newId))}>
           ½ more is on
         </Button>
-        <Button variant="outlined" onClick={() => log.tell(...extraTold(state, layerIds, areaIds, 0.25, true))}>
+        <Button variant="outlined" onClick={() => log.tell(...extraTold(state, layerIds, areaIds, 0.25, true, newId))}>
           ¼ more is on
         </Button>
         <Button

@@ -1,4 +1,4 @@
-import { isUnsure, liveAdvice, type LiveState, type SpotState } from '@steady-gleam/core';
+import { isUnsure, liveAdvice, type LiveState, type SpotState } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 
 const ZONES: Record<SpotState['zone'], string> = {

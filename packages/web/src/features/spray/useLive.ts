@@ -1,53 +1,34 @@
 import type { JobDetail } from '@steady-gleam/contracts';
 import {
-  coatsOn,
+  effectOn,
   evidenceOf,
-  liveState,
   seenSpots,
+  type EffectOn,
   type JobPlan,
   type JobState,
-  type LiveState,
   type SeenSpot,
-} from '@steady-gleam/core';
+} from '@steady-gleam/core/jobs';
+import { liveState, type LiveState } from '@steady-gleam/core/letdown';
 import { ofObject } from '../../shared/useJob';
 import { useCardCount, type CardCount } from '../card/useCardCount';
 import { sayLive } from './sprayModel';
 
 /** What one object of a job is at: what is on of its effect, what was seen there, and what that comes to. */
-export interface Live {
+export interface Live extends EffectOn {
   readonly objectId: string;
   readonly count: CardCount;
-  /** Layers of the job's own mix, control coats not among them. */
-  readonly layerIds: readonly string[];
-  /** Areas of the object that get it. */
-  readonly areaIds: readonly string[];
-  /** Coats on: the least and the most over its areas. */
-  readonly least: number;
-  readonly most: number;
   readonly seen: readonly SeenSpot[];
   /** Null while the card has not spoken. */
   readonly state: LiveState | null;
   readonly said: { readonly answer: string; readonly why: string } | null;
 }
 
-/** Coats of some layers on, the least and the most over areas. */
-function onOf(state: JobState, layerIds: readonly string[], areaIds: readonly string[]) {
-  const sums = areaIds.map((a) => layerIds.reduce((sum, l) => sum + coatsOn(state, l, [a]).most, 0));
-  return sums.length ? { least: Math.min(...sums), most: Math.max(...sums) } : { least: 0, most: 0 };
-}
-
 /** Works out where one object stands; its page and the look in the booth ask alike. */
 export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objectId: string): Live {
   const count = useCardCount(ofObject(detail, objectId));
   const { job } = detail;
-  const layerIds = plan.layers
-    .filter((l) => l.kind === 'effect' && l.materialId === job.systemId && l.style !== 'control')
-    .map((l) => l.id);
-  const areaIds = plan.areas
-    .filter(
-      (a) => a.objectId === objectId && plan.layers.some((l) => l.finishId === a.finishId && layerIds.includes(l.id)),
-    )
-    .map((a) => a.id);
+  const laid = effectOn(plan, state, job.mixId, objectId);
+  const { layerIds, areaIds } = laid;
   const only = plan.objects.length === 1;
   const read = detail.spots
     .filter((s) => only || s.objectId === objectId)
@@ -61,7 +42,6 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
     state.history,
     (e) => only || e.cells.some((c) => plan.areas.find((a) => a.id === c.areaId)?.objectId === objectId),
   );
-  const laid = onOf(state, layerIds, areaIds);
   // A log that holds looks alone: they say how much was on.
   const told = laid.most > 0 ? 0 : Math.max(0, ...read.map((r) => r.coats), ...seen.map((s) => s.coats));
   const [least, most] = [Math.max(laid.least, told), Math.max(laid.most, told)];

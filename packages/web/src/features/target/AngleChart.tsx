@@ -1,5 +1,6 @@
 import { Box, useTheme } from '@mui/material';
-import { labToLch, type AveragedAngle, type Reading } from '@steady-gleam/core';
+import { labToLch } from '@steady-gleam/core/colour';
+import type { AveragedAngle, Reading } from '@steady-gleam/core/formats';
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
 import { FIGURES } from '../../app/theme';
 

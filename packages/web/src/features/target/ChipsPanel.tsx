@@ -1,6 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
-import { averageReadings, de2000, describeDifference, type TargetAngle } from '@steady-gleam/core';
+import { de2000 } from '@steady-gleam/core/colour';
+import { averageReadings } from '@steady-gleam/core/formats';
+import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
@@ -19,11 +21,11 @@ interface ChipsPanelProps {
 export function ChipsPanel({ detail, target }: ChipsPanelProps) {
   const { tones } = useTheme();
   const { job, chips, rungs } = detail;
-  const add = useAddReadings(job.id);
+  const add = useAddReadings(job);
   const [adding, setAdding] = useState(false);
   const [name, setName] = useState('');
   const [changing, setChanging] = useState<ReadingSet | null>(null);
-  const { took, note } = useTakenOut(job.id);
+  const { took, note } = useTakenOut();
   const ranked = rankChips(chips, target);
   const setOf = (label: string) => chips.find((c) => c.label === label)!;
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
@@ -38,7 +40,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
       <Typography variant="h2">Variant chips</Typography>
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
         {ranked.length
-          ? `Nearest to the object is ${ranked[0]!.label}, dE00 ${ranked[0]!.meanDe.toFixed(1)} over its angles.`
+          ? `Nearest to the object is ${ranked[0]!.label}, dE00 ${ranked[0]!.rmsDe.toFixed(1)} over its angles.`
           : 'Enter the chips you have: they are ranked against the object at every angle.'}
       </Typography>
       {ranked.length ? (
@@ -104,7 +106,6 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
                       Correct
                     </Button>
                     <TakeOut
-                      jobId={job.id}
                       set={setOf(c.label)}
                       what="Take out"
                       onTaken={() => took(setOf(c.label), `The chip ${c.label}`)}

@@ -1,6 +1,6 @@
 import { Box, Button, Slider, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
-import { linearOfByte, photoLab, PHOTO_DOUBT, type Lab, type Xyz } from '@steady-gleam/core';
+import { linearOfByte, photoLab, PHOTO_DOUBT, type Lab, type Xyz } from '@steady-gleam/core/colour';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import type { TargetAngle } from '@steady-gleam/core';
+import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useAddReadings } from '../../shared/useJob';
 import { rankChips } from './chipsModel';
 import { newId } from '../../shared/newId';
@@ -17,7 +17,7 @@ const DAY = new Intl.DateTimeFormat('en-GB', {
 export function TargetHistory({ detail, target }: { detail: JobDetail; target: readonly TargetAngle[] }) {
   const { tones } = useTheme();
   const { job, targetHistory } = detail;
-  const add = useAddReadings(job.id);
+  const add = useAddReadings(job);
   if (!targetHistory.length) return null;
   return (
     <Box component="section" aria-label="Read before" sx={{ mt: 3, maxWidth: 720 }}>
@@ -40,8 +40,8 @@ export function TargetHistory({ detail, target }: { detail: JobDetail; target: r
             >
               <span style={{ flex: 1 }}>
                 {DAY.format(new Date(set.takenAt))}, {spots} {spots === 1 ? 'spot' : 'spots'}
-                {ranked && Number.isFinite(ranked.meanDe)
-                  ? `, dE00 ${ranked.meanDe.toFixed(1)} from what is in force`
+                {ranked && Number.isFinite(ranked.rmsDe)
+                  ? `, dE00 ${ranked.rmsDe.toFixed(1)} from what is in force`
                   : ''}
               </span>
               <Button

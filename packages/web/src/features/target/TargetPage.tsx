@@ -1,6 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { objectsOf } from '@steady-gleam/contracts';
-import { averageReadings, flopIndex, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core';
+
+import { objectsOf } from '@steady-gleam/core/jobs';
+import { flopIndex } from '@steady-gleam/core/colour';
+import { averageReadings, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core/formats';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -37,9 +39,9 @@ export function TargetPage() {
   const object = objectsOf(job).find((o) => o.id === objectId) ?? null;
   const borrowed = object !== null && set !== null && set.objectId === null;
   const { tones } = useTheme();
-  const add = useAddReadings(job.id);
+  const add = useAddReadings(job);
   const [reading, setReading] = useState<false | 'again' | 'correct'>(false);
-  const { took, note: takenOut } = useTakenOut(job.id);
+  const { took, note: takenOut } = useTakenOut();
   const [photo, setPhoto] = useState(false);
   const averaged = set ? averageReadings(set.readings) : [];
   const target = targetOf(set);
@@ -251,7 +253,7 @@ export function TargetPage() {
               </Button>
             ))}
           </Box>
-          <TakeOut jobId={job.id} set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
+          <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>

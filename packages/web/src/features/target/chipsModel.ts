@@ -1,12 +1,14 @@
 import type { ReadingSet } from '@steady-gleam/contracts';
-import { averageReadings, de2000, type AveragedAngle, type Lab, type TargetAngle } from '@steady-gleam/core';
+import { de2000, type Lab } from '@steady-gleam/core/colour';
+import { averageReadings, type AveragedAngle } from '@steady-gleam/core/formats';
+import type { TargetAngle } from '@steady-gleam/core/matching';
 
 /** A variant chip against the object. */
 export interface RankedChip {
   readonly label: string;
   /** In the target's order; null where the chip was not read. */
   readonly labs: readonly (Lab | null)[];
-  readonly meanDe: number;
+  readonly rmsDe: number;
   /** Angle index where it is furthest off. */
   readonly worst: number | null;
 }
@@ -29,11 +31,11 @@ export function rankChips(chips: readonly ReadingSet[], target: readonly TargetA
       return {
         label: chip.label,
         labs,
-        meanDe: read.length ? rms(read) : Infinity,
+        rmsDe: read.length ? rms(read) : Infinity,
         worst: read.length ? off.indexOf(most) : null,
       };
     })
-    .sort((a, b) => a.meanDe - b.meanDe);
+    .sort((a, b) => a.rmsDe - b.rmsDe);
 }
 
 /** The rung nearest to the object over the angles both were read at; null where none shares an angle. */

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, jest } from '@jest/globals';
-import { eventOf, type JobEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core/jobs';
 import fc from 'fast-check';
 import { IDBFactory } from 'fake-indexeddb';
 import 'fake-indexeddb/auto';
@@ -9,7 +9,7 @@ type Fate = 'request lost' | 'answer lost' | 'stumbles' | 'arrives';
 type Step = { readonly tap: 'here' | 'elsewhere' } | { readonly send: readonly Fate[] };
 
 const JOB_ID = '00000000-0000-4000-8000-000000000001';
-const JOB = { jobId: JOB_ID, ofCard: false };
+const JOB = { ownerId: JOB_ID, ofCard: false };
 let made = 0;
 const event = (): JobEvent => {
   made += 1;
@@ -156,7 +156,7 @@ describe('taps from the booth', () => {
     globalThis.fetch = server.fetching as never;
     await keepEvent(JOB, event());
     const [another, card] = [
-      { ...JOB, jobId: 'another' },
+      { ...JOB, ownerId: 'another' },
       { ...JOB, ofCard: true },
     ];
     for (const log of [another, card]) await keepEvent(log, event());

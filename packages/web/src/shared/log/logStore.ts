@@ -1,11 +1,11 @@
 import {
-  logApi,
   type JobDetail,
+  logApi,
   type StoredGun,
   type StoredMaterial,
   type StoredProduct,
 } from '@steady-gleam/contracts';
-import { eventOf, type JobEvent } from '@steady-gleam/core';
+import { eventOf, type JobEvent } from '@steady-gleam/core/jobs';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { ApiFailure, call } from '../apiClient';
 
@@ -68,7 +68,7 @@ export function carriedOver<T extends object>(kept: T | (T & OldTap)): T {
 
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
 const open = () =>
-  (opened ??= openDB<Kept>('steady-gleam-booth', 2, {
+  (opened ??= openDB<Kept>('steady-gleam-booth', 3, {
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('snapshots');
@@ -77,6 +77,7 @@ const open = () =>
       }
       // A job that was kept for the booth is loaded anew; what was tapped is carried over.
       await tx.objectStore('snapshots').clear();
+      if (from > 1) return;
       const events = tx.objectStore('events');
       for (const kept of await events.getAll()) await events.put(carriedOver(kept));
     },
@@ -90,13 +91,14 @@ export async function readSnapshot(jobId: string): Promise<BoothSnapshot | undef
   return (await open()).get('snapshots', jobId);
 }
 
-/** Whose log: a job's, or that of its card's own run. */
+/** Whose log: a job's, or that of the run of a finish's card. */
 export interface LogOf {
-  readonly jobId: string;
+  /** The job, or the finish. */
+  readonly ownerId: string;
   readonly ofCard: boolean;
 }
 /** Under which a log is kept on this device. */
-const keyOf = ({ jobId, ofCard }: LogOf): string => (ofCard ? `card of ${jobId}` : jobId);
+const keyOf = ({ ownerId, ofCard }: LogOf): string => (ofCard ? `card of ${ownerId}` : ownerId);
 
 /** Writes an event on this device before anything else is done with it. */
 export async function keepEvent(of: LogOf, event: JobEvent): Promise<void> {
@@ -139,7 +141,7 @@ const FOR_GOOD: readonly string[] = ['badRequest', 'conflict', 'notFound', 'tooL
 export async function exchange(of: LogOf): Promise<void> {
   const db = await open();
   const jobId = keyOf(of);
-  const params = { id: of.jobId };
+  const params = { id: of.ownerId };
   const [adding, reading] = of.ofCard ? [logApi.addCardEvents, logApi.readCardLog] : [logApi.addEvents, logApi.readLog];
   const send = (rows: readonly KeptEvent[]) =>
     (rows.length ? call(adding, { params, body: { events: rows.map(plain) } }) : call(reading, { params })) as Promise<

@@ -1,4 +1,4 @@
-import { eventOf, type CellRef, type JobEvent, type Laid } from '@steady-gleam/core';
+import { eventOf, type CellRef, type JobEvent, type Laid, type Told } from '@steady-gleam/core/jobs';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiFailure } from '../apiClient';
 import { shopNow } from '../clock';
@@ -9,9 +9,6 @@ import { exchange, keepEvent, keptEvents, type KeptLog, type LogOf } from './log
 const RETRY_MS = 2000;
 /** With nothing to send, another device's events are looked for once in so many of these. */
 const QUIET_TICKS = 5;
-
-/** What is told of an event; its id and time are made here. */
-export type Told = Partial<Omit<JobEvent, 'id' | 'at'>> & Pick<JobEvent, 'kind'>;
 
 /** The log of a job as this device knows it. */
 export interface JobLog {
@@ -45,10 +42,10 @@ const named = (c: CellRef | Laid): CellRef | Laid =>
 
 /**
  * A log: kept on this device first and sent then, with what other devices told.
- * @param ofCard the run of the job's card, not the job's own. @param onSent something new is known
+ * @param ownerId the job; of the run of a card its finish. @param onSent something new is known
  */
-export function useLog(jobId: string, ofCard = false, onSent?: () => void): JobLog {
-  const of = useMemo((): LogOf => ({ jobId, ofCard }), [jobId, ofCard]);
+export function useLog(ownerId: string, ofCard = false, onSent?: () => void): JobLog {
+  const of = useMemo((): LogOf => ({ ownerId, ofCard }), [ownerId, ofCard]);
   const [log, setLog] = useState<Pick<JobLog, 'events' | 'own' | 'unsent' | 'refused'>>({
     events: [],
     own: new Set(),
