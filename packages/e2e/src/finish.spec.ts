@@ -207,7 +207,10 @@ test('nothing is cut off on a tablet', async ({ page }) => {
           if (e instanceof HTMLInputElement && e.type === 'text' && e.scrollWidth > e.clientWidth + 1) return true;
           return box.right > limit + 1;
         })
-        .map((e) => `${e.tagName} ${e.textContent.slice(0, 40)}`)
+        .map(
+          (e) =>
+            `${e.tagName} ${e.getAttribute('aria-label') ?? ''} ${e instanceof HTMLInputElement ? e.value : e.textContent.slice(0, 40)}`,
+        )
         .slice(0, 5),
     );
 

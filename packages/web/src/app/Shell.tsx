@@ -23,6 +23,8 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
         display: 'flex',
         alignItems: 'center',
         minHeight: 44,
+        // All places stand on a laptop's screen without scrolling.
+        '@media (max-height: 860px)': { minHeight: 40 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',

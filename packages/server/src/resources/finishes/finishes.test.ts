@@ -109,6 +109,15 @@ describe('a finish', () => {
     expect(next.finishId).toBe(changed.finishId);
   });
 
+  it('takes a pick and layers in one change: neither is lost for the other', async () => {
+    const job = await make();
+    await change(job.id, { version: 1, pick, stacks: null }).expect(200);
+    expect((await detail(job.id)).job).toMatchObject({ pick: { coats: 3 }, stacks: null });
+    const again = { ...pick, coats: 2.5 };
+    const body = (await change(job.id, { version: 2, pick: again, stacks: null }).expect(200)).body as Job;
+    expect(body.pick!.coats).toBe(2.5);
+  });
+
   it('has any number of cards, one in force; each keeps its rungs, verdicts, photos and log', async () => {
     const { id, finishId } = await make();
     const one = await putCard(finishId, 0, 'Gun 1');

@@ -248,9 +248,8 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
     };
     if (stacks === null) {
       await write(uses[0]!.finishId, { layers: null });
-      return uses.slice(0, 1);
-    }
-    if (stacks !== undefined) {
+      uses = uses.slice(0, 1);
+    } else if (stacks !== undefined) {
       await checkStacks(tx, stacks);
       const before = uses;
       uses = [];
@@ -266,10 +265,11 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         const mix = i === 0 ? {} : await mixChange(tx, there, s.layers);
         await write(at, { layers: s.layers, ...picked, ...mix });
       }
-      return uses;
     }
-    const about = finishId ?? uses[0]!.finishId;
-    const there = rows.finishes.get(about)!;
+    // What was just written may be a copy of its own by now.
+    const key = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
+    const about = (uses.find((u) => u.key === key) ?? uses[0]!).finishId;
+    const there = await finishesRepo.find(tx, about);
     const said = (matching ?? there.matching) !== there.matching || (pick && !isDeepStrictEqual(pick, there.pick));
     if (said) {
       if (pick) await checkGround(tx, pick.groundId);

@@ -1,14 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import {
-  Alert,
-  Box,
-  Button,
-  FormHelperText,
-  MenuItem,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material';
+import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { families, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
@@ -93,14 +84,14 @@ export function NewJobPage() {
               onChange={(e) => field.onChange(e.target.value || null)}
               hint={used ? 'With its target, its card and its pick.' : 'Or one of the bank, as it was proven.'}
             >
-              <MenuItem value="">A new one</MenuItem>
+              <option value="">A new one</option>
               {bank
                 .filter((f) => f.mixId !== null && f.family !== null)
                 .map((f) => (
-                  <MenuItem key={f.id} value={f.id}>
+                  <option key={f.id} value={f.id}>
                     {f.name}
                     {f.code ? `, ${f.code}` : ''}
-                  </MenuItem>
+                  </option>
                 ))}
             </Field>
           )}

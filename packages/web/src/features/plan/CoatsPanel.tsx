@@ -41,8 +41,8 @@ const COLUMNS: readonly {
   { key: 'overlap', label: 'overlap, %', percent: true, width: 46, decimals: 0 },
   { key: 'distanceCm', label: 'distance', measure: 'distance', width: 52, decimals: 1 },
   { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 52, decimals: 2 },
-  { key: 'turns', label: 'turns', width: 46, decimals: 2 },
-  { key: 'tipMm', label: 'tip, mm', width: 46, decimals: 2 },
+  { key: 'turns', label: 'turns', width: 52, decimals: 2 },
+  { key: 'tipMm', label: 'tip, mm', width: 48, decimals: 2 },
   { key: 'speedCmS', label: 'speed', measure: 'speed', width: 56, decimals: 1 },
   { key: 'flashMinutes', label: 'wait, min', width: 56, decimals: 1 },
 ];
