@@ -240,6 +240,31 @@ test('a job’s life from the list: renamed, finished when asked, undone, taken 
   await expect(page.getByText('Pick ground and coats first; the sheet follows from them.')).toBeVisible();
 });
 
+test('a finish of the bank goes into a new job, which changes it as its own; a card is put aside and recalled', async ({
+  page,
+}) => {
+  await page.goto(`${server.address}/bank`);
+  await page.getByLabel('Find by name, code, mix or piece').fill('shell 4');
+  await page.getByRole('link', { name: /shell 4, left side/ }).click();
+  await page.getByLabel('Code of the shop').fill('LP 12');
+  await page.getByRole('button', { name: 'Keep name and code' }).click();
+  await page.getByRole('link', { name: 'New job with it' }).click();
+  await page.getByLabel('Piece').fill('Dodgem shell 21');
+  await page.getByRole('button', { name: 'Start this job' }).click();
+  await expect(page).toHaveURL(/\/target$/);
+  const job = /jobs\/([0-9a-f-]+)/.exec(page.url())![1]!;
+  // Its card and its pick came along.
+  await page.goto(`${server.address}/jobs/${job}/card`);
+  await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toBeVisible();
+  await page.goto(`${server.address}/bank`);
+  await expect(page.getByRole('link', { name: /shell 4, left side/ })).toHaveCount(1);
+  await page.goto(`${server.address}/jobs/${job}/card`);
+  await page.getByRole('button', { name: 'Put this card aside, begin a new one' }).click();
+  await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put it in force' }).click();
+  await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toBeVisible();
+});
+
 test('killed anywhere in its very first start, the program starts whole the next time', async () => {
   for (const ms of [150, 700, 1600, 2600, 4200]) {
     const fresh = makeFolder();
