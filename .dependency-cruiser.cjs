@@ -26,7 +26,8 @@ const ROOMS = {
     ...['booth', 'colour', 'finishes', 'formats', 'letdown', 'matching', 'materials', 'mixing'],
     ...['products', 'spraying'],
   ],
-  demo: ['colour', 'finishes', 'formats', 'letdown', 'matching', 'materials', 'numeric', 'optics'],
+  study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics'],
+  demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],
 };
 const rooms = Object.entries(ROOMS).map(([room, may]) =>
   only(`core-room-${room}`, `^packages/core/src/${room}/`, {

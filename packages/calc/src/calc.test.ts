@@ -339,6 +339,102 @@ describe('the calculator', () => {
     expect(ask({ do: 'toString' }).error!.code).toBe('unknown');
   });
 
+  describe('advise', () => {
+    const five = [15, 25, 45, 75, 110].map((aspecular) => ({ incidence: 45, aspecular }));
+    const dyed = {
+      dye: {
+        start: 400,
+        step: 10,
+        values: Array.from({ length: 31 }, (_, i) => (i < 16 ? 0.9 : 0.9 * 0.72 ** (i - 15))),
+      },
+    };
+    const base = { do: 'advise', ground: { lab: [80, 0, 4] }, coat: dyed };
+    const ladder = (coats: number[]) =>
+      (
+        ask({
+          ...{ do: 'ladder', ground: base.ground, coat: dyed },
+          ...{
+            coats: { from: coats[0], to: coats.at(-1), step: 0.5 },
+            target: five.map((g) => ({ ...g, lab: [50, 20, 10] })),
+          },
+        }).result as { steps: { coats: number; labs: number[][] }[] }
+      ).steps.filter((s) => coats.includes(s.coats));
+    const [one, two, wanted, three, four] = ladder([1, 2, 2.5, 3, 4]).map((s) => s.labs) as [
+      number[][],
+      number[][],
+      number[][],
+      number[][],
+      number[][],
+    ];
+    const target = five.map((g, k) => ({ ...g, lab: wanted[k] }));
+    const rungs = [one, two, three, four].map((labs, k) => ({ coats: k + 1, labs }));
+    const advise = (more: object) => {
+      const reply = ask({ ...base, target, rungs, ...more });
+      expect(reply.error).toBeUndefined();
+      return reply.result as Record<string, number> &
+        Record<string, number[]> & { chances: Record<string, number>; kind: string; window: number[] | null };
+    };
+
+    it('reads a card without noise as it was made, and stops short of its best count', () => {
+      const said = advise({ at: [2.5], noise: 0.3 });
+      expect(said['best']).toBeCloseTo(2.5, 1);
+      expect(said.kind).toBe('inside');
+      expect(said.window![0]).toBeLessThan(2.5);
+      expect(said.window![1]).toBeGreaterThan(2.5);
+      expect(said['spray']).toBeLessThanOrEqual(2.5);
+      expect(said['spray']! * 4).toBeCloseTo(Math.round(said['spray']! * 4), 9);
+      expect(said.chances['over']).toBeLessThanOrEqual(0.02);
+      expect(said.chances['under']! + said.chances['in']! + said.chances['over']!).toBeCloseTo(1, 9);
+      expect(said['fit']).toBeLessThan(1);
+    });
+
+    it('names exchanged rungs by the counts as sent, and works with them put right', () => {
+      const swapped = rungs.map((r, k) => ({ ...r, labs: rungs[k === 1 ? 2 : k === 2 ? 1 : k]!.labs }));
+      const said = advise({ rungs: swapped });
+      expect(said['swapped']).toEqual([[2, 3]]);
+      expect(said['best']).toBeCloseTo(advise({})['best']!, 6);
+    });
+
+    it('after a look lays tenths towards the target, and nothing where it is there', () => {
+      const short = advise({ looks: [{ sprayed: 2, labs: two, spots: 3 }], looksLeft: 1 });
+      expect(short['spray']).toBeGreaterThan(0.1);
+      expect(short['spray']).toBeLessThanOrEqual(0.7);
+      expect(short['left']).toBeCloseTo(0.5, 0);
+      expect(
+        advise({ looks: [{ sprayed: 2, labs: wanted, spots: 9, wet: false }], looksLeft: 1 })['spray'],
+      ).toBeLessThanOrEqual(0.1);
+      expect(advise({ looks: [{ sprayed: 3, labs: three, spots: 9, wet: false }], looksLeft: 0 })['spray']).toBe(0);
+    });
+
+    it('without a card gives the nominal answer with its wide interval; what can’t be reached gets the closest', () => {
+      const nominal = advise({ rungs: [] });
+      const read = advise({});
+      const width = (r: Record<string, number[]>) => r['card90']![1]! - r['card90']![0]!;
+      expect(width(nominal)).toBeGreaterThan(2 * width(read));
+      const far = advise({ target: target.map((t) => ({ ...t, lab: [t.lab![0]! + 12, t.lab![1]! - 8, t.lab![2]] })) });
+      expect(far.kind).toBe('closest');
+      expect(far.window).toBeNull();
+      expect(far['closest']).toHaveLength(2);
+      expect(far['spray']).toBeGreaterThan(0);
+    });
+
+    it('refuses what does not go together, by field', () => {
+      const wrong = ask({
+        ...base,
+        target,
+        rungs: [{ coats: 1, labs: [[1, 2, 3]] }],
+        looks: [
+          { sprayed: 2, labs: one },
+          { sprayed: 1, labs: one },
+        ],
+      });
+      expect(wrong.error!.fields).toMatchObject({
+        'rungs[0].labs': 'rungs[0].labs needs one entry for every angle of the target.',
+        looks: 'Looks come oldest first: sprayed never falls.',
+      });
+    });
+  });
+
   // One whole request of every kind.
   const flat = (v: number) => ({ start: 400, step: 10, values: Array.from({ length: 31 }, () => v) });
   const coat = {
@@ -366,6 +462,34 @@ describe('the calculator', () => {
     },
     stack: { ground: { reflectance: 0.6 }, coats: [coat], geometries: [geometry], tier: 'fast', n: 1.5 },
     ladder: { ground: { lab: [70, 0, 3] }, coat, coats: { from: 0, to: 4, step: 1 }, target },
+    advise: {
+      ground: { lab: [70, 0, 3] },
+      under: [coat],
+      coat,
+      style: { film: 0.8, spread: 1.1 },
+      target,
+      targetSpots: 3,
+      sameInstrument: true,
+      bare: [[70, 0, 3]],
+      rungs: [
+        { coats: 1, labs: [[64, 6, 5]] },
+        { coats: 2, labs: [[58, 11, 8]] },
+      ],
+      looks: [{ sprayed: 1.5, labs: [[60, 10, 7]], wet: true, spots: 3 }],
+      looksLeft: 1,
+      noise: 0.5,
+      at: [1, 2.5],
+    },
+    eye: {
+      ground: { lab: [70, 0, 3] },
+      coat,
+      target,
+      handHeld: true,
+      verdicts: [
+        { coats: 2, view: 'sun face', verdict: 'lighter', hue: 'redder' },
+        { coats: 3, view: 'shade', verdict: 'match' },
+      ],
+    },
     metamerism: { reference: flat(0.5), sample: flat(0.4), under: 'D65', test: 'A', observer: '10' },
     diffuseInterface: { n: 1.5 },
     kubelkaMunk: { k: 0.01, s: 0.05, thickness: 20, over: 0.5 },

@@ -51,6 +51,7 @@ import {
 } from '@steady-gleam/core/optics';
 import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/core/spraying';
 import type { InferType } from 'yup';
+import { advise, eye } from './advise';
 import { toAlbedo, toCoat } from './coats';
 import { toSpectrum } from './spectra';
 
@@ -80,6 +81,9 @@ function told(
 
 /** What the calculator does, by the word after `do`. Requests are validated before they get here. */
 export const operations: { readonly [N in CalcName]: (request: Input<N>) => unknown } = {
+  advise,
+  eye,
+
   colour: (r) => {
     const viewing = viewingOf(r);
     const reflectance = toSpectrum(r.reflectance);

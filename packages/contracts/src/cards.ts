@@ -13,7 +13,7 @@ const rungCoats = number()
   .required();
 
 const NO_SETTINGS = {
-  ...{ sealer: '', groundCoats: '', reducer: '', patches: false },
+  ...{ sealer: '', groundCoats: '', reducer: '', patches: false, sameInstrument: true },
   ...{ distanceCm: null, tipMm: null, overlap: null, turns: null, temperatureC: null },
 };
 
@@ -69,6 +69,8 @@ export const cardSchema = object({
       .nullable()
       .default(null),
     patches: boolean().default(false),
+    /** Target and card are read with one instrument. */
+    sameInstrument: boolean().default(true),
   })
     .noUnknown()
     .default(NO_SETTINGS),

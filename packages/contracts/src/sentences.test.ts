@@ -113,7 +113,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       pressureBar: 1.4,
       onStand: true,
       settings: {
-        ...{ sealer: 's', groundCoats: '2', reducer: 'r', temperatureC: 20, patches: true },
+        ...{ sealer: 's', groundCoats: '2', reducer: 'r', temperatureC: 20, patches: true, sameInstrument: true },
         ...{ distanceCm: 15, tipMm: 1.3, overlap: 0.75, turns: 2 },
       },
     },

@@ -7,9 +7,12 @@ import { FIVE_ANGLES } from '../optics/geometry';
 import { adjustCoat } from '../optics/coat';
 import { evaluateReference } from '../optics/stack';
 import { createRandom, normal } from '../numeric/random';
-import { readingNoise } from '../letdown/calibrate';
+
 import type { Reading } from '../formats/readings';
 import type { PreparedLibrary } from '../materials/shop';
+
+/** Scatter of the demo's readings, Lab units. Invented. */
+const readingNoise = (lab: Lab): number => 0.3 + 0.01 * Math.max(0, lab[0]);
 
 /** An invented painter and finish that demo readings are made from; the program's defaults know none of it. */
 export interface DemoTruth {

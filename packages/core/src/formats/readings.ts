@@ -49,3 +49,9 @@ export function averageReadings(readings: readonly Reading[]): AveragedAngle[] {
     })
     .sort((p, q) => p.incidence - q.incidence || p.aspecular - q.aspecular);
 }
+
+/** Spots of a set: as many as its angle with the fewest has; 0 without readings. */
+export const spotsOf = (readings: readonly Reading[]): number => {
+  const averaged = averageReadings(readings);
+  return averaged.length ? Math.min(...averaged.map((a) => a.spots)) : 0;
+};

@@ -49,6 +49,18 @@ export function cupsOf(plan: Pick<JobPlan, 'layers' | 'cells'>, cells: readonly 
   });
 }
 
+/** What a gun leaves in its cup and hose of so little, ml. */
+const LET_DOWN_LOSS_ML = 15;
+
+/**
+ * How much of the cup is let down with as much of its carrier for one cell of a coat let down 1:1, ml, to the next 5.
+ * @param transfer share of the spray that lands, 0..1
+ */
+export function letDownMl(cell: Pick<Cell, 'areaM2' | 'coat'>, transfer: number): number {
+  const wet = (cell.areaM2 * cell.coat.filmUm) / cell.coat.volumeSolids / transfer + LET_DOWN_LOSS_ML;
+  return Math.ceil(wet / 2 / 5) * 5;
+}
+
 /**
  * What has to be mixed for a job, from substrate to clear; layers of the same stuff share a cup.
  * @param hand film per coat of a mix as the card taught it, against nominal

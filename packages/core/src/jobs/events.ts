@@ -72,6 +72,8 @@ export const eventOf = (
 
 /** Text of a spray that went on after its window had closed and the film was made ready for it. */
 export const SCUFFED = 'scuffed';
+/** Text of a coat more that is laid of the mix let down 1:1. */
+export const LET_DOWN = 'let down 1:1';
 /** Text of cells that are left out since what is on is enough. */
 export const ENOUGH = 'enough';
 

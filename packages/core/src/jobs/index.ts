@@ -21,6 +21,7 @@ export {
   EVENT_KINDS,
   eventOf,
   inForce,
+  LET_DOWN,
   SCUFFED,
   type CellRef,
   type EventKind,
@@ -42,7 +43,7 @@ export {
   type LayerOn,
   type Step,
 } from './state';
-export { evidenceOf, looksLike, seenSpots, type ReadSpot, type SeenSpot } from './evidence';
+export { looksOf, seenSpots, type ReadSpot, type SeenSpot } from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
 export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './say';
@@ -68,6 +69,6 @@ export {
   type RunState,
   type WorkInput,
 } from './work';
-export { groupsOf } from './amounts';
+export { groupsOf, letDownMl } from './amounts';
 export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
 export { effectOn, type EffectOn } from './effect';

@@ -12,7 +12,7 @@ import { coatPlan, sprayMinutes, type PlannedCoat } from '../spraying/coatPlan';
 import { flashMinutes } from '../spraying/flash';
 import type { TimeBatch } from '../booth/timeline';
 import { checksOf, type Check } from './checks';
-import type { CellRef } from './events';
+import { LET_DOWN, type CellRef } from './events';
 import {
   ALL,
   NONE,
@@ -358,24 +358,34 @@ function rowsOf(cells: readonly Cell[], beforeClear: number): CoatRow[] {
 
 /**
  * A coat more of a layer than is planned: as that layer's last coat on the area, with settings that lay its share of film.
- * @param coats against a full coat of the layer: 1, a half, a quarter
+ * @param coats against a full coat of the layer: 1, a half, a quarter; an eighth is a quarter coat of the mix let down 1:1
  */
 export function extraCell(
   plan: JobPlan,
-  q: { readonly id: string; readonly layerId: string; readonly areaId: string; readonly coats: number },
+  q: {
+    readonly id: string;
+    readonly layerId: string;
+    readonly areaId: string;
+    readonly coats: number;
+    readonly letDown?: boolean;
+  },
 ): Cell | null {
   const last = plan.cells.findLast((c) => c.areaId === q.areaId && c.layerId === q.layerId && c.coat.counted);
   const layer = plan.layers.find((l) => l.id === q.layerId);
   if (!last || !layer) return null;
   const film = q.coats * STYLES[layer.style].film;
-  const style: StyleId = q.coats >= 1 - 1e-9 ? layer.style : q.coats >= 0.5 - 1e-9 ? 'half' : 'light';
+  const laid = q.letDown ? 2 * q.coats : q.coats;
+  const style: StyleId = laid >= 1 - 1e-9 ? layer.style : laid >= 0.5 - 1e-9 ? 'half' : 'light';
+  const volumeSolids = last.coat.volumeSolids / (q.letDown ? 2 : 1);
   const filmUm = film * layer.filmUm;
   const full = last.coat;
   const coat: PlannedCoat = {
     ...full,
-    ...settingsForFilm(plan.gun, full, full.volumeSolids, filmUm),
+    ...settingsForFilm(plan.gun, full, volumeSolids, filmUm),
     id: q.id,
     number: full.number + 1,
+    name: q.letDown ? `${full.name}, ${LET_DOWN}` : full.name,
+    volumeSolids,
     style,
     film,
     filmUm,

@@ -1,6 +1,6 @@
 import { sayCoat } from '../spraying/coatPlan';
 import { sayCheck, type Check } from './checks';
-import { ENOUGH, type JobEvent } from './events';
+import { ENOUGH, LET_DOWN, type JobEvent } from './events';
 import type { Cell, Reach } from './job';
 import type { JobPlan } from './plan';
 import type { JobState, Step } from './state';
@@ -82,7 +82,7 @@ export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e:
           ? `enough${where}`
           : `left out${where}: ${e.text}`;
     case 'extra':
-      return `${e.coats === 1 ? 'one coat' : e.coats === 0.5 ? 'half a coat' : 'a mist coat'} more${where}`;
+      return `${saidCoats(e)} more${where}`;
     case 'look':
       return e.look
         ? `${e.look.spot || 'all over'}${e.coats === null ? '' : ` at ${Number(e.coats.toFixed(2))} coats`}, ${
@@ -94,4 +94,12 @@ export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e:
     default:
       return '';
   }
+}
+
+/** A coat more in words, as it is laid. */
+function saidCoats({ coats, text }: Pick<JobEvent, 'coats' | 'text'>): string {
+  const laid = (coats ?? 1) * (text === LET_DOWN ? 2 : 1);
+  const said =
+    laid === 1 ? 'one coat' : laid === 0.75 ? 'three quarters of a coat' : laid === 0.5 ? 'half a coat' : 'a mist coat';
+  return text === LET_DOWN ? `${said} of the mix let down 1:1` : said;
 }

@@ -1,5 +1,5 @@
 import type { Check } from './checks';
-import { cellKey, inForce, type CellRef, type JobEvent, type Laid } from './events';
+import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN } from './events';
 import type { Cell } from './job';
 import { extraCell, waitBetween, type JobPlan } from './plan';
 
@@ -140,7 +140,13 @@ export function jobState(
     else if (e.kind === 'swap') front = e.cells[0] ? cellKey(e.cells[0]) : null;
     else if (e.kind === 'extra' && e.layerId !== null)
       for (const c of e.cells) {
-        const cell = extraCell(plan, { id: c.coatId, layerId: e.layerId, areaId: c.areaId, coats: e.coats ?? 1 });
+        const cell = extraCell(plan, {
+          id: c.coatId,
+          layerId: e.layerId,
+          areaId: c.areaId,
+          coats: e.coats ?? 1,
+          letDown: e.text === LET_DOWN,
+        });
         if (cell) extras.push({ cell, event: e });
       }
     else if (e.checkId !== null && (e.kind === 'check' || e.kind === 'skip' || e.kind === 'fault'))

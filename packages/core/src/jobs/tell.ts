@@ -1,4 +1,4 @@
-import type { JobEvent } from './events';
+import { LET_DOWN, type JobEvent } from './events';
 import type { JobPlan } from './plan';
 import { laidOf, type JobState } from './state';
 
@@ -25,7 +25,10 @@ export function nextCoatTold(
   return extraTold(state, layerIds, areaIds, 1, true, newId);
 }
 
-/** A coat, a half or a quarter more than is planned, said to be on already or still to be laid. */
+/**
+ * A coat, a half or a quarter more than is planned, said to be on already or still to be laid.
+ * @param letDown laid of the mix let down 1:1, which takes twice as much of it
+ */
 export function extraTold(
   state: Pick<JobState, 'cells'>,
   layerIds: readonly string[],
@@ -33,6 +36,7 @@ export function extraTold(
   coats: number,
   isOn: boolean,
   newId: () => string,
+  letDown = false,
 ): Told[] {
   const layerId = layerIds[0];
   if (layerId === undefined) return [];
@@ -43,9 +47,12 @@ export function extraTold(
   const laid = cells.map((c) => {
     const { coat } = last(c.areaId).cell;
     const full = coat.filmUm / Math.max(0.05, last(c.areaId).cell.coats);
-    return { ...c, layerId, name: coat.name, coats, filmUm: full * coats };
+    return { ...c, layerId, name: letDown ? `${coat.name}, ${LET_DOWN}` : coat.name, coats, filmUm: full * coats };
   });
-  return [{ kind: 'extra', layerId, coats, cells }, ...(isOn ? [{ kind: 'sprayed' as const, cells: laid }] : [])];
+  return [
+    { kind: 'extra', layerId, coats, cells, ...(letDown ? { text: LET_DOWN } : {}) },
+    ...(isOn ? [{ kind: 'sprayed' as const, cells: laid }] : []),
+  ];
 }
 
 /** What is left of some layers on some areas is left out: enough is on. */

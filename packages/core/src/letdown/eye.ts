@@ -1,9 +1,15 @@
-import { COAT_GRID, coatGrid } from '../matching/stopWindow';
+import { de2000 } from '../colour/difference';
+import type { Lab } from '../colour/lab';
+import { coatGrid } from '../matching/stopWindow';
 import { normalCdf } from '../numeric/normal';
+import { labsAt, LADDER_LAST, toLabs, type Ladder } from './fittedLadder';
 
 /** How a rung looks beside the target, seen from one place. */
 export type Verdict = 'much lighter' | 'lighter' | 'match' | 'darker' | 'much darker';
 export const VERDICTS: readonly Verdict[] = ['much lighter', 'lighter', 'match', 'darker', 'much darker'];
+/** Which way its hue is off. */
+export type HueWord = 'redder' | 'yellower' | 'greener' | 'bluer';
+export const HUE_WORDS: readonly HueWord[] = ['redder', 'yellower', 'greener', 'bluer'];
 /** Where the painter stood. */
 export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp';
 export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'lamp'];
@@ -12,65 +18,185 @@ export interface RungVerdict {
   readonly coats: number;
   readonly view: EyeView;
   readonly verdict: Verdict;
+  readonly hue?: HueWord | null;
 }
 
-/** Cut points of the verdicts in coats; ours. */
-const CUTS = [-1.25, -0.35, 0.35, 1.25] as const;
-/**
- * How much eyes scatter, coats: from one place to the next, and in what all looks at one rung share, since the rung itself and
- * the eye that judges it stay the same. Ours.
- */
-export const EYE_SCATTER = {
-  stand: { view: 0.32, rung: 0.38 },
-  hand: { view: 0.5, rung: 0.65 },
-} as const;
+/** Differences at which an eye says so, dE00: a little, and clearly. From memory; a painter with a sharper eye sets them lower. */
+export interface EyeCuts {
+  readonly little: number;
+  readonly clear: number;
+}
+export const USUAL_CUTS: EyeCuts = { little: 1, clear: 3 };
 
-/** Gauss-Hermite quadrature for a standard normal, seven nodes (Abramowitz and Stegun 25.10, scaled). */
+/** How much eyes scatter, dE00: from one place to the next, and in what all looks at one rung share. Common practice (no source). */
+const EYE_SCATTER = {
+  stand: { view: 0.6, rung: 0.5 },
+  hand: { view: 0.9, rung: 0.8 },
+} as const;
+/** Film of a rung about its count: a part of the root of it, and a part of a count. */
+const [RUNG_SHARE, RUNG_COUNT] = [0.08, 0.1] as const;
+/** How often what is said of a rung has nothing to do with it: another rung, another light, a slip. */
+const SLIP = 0.06;
+
+/** A coat brightens from a place when it adds this much lightness, L*. */
+const BRIGHTER = 0.5;
+
+/** Aspecular angles a place stands for. */
+const VIEW_ANGLES: Readonly<Record<EyeView, readonly number[]>> = {
+  'sun face': [15, 25],
+  'sun flop': [75, 110],
+  shade: [45],
+  lamp: [25, 45],
+};
+
+/** The geometries nearest to a place to stand. */
+function geometriesOf(view: EyeView, angles: readonly number[]): number[] {
+  const nearest = VIEW_ANGLES[view].map((wanted) =>
+    angles.reduce((best, a, g) => (Math.abs(a - wanted) < Math.abs(angles[best]! - wanted) ? g : best), 0),
+  );
+  return [...new Set(nearest)];
+}
+
+/** From this place coats about a count make it lighter, clearly enough to be told; else they make it darker. */
+export function brighterFrom(read: EyeRead, view: EyeView, best: number): boolean {
+  const { ladder } = read.ladders[0]!;
+  const [low, high] = [labsAt(ladder, Math.max(0, best - 0.5)), labsAt(ladder, best + 0.5)];
+  const geometries = geometriesOf(view, read.aspecular);
+  return geometries.reduce((s, g) => s + high[3 * g]! - low[3 * g]!, 0) / geometries.length > BRIGHTER;
+}
+
+/** Gauss-Hermite quadrature for a standard normal, five nodes (Abramowitz and Stegun 25.10, scaled). */
 const NODES = [
-  [0, 0.457142857],
-  [1.154405394, 0.240123179],
-  [-1.154405394, 0.240123179],
-  [2.366759411, 0.030757124],
-  [-2.366759411, 0.030757124],
-  [3.750439718, 0.000548269],
-  [-3.750439718, 0.000548269],
+  [0, 0.533333333],
+  [1.35562618, 0.222075922],
+  [-1.35562618, 0.222075922],
+  [2.856970014, 0.011257411],
+  [-2.856970014, 0.011257411],
+] as const;
+const FILM_NODES = [
+  [0, 2 / 3],
+  [Math.sqrt(3), 1 / 6],
+  [-Math.sqrt(3), 1 / 6],
 ] as const;
 
-/** A verdict rarer than this at the count they agree on contradicts the others; ours. */
-const HARDLY_EVER = 0.001;
+/** How far one colour is from another as an eye tells it: how much, and how surely to the lighter side. */
+interface Seen {
+  readonly de: number;
+  /** Chance that it is called lighter rather than darker. */
+  readonly lighter: number;
+  readonly a: number;
+  readonly b: number;
+}
 
-/** Probability of a verdict on a rung of n coats when the target is matched at `best` (ordered probit). */
-export function verdictChance(verdict: Verdict, n: number, best: number, scatter: number): number {
-  const k = VERDICTS.indexOf(verdict);
-  const below = (cut: number | undefined, end: number) =>
-    cut === undefined ? end : normalCdf((cut - (n - best)) / scatter);
-  return Math.max(1e-9, below(CUTS[k], 1) - below(CUTS[k - 1], 0));
+function seenBetween(rung: readonly Lab[], target: readonly Lab[], geometries: readonly number[]): Seen {
+  let [de, l, a, b] = [0, 0, 0, 0];
+  for (const g of geometries) {
+    de += de2000(target[g]!, rung[g]!) / geometries.length;
+    l += (rung[g]![0] - target[g]![0]) / geometries.length;
+    a += (rung[g]![1] - target[g]![1]) / geometries.length;
+    b += (rung[g]![2] - target[g]![2]) / geometries.length;
+  }
+  return { de, lighter: normalCdf(l / (0.15 + 0.3 * de)), a, b };
+}
+
+/** Step and reach of the tables of verdicts over a signed difference, dE00. */
+const [CELL_STEP, CELL_REACH] = [0.02, 14];
+const cellTables = new Map<string, Float64Array>();
+
+/** Chance of a verdict over the difference (darker above 0) when eyes scatter by sd, tabulated once. */
+function cellTable(verdict: Verdict, sd: number, { little, clear }: EyeCuts): Float64Array {
+  const key = `${verdict} ${sd} ${little} ${clear}`;
+  let table = cellTables.get(key);
+  if (!table) {
+    const limits = [-Infinity, -clear, -little, little, clear, Infinity];
+    const k = VERDICTS.indexOf(verdict);
+    const below = (limit: number, signed: number) =>
+      limit === Infinity ? 1 : limit === -Infinity ? 0 : normalCdf((limit - signed) / sd);
+    table = Float64Array.from({ length: Math.round((2 * CELL_REACH) / CELL_STEP) + 1 }, (_, i) => {
+      const signed = i * CELL_STEP - CELL_REACH;
+      return Math.max(1e-9, below(limits[k + 1]!, signed) - below(limits[k]!, signed));
+    });
+    cellTables.set(key, table);
+  }
+  return table;
+}
+
+const cellAt = (table: Float64Array, signed: number): number =>
+  table[Math.min(table.length - 1, Math.max(0, Math.round((signed + CELL_REACH) / CELL_STEP)))]!;
+
+const HUE_AXIS: Readonly<Record<HueWord, (s: Seen) => number>> = {
+  redder: (s) => s.a,
+  greener: (s) => -s.a,
+  yellower: (s) => s.b,
+  bluer: (s) => -s.b,
+};
+
+/** A ladder as it could be, and how likely. */
+export interface PossibleLadder {
+  readonly ladder: Ladder;
+  readonly weight: number;
+}
+
+/** Where verdicts are read: ladders that are possible, the angles of their outputs, and how the rungs were held. */
+export interface EyeRead {
+  readonly ladders: readonly PossibleLadder[];
+  readonly aspecular: readonly number[];
+  readonly handHeld?: boolean;
+  readonly cuts?: EyeCuts;
 }
 
 /** Counts that are looked at. */
-const COUNTS: readonly number[] = coatGrid(0.5, 8, COAT_GRID);
+const COUNTS: readonly number[] = coatGrid(0.5, 8, 0.05);
 
-/** Step and reach of the tables of chances, coats. */
-const [TABLE_STEP, TABLE_REACH] = [0.01, 12];
-const tables = new Map<string, Float64Array>();
+/** How a film of a ladder is seen from a place beside a target. */
+type SeenAt = (film: number, view: EyeView) => Seen;
 
-/** {@link verdictChance} from a table over the distance from the count that matches, linear between its points. */
-function tabledChance(verdict: Verdict, scatter: number): (distance: number) => number {
-  const key = `${verdict} ${scatter}`;
-  let table = tables.get(key);
-  if (!table) {
-    const points = Math.round((2 * TABLE_REACH) / TABLE_STEP) + 2;
-    table = Float64Array.from({ length: points }, (_, i) =>
-      verdictChance(verdict, i * TABLE_STEP - TABLE_REACH, 0, scatter),
-    );
-    tables.set(key, table);
-  }
-  const found = table;
-  return (distance) => {
-    const at = (Math.min(TABLE_REACH, Math.max(-TABLE_REACH, distance)) + TABLE_REACH) / TABLE_STEP;
-    const i = Math.floor(at);
-    return found[i]! + (at - i) * (found[i + 1]! - found[i]!);
+function seeing({ aspecular }: EyeRead, ladder: Ladder, target: readonly Lab[]): SeenAt {
+  const labs = new Float64Array(ladder.outputs);
+  return (film, view) => seenBetween(toLabs(labsAt(ladder, film, labs)), target, geometriesOf(view, aspecular));
+}
+
+/** The same from tables over the film, for many films beside one target. */
+function tabledSeeing(read: EyeRead, ladder: Ladder, target: readonly Lab[], views: readonly EyeView[]): SeenAt {
+  const direct = seeing(read, ladder, target);
+  const step = 0.1;
+  const films = Array.from({ length: Math.round(LADDER_LAST / step) + 1 }, (_, i) => i * step);
+  const tables = new Map([...new Set(views)].map((v) => [v, films.map((film) => direct(film, v))]));
+  return (film, view) => {
+    const table = tables.get(view)!;
+    const p = Math.min(table.length - 1, Math.max(0, film / step));
+    const low = Math.min(table.length - 2, Math.floor(p));
+    const u = p - low;
+    const [x, y] = [table[low]!, table[low + 1]!];
+    const mix = (k: keyof Seen) => x[k] + u * (y[k] - x[k]);
+    return { de: mix('de'), lighter: mix('lighter'), a: mix('a'), b: mix('b') };
   };
+}
+
+/** Chance of what was said of one rung, by how it is seen. */
+function rungChance(read: EyeRead, verdicts: readonly RungVerdict[], n: number, seenAt: SeenAt): number {
+  const eye = read.handHeld ? EYE_SCATTER.hand : EYE_SCATTER.stand;
+  const cuts = read.cuts ?? USUAL_CUTS;
+  const tables = verdicts.map((v) => cellTable(v.verdict, eye.view, cuts));
+  const film = Math.hypot(RUNG_SHARE * Math.sqrt(n), RUNG_COUNT);
+  let sum = 0;
+  for (const [x, filmWeight] of FILM_NODES) {
+    const seen = verdicts.map((v) => seenAt(Math.max(0, n + x * film), v.view));
+    for (const [z, weight] of NODES) {
+      let p = filmWeight * weight;
+      for (let i = 0; i < verdicts.length; i++) {
+        const s = seen[i]!;
+        const shared = z * eye.rung;
+        p *= s.lighter * cellAt(tables[i]!, shared - s.de) + (1 - s.lighter) * cellAt(tables[i]!, shared + s.de);
+        const { hue } = verdicts[i]!;
+        // A hue word counts on its own: which way, not how much.
+        if (hue) p *= Math.max(0.03, normalCdf(HUE_AXIS[hue](s) / (0.8 + 0.2 * s.de)));
+      }
+      sum += p;
+    }
+  }
+  // What is said by a slip may be anything; further places then mostly repeat it.
+  return (1 - SLIP) * sum + SLIP * 0.2 * 0.5 ** (verdicts.length - 1);
 }
 
 /** What verdicts say of the count that matches. */
@@ -82,74 +208,125 @@ export interface EyePosterior {
   readonly sd: number;
   /** Central interval that holds nine in ten. */
   readonly interval: readonly [number, number];
-  /**
-   * The verdicts contradict each other: the chance has two humps, rungs were called the wrong way round, or some verdict would
-   * hardly ever be given at the best count.
-   */
+  /** Rungs of which something was said that can't all be so at any count: face against flop, or rungs in the wrong order. */
+  readonly disagree: readonly { readonly coats: number; readonly views: readonly EyeView[] }[];
+  /** They contradict each other: some disagree, or the chance has two humps. */
   readonly contradicts: boolean;
 }
 
+const byRung = (verdicts: readonly RungVerdict[]): [number, RungVerdict[]][] => {
+  const rungs = new Map<number, RungVerdict[]>();
+  for (const v of verdicts) rungs.set(v.coats, [...(rungs.get(v.coats) ?? []), v]);
+  return [...rungs].sort((a, b) => a[0] - b[0]);
+};
+
 /**
- * Posterior of the best count from verdicts by eye. Rungs multiply; looks at one rung share an error, so that a second place to
- * stand says far less than a second rung.
+ * Posterior of the best count from verdicts by eye: each is a difference in dE00 between the rung and the colour of the count that
+ * matches, read through the ladder. Rungs multiply; looks at one rung share an error, so that a second place to stand says far
+ * less than a second rung.
  * @param prior the model's or the card's belief, mean and standard deviation in coats; flat over 0.5..8 when left out.
  */
 export function countByEye(
   verdicts: readonly RungVerdict[],
-  { handHeld = false, prior }: { handHeld?: boolean; prior?: { readonly mean: number; readonly sd: number } } = {},
+  read: EyeRead,
+  prior?: { readonly mean: number; readonly sd: number },
 ): EyePosterior {
   const counts = COUNTS;
-  const eye = handHeld ? EYE_SCATTER.hand : EYE_SCATTER.stand;
-  const rungs = new Map<number, ((distance: number) => number)[]>();
-  for (const v of verdicts) rungs.set(v.coats, [...(rungs.get(v.coats) ?? []), tabledChance(v.verdict, eye.view)]);
-  const logs = counts.map((best) => {
-    let log = prior ? -0.5 * ((best - prior.mean) / prior.sd) ** 2 : 0;
-    for (const [coats, looks] of rungs) {
-      const chance = NODES.reduce((sum, [z, weight]) => {
-        const distance = coats + z * eye.rung - best;
-        return sum + weight * looks.reduce((p, chance) => p * chance(distance), 1);
-      }, 0);
-      log += Math.log(Math.max(1e-30, chance));
-    }
-    return log;
-  });
-  const top = Math.max(...logs);
-  const raw = logs.map((l) => Math.exp(l - top));
-  const total = raw.reduce((s, v) => s + v, 0);
-  const chance = raw.map((v) => v / total);
+  const rungs = byRung(verdicts);
+  const total = read.ladders.reduce((s, l) => s + l.weight, 0);
+  const likelihood = counts.map(() => 0);
+  for (const { ladder, weight } of read.ladders) {
+    counts.forEach((b, i) => {
+      const seenAt = seeing(read, ladder, toLabs(labsAt(ladder, b)));
+      likelihood[i]! += (weight / total) * rungs.reduce((p, [n, own]) => p * rungChance(read, own, n, seenAt), 1);
+    });
+  }
+  const raw = likelihood.map((p, i) => p * (prior ? Math.exp(-0.5 * ((counts[i]! - prior.mean) / prior.sd) ** 2) : 1));
+  const sum = raw.reduce((s, v) => s + v, 0);
+  const chance = sum > 0 ? raw.map((v) => v / sum) : counts.map(() => 1 / counts.length);
   const best = counts.reduce((s, n, i) => s + n * chance[i]!, 0);
   const sd = Math.sqrt(counts.reduce((s, n, i) => s + (n - best) ** 2 * chance[i]!, 0));
-  const quantile = (q: number): number => {
-    let sum = 0;
-    for (let i = 0; i < counts.length; i++) {
-      sum += chance[i]!;
-      if (sum >= q) return counts[i]!;
-    }
-    return counts.at(-1)!;
-  };
+  const disagree = disagreements(rungs, read, counts);
   return {
     counts,
     chance,
     best,
     sd,
-    interval: [quantile(0.05), quantile(0.95)],
-    contradicts:
-      twoHumps(chance) ||
-      outOfOrder(verdicts).length > 0 ||
-      verdicts.some((v) => verdictChance(v.verdict, v.coats, best, Math.hypot(eye.view, eye.rung)) < HARDLY_EVER),
+    interval: [quantileOf(counts, chance, 0.05), quantileOf(counts, chance, 0.95)],
+    disagree,
+    contradicts: disagree.length > 0 || twoHumps(counts, chance) || outOfOrder(verdicts).length > 0,
   };
 }
 
-/** A dip between two humps, deeper than a quarter of the lower hump. */
-function twoHumps(chance: readonly number[]): boolean {
+function quantileOf(counts: readonly number[], chance: readonly number[], q: number): number {
+  let sum = 0;
+  for (let i = 0; i < counts.length; i++) {
+    sum += chance[i]!;
+    if (sum >= q) return counts[i]!;
+  }
+  return counts.at(-1)!;
+}
+
+/** How much less likely several places together may be, at their best count, than each at its own, before they disagree. */
+const DISAGREE_BELOW = 0.03;
+
+/** Rungs whose looks no count explains together. */
+function disagreements(
+  rungs: readonly (readonly [number, readonly RungVerdict[]])[],
+  read: EyeRead,
+  counts: readonly number[],
+): EyePosterior['disagree'] {
+  const { ladder } = read.ladders[0]!;
+  const grid = counts.filter((_, i) => i % 4 === 0);
+  const targets = grid.map((b) => seeing(read, ladder, toLabs(labsAt(ladder, b))));
+  return rungs.flatMap(([coats, own]) => {
+    if (own.length < 2) return [];
+    const most = (verdicts: readonly RungVerdict[]) =>
+      Math.max(...targets.map((t) => rungChance(read, verdicts, coats, t)));
+    const apart = own.reduce((p, v) => p * most([v]), 1);
+    const off = faceAgainstFlop(own).length > 0 || most(own) < DISAGREE_BELOW * apart;
+    return off ? [{ coats, views: own.map((v) => v.view) }] : [];
+  });
+}
+
+/** How far the film of a place may be from what was sprayed there, before it is looked at: a share, and a part of a count. */
+const [PLACE_SHARE, PLACE_COUNT] = [0.35, 0.1] as const;
+
+/** How much what is on a place looks like, by eye: mean and standard deviation in counts of the card. @param sprayed coats on there */
+export function filmByEye(
+  verdicts: readonly RungVerdict[],
+  read: EyeRead,
+  best: number,
+  sprayed: number,
+): { readonly mean: number; readonly sd: number } {
+  const grid = COUNTS.filter((_, i) => i % 2 === 0);
+  const weights = grid.map(() => 0);
+  for (const { ladder, weight } of read.ladders) {
+    const target = toLabs(labsAt(ladder, best));
+    const views = verdicts.map((v) => v.view);
+    const seenAt = tabledSeeing(read, ladder, target, views);
+    grid.forEach((n, i) => (weights[i]! += weight * rungChance(read, verdicts, n, seenAt)));
+  }
+  const usual = PLACE_SHARE * sprayed + PLACE_COUNT;
+  grid.forEach((n, i) => (weights[i]! *= Math.exp(-0.5 * ((n - sprayed) / usual) ** 2)));
+  const total = weights.reduce((s, v) => s + v, 0);
+  const mean = grid.reduce((s, n, i) => s + n * weights[i]!, 0) / total;
+  return { mean, sd: Math.sqrt(grid.reduce((s, n, i) => s + (n - mean) ** 2 * weights[i]!, 0) / total) };
+}
+
+/** Humps nearer than this are hands that may differ, not verdicts, counts. */
+const HUMPS_APART = 1;
+
+/** A dip between two humps a coat apart, much deeper than the lower hump. */
+function twoHumps(counts: readonly number[], chance: readonly number[]): boolean {
   const peaks = chance.flatMap((v, i) =>
-    v > (chance[i - 1] ?? 0) && v >= (chance[i + 1] ?? 0) && v > 0.002 ? [i] : [],
+    v > (chance[i - 1] ?? 0) && v >= (chance[i + 1] ?? 0) && v > 0.004 ? [i] : [],
   );
   return peaks.some((p, k) => {
-    const next = peaks[k + 1];
+    const next = peaks.slice(k + 1).find((q) => counts[q]! - counts[p]! >= HUMPS_APART);
     if (next === undefined) return false;
     const dip = Math.min(...chance.slice(p, next + 1));
-    return dip < 0.75 * Math.min(chance[p]!, chance[next]!);
+    return dip < 0.6 * Math.min(chance[p]!, chance[next]!);
   });
 }
 
@@ -157,6 +334,10 @@ function twoHumps(chance: readonly number[]): boolean {
 export function outOfOrder(verdicts: readonly RungVerdict[]): { view: EyeView; fewer: number; more: number }[] {
   return EYE_VIEWS.flatMap((view) => {
     const seen = verdicts.filter((v) => v.view === view).sort((a, b) => a.coats - b.coats);
+    const way = seen.map((v) => VERDICTS.indexOf(v.verdict));
+    // Where coats make it lighter from this place all rungs go that way; only a turn back is wrong.
+    const rises = way.some((v, i) => i > 0 && v > way[i - 1]!);
+    if (!rises) return [];
     return seen.flatMap((low, i) =>
       seen
         .slice(i + 1)
@@ -179,4 +360,21 @@ export function faceAgainstFlop(
       const [face, flop] = [seen('sun face'), seen('sun flop')];
       return face && flop && off(face) * off(flop) < 0 ? [{ coats, face, flop }] : [];
     });
+}
+
+/** A ladder of a finish nothing is known of: it gets darker by so much a coat, dE00. */
+const UNKNOWN_SLOPE = 2.5;
+
+/** Ladders of a card whose finish no model is there for: steeper and flatter ones alike, so that nothing narrow follows. */
+export function unknownLadders(geometries: number): PossibleLadder[] {
+  const outputs = 3 * geometries;
+  return [0.5, 1, 1.8].map((steep) => ({
+    weight: 1,
+    ladder: {
+      outputs,
+      values: Float64Array.from({ length: 161 * outputs }, (_, i) =>
+        i % 3 === 0 ? 80 - UNKNOWN_SLOPE * steep * 0.05 * Math.floor(i / outputs) : 0,
+      ),
+    },
+  }));
 }

@@ -1,30 +1,47 @@
+export { answerCard, cardCurve, fitWord, linesBest, type CardAnswer, type CardAsk, type FitWord } from './answer';
 export {
-  calibrateHand,
-  DEFAULT_PRIOR,
-  HAND_PARAMETERS,
-  knownHandOf,
-  MISREAD_LIMIT,
-  priorFromCards,
-  readingNoise,
-  type Calibration,
-  type HandParameter,
-  type HandPrior,
-  type KnownHand,
-  type RungReading,
-} from './calibrate';
-export { assessLadder, filmFactor, type Assessment, type AssessOptions } from './assess';
+  adviseAfter,
+  adviseFirst,
+  cardSd,
+  firstChoices,
+  looksLeftAfter,
+  nominalTable,
+  PLANNED_LOOKS,
+  predictedLabs,
+  readCard,
+  sayLooks,
+  UNREAD_FILM,
+  wantedAt,
+  type Advised,
+  type CardOptions,
+  type CardSaid,
+  type FitSaid,
+} from './advise';
+export { seekTarget, type TargetRead, type TargetSought } from './bestCount';
+export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 export {
+  brighterFrom,
   countByEye,
   EYE_VIEWS,
   faceAgainstFlop,
+  HUE_WORDS,
   outOfOrder,
+  unknownLadders,
+  USUAL_CUTS,
   VERDICTS,
+  type EyeCuts,
   type EyePosterior,
+  type EyeRead,
   type EyeView,
+  type HueWord,
+  type PossibleLadder,
   type RungVerdict,
   type Verdict,
 } from './eye';
-export { judgeStudy, runStudy, LOOK_SD, type StudyFigures } from './study';
+export { type CardReadings, type HandBelieved } from './fit';
+export { labsAt, LADDER_LAST, plainLadder, toLabs, type Ladder } from './fittedLadder';
+export { HAND_PARAMETERS, handFromCards, knownHandOf, type HandParameter, type KnownHand } from './hands';
+export { type LadderOf, type LadderTable } from './ladderTable';
 export {
   isUnsure,
   liveAdvice,
@@ -33,7 +50,12 @@ export {
   type LiveAdvice,
   type LiveState,
   type LookWord,
-  type SpotEvidence,
+  type SpotLook,
   type SpotState,
   type SpotZone,
 } from './live';
+export { type Look, type LookSays } from './looks';
+export { noiseAt, noiseOf, noiseOfSpots, type Noise, type RungReading, type SpotNoise } from './readings';
+export { firstChances, nextAmount, TENTH, type Chances, type Wanted } from './rule';
+export { shiftGround, type VariationId } from './variation';
+export { countWindow, type CountWindow } from './window';

@@ -1,19 +1,15 @@
-import { ACCEPTED_OVER, DEFAULT_SCATTER, logScatter, type Scatter } from '../matching/risk';
-import { normalCdf } from '../numeric/normal';
-import { VERDICTS, type Verdict } from './eye';
+import { cardSd, looksLeftAfter, wantedAt, type CardSaid } from './advise';
+import { filmByEye, VERDICTS, type EyeRead, type RungVerdict, type Verdict } from './eye';
+import type { LookSays } from './looks';
+import { amountChances, nextAmount, type Chances } from './rule';
 
 /** What a look says of a place in a word. `unlike`: too light from one side and too dark from another, which no coat mends. */
 export type LookWord = 'short' | 'matched' | 'over' | 'unlike';
 
-/** What one place on the job says after some coats: how many coats of the card's it looks like, and how sure that is. */
-export interface SpotEvidence {
+/** What one look at a place on the job says. */
+export interface SpotLook {
   readonly spot: string;
-  /** Coats sprayed there when it was looked at. */
-  readonly sprayed: number;
-  /** Coats of the card it looks like. */
-  readonly looksLike: number;
-  /** Standard deviation of that, as a fraction. */
-  readonly sd: number;
+  readonly says: LookSays;
   /** What the painter called it; left out for a reading, whose word follows from the window. */
   readonly word?: LookWord;
 }
@@ -23,87 +19,134 @@ export type SpotZone = LookWord | 'again';
 
 export interface SpotState {
   readonly spot: string;
-  /** Film there in coats of the card: as it looked, and what went on since. */
+  /** Film there in coats of the card, as it looked and with what went on since, and its standard deviation. */
   readonly film: number;
   readonly sd: number;
-  /** Coats left to the best count; negative where it is beyond. */
+  /** Coats of today left to the best count; negative where it is beyond. */
   readonly left: number;
-  /**
-   * Coats, in quarter steps, that may still go on there: never beyond the best count, with at most one chance in twenty of going
-   * over; nothing where it matched, is over, or has to be looked at again.
-   */
+  /** Coats, in tenths, that may still go on there; nothing where it matched, is over, or has to be looked at again. */
   readonly spray: number;
+  /** Of that amount; null where nothing is advised. */
+  readonly chances: Chances | null;
   readonly zone: SpotZone;
 }
 
 export interface LiveState {
-  /** Film of this session against the card, and its standard deviation, as a fraction: how much the next coat will lay. */
+  /** Film of this session against the card, and its standard deviation, as a fraction. */
   readonly session: number;
   readonly sessionSd: number;
   readonly spots: readonly SpotState[];
 }
 
-/** How much more the looks at two places scatter than each by itself, as a fraction of the film: edges and overlaps; ours. */
-const SPOT_SCATTER = 0.08;
+/** What a session differs by from its card before it is looked at, and how much single looks scatter; ln. */
+const [SESSION_SD, COAT_SD, LOOK_SD] = [0.085, 0.1, 0.1] as const;
+/** What hands of one session differ by on a job, as a share: how far an eye can tell the film of a coat. */
+const HAND_SHARE = 0.15;
+/** How sure a comparison of contrast patches is of the film, as a fraction. Common practice (no source). */
+const PATCH_SD = 0.08;
 
 /**
- * What verdicts from several places on one spot come to: too dark from any side is over, unless it is too light from another;
- * a match counts where more than half of them are one.
+ * What verdicts from several places on one spot come to. `more` is what too many coats look like from a place: darker on most
+ * ladders, lighter where coats brighten. Over from any side is over, unless it is short from another; a match counts where more
+ * than half of them are one.
  */
-export function wordOfVerdicts(verdicts: readonly Verdict[]): LookWord {
-  const at = verdicts.map((v) => VERDICTS.indexOf(v) - VERDICTS.indexOf('match'));
-  const [darker, lighter] = [at.some((k) => k > 0), at.some((k) => k < 0)];
-  if (darker) return lighter ? 'unlike' : 'over';
-  return at.filter((k) => k === 0).length * 2 > at.length || !lighter ? 'matched' : 'short';
+export function wordOfVerdicts(verdicts: readonly Verdict[], more: readonly ('darker' | 'lighter')[] = []): LookWord {
+  const at = verdicts.map(
+    (v, i) => (VERDICTS.indexOf(v) - VERDICTS.indexOf('match')) * (more[i] === 'lighter' ? -1 : 1),
+  );
+  const [beyond, short] = [at.some((k) => k > 0), at.some((k) => k < 0)];
+  if (beyond) return short ? 'unlike' : 'over';
+  return at.filter((k) => k === 0).length * 2 > at.length || !short ? 'matched' : 'short';
+}
+
+const ofCard = (card: CardSaid): Pick<LookSays, 'targetVariance' | 'window' | 'inside' | 'closes'> => ({
+  targetVariance: cardSd(card) ** 2,
+  window: [card.window.counts[0] - card.best, card.window.counts[1] - card.best],
+  inside: card.window.inside,
+  closes: card.window.closes,
+});
+
+/** A look by eye as what it says of the film. @param verdicts of one place at one count */
+export function sayEyeLook(
+  card: CardSaid,
+  read: EyeRead,
+  verdicts: readonly RungVerdict[],
+  sprayed: number,
+  word: LookWord,
+): LookSays {
+  // A match is the best count by its own word, not pulled towards anything.
+  const film =
+    word === 'matched' ? { mean: card.best, sd: 0.1 * card.best } : filmByEye(verdicts, read, card.best, sprayed);
+  return {
+    ...ofCard(card),
+    sprayed,
+    looksLike: film.mean,
+    film: card.best - film.mean,
+    lookVariance: film.sd ** 2,
+    wet: true,
+    tells: (HAND_SHARE * sprayed) ** 2 / ((HAND_SHARE * sprayed) ** 2 + film.sd ** 2),
+  };
+}
+
+/** A contrast patch that looks like the card's at a count. */
+export function sayPatch(card: CardSaid, patch: number, sprayed: number): LookSays {
+  return {
+    ...ofCard(card),
+    sprayed,
+    looksLike: patch,
+    film: card.best - patch,
+    lookVariance: (PATCH_SD * Math.max(0.5, patch)) ** 2,
+    wet: true,
+    tells: 1,
+  };
 }
 
 /**
- * Where every place stands, from the newest look at it. A look is taken as it is: the session's film only says how much the next
- * coat will lay, and never overrules what was seen.
- * @param window counts that are inside (or nearest, where none is). @param sprayed coats on so far. @param evidence oldest first
+ * Where every place stands, from the looks at it. A look is taken as it is: card and gun only help where it is unsure.
+ * @param sprayed coats on so far. @param looks oldest first
  */
-export function liveState(
-  best: number,
-  window: readonly [number, number],
-  sprayed: number,
-  evidence: readonly SpotEvidence[],
-  scatter: Scatter = DEFAULT_SCATTER,
-): LiveState {
-  const looks = evidence.filter((e) => e.sprayed > 0 && e.looksLike > 0);
-  const priorVar = scatter.session ** 2 + (sprayed > 0 ? scatter.coat ** 2 / sprayed : 0);
-  const weightOf = (e: SpotEvidence) => 1 / (e.sd ** 2 + SPOT_SCATTER ** 2);
-  const precision = 1 / priorVar + looks.reduce((s, e) => s + weightOf(e), 0);
-  const session = Math.exp(looks.reduce((s, e) => s + Math.log(e.looksLike / e.sprayed) * weightOf(e), 0) / precision);
-  const spots = [...new Set(looks.map((e) => e.spot))].map((spot): SpotState => {
-    const own = looks.filter((e) => e.spot === spot);
-    // Readings, eyes and patches of the newest look there count together.
-    const newest = own.filter((e) => e.sprayed === own.at(-1)!.sprayed);
-    const on = newest[0]!.sprayed;
-    const sure = newest.reduce((s, e) => s + 1 / (e.sd * e.looksLike) ** 2, 0);
-    const seen = newest.reduce((s, e) => s + e.looksLike / (e.sd * e.looksLike) ** 2, 0) / sure;
-    const since = Math.max(0, sprayed - on);
-    const film = seen + since * session;
-    const doubt = Math.hypot(
-      Math.sqrt(1 / sure),
-      since > 0 ? logScatter(since, { session: 0, coat: scatter.coat }) * since * session : 0,
-    );
-    const word = worst(newest.map((e) => e.word ?? wordOfFilm(e.looksLike, window)));
-    const zone: SpotZone =
-      since < 1e-9 || word === 'over' ? word : word === 'short' && film < window[0] ? 'short' : 'again';
+export function liveState(card: CardSaid, sprayed: number, looks: readonly SpotLook[]): LiveState {
+  const seen = looks.filter((l) => l.says.sprayed > 0 && l.says.looksLike > 0);
+  const precision = 1 / (SESSION_SD ** 2 + (sprayed > 0 ? COAT_SD ** 2 / sprayed : 0)) + seen.length / LOOK_SD ** 2;
+  const session = Math.exp(
+    seen.reduce((s, l) => s + Math.log(l.says.looksLike / l.says.sprayed), 0) / LOOK_SD ** 2 / precision,
+  );
+  const spots = [...new Set(seen.map((l) => l.spot))].map((spot): SpotState => {
+    const own = seen.filter((l) => l.spot === spot);
+    const newest = own.filter((l) => l.says.sprayed === own.at(-1)!.says.sprayed);
+    const times = new Set(own.map((l) => l.says.sprayed)).size;
+    const says = own.map((l) => l.says);
+    const on = newest[0]!.says.sprayed;
+    const since = sprayed - on;
+    // What was seen is told of what was on then.
+    const then = wantedAt(card, says, on);
+    const wanted = since > 0 ? wantedAt(card, says, sprayed) : then;
+    const advised = nextAmount(wanted, looksLeftAfter(times));
+    const sure = newest.reduce((s, l) => s + 1 / l.says.lookVariance, 0);
+    const looked = newest.reduce((s, l) => s + l.says.looksLike / l.says.lookVariance, 0) / sure;
+    const byWord = newest.flatMap((l) => l.word ?? []);
+    const reading: LookWord =
+      then.film + then.window[1] < 0
+        ? 'over'
+        : then.film + then.window[0] > 0 || nextAmount(then, looksLeftAfter(times)) > 0
+          ? 'short'
+          : 'matched';
+    const word = worst([...byWord, ...(byWord.length === newest.length ? [] : [reading])]);
+    const surely = word === 'short' && wanted.film + wanted.window[0] > 0;
+    const zone: SpotZone = since < 1e-9 || word === 'over' || surely ? word : 'again';
+    const spray = zone === 'short' ? advised : 0;
     return {
       spot,
-      film,
-      sd: doubt / film,
-      left: best - film,
-      spray: zone === 'short' ? safeCoats(film, doubt, best, window[1], scatter, session) : 0,
+      film: looked + since * wanted.rate,
+      sd: Math.sqrt(1 / sure),
+      left: wanted.film / wanted.rate,
+      spray,
+      chances: spray > 0 ? amountChances(spray, wanted) : null,
       zone,
     };
   });
   return { session, sessionSd: Math.sqrt(1 / precision), spots };
 }
-
-const wordOfFilm = (film: number, window: readonly [number, number]): LookWord =>
-  film > window[1] ? 'over' : film < window[0] ? 'short' : 'matched';
 
 /** Of several looks at one place the one that forbids most. */
 function worst(words: readonly LookWord[]): LookWord {
@@ -112,28 +155,6 @@ function worst(words: readonly LookWord[]): LookWord {
 
 /** A mist coat, the smallest step that is laid evenly: a quarter of a full one. */
 const STEP = 0.25;
-/** Most that is advised at once before the next look. */
-const MOST_AT_ONCE = 0.5;
-
-/** Coats in quarter steps after which at most one in twenty is over the window, and never more than the best count needs. */
-function safeCoats(
-  film: number,
-  doubt: number,
-  best: number,
-  upper: number,
-  scatter: Scatter,
-  session: number,
-): number {
-  let safe = 0;
-  for (let n = STEP; n <= 8; n += STEP) {
-    const after = film + n * session;
-    const sd = Math.hypot(doubt, logScatter(n, { session: 0, coat: scatter.coat }) * n * session) / after;
-    const over = 1 - normalCdf(Math.log(upper / after) / sd);
-    if (over > ACCEPTED_OVER || after > best + 1e-9) break;
-    safe = n;
-  }
-  return safe;
-}
 
 /** What to do next on the object, from its worst place. */
 export interface LiveAdvice {
@@ -143,7 +164,7 @@ export interface LiveAdvice {
    * is less than can be laid; `there`: stop, it matches.
    */
   readonly kind: 'look' | 'over' | 'coat' | 'faded' | 'unlike' | 'unsure' | 'rest' | 'there';
-  /** Coats to lay at the places that are short, a quarter or a half; 0 where nothing is advised. */
+  /** Coats to lay at the places that are short, in tenths; 0 where nothing is advised. */
   readonly amount: number;
   /** Places to lay it on; empty where nothing is advised. */
   readonly on: readonly SpotState[];
@@ -159,7 +180,7 @@ export function liveAdvice(state: LiveState): LiveAdvice {
   const of = (...zones: SpotZone[]) => state.spots.filter((s) => zones.includes(s.zone));
   const on = of('short').filter((s) => s.spray > 0);
   const keepOff = state.spots.filter((s) => !on.includes(s));
-  const amount = on.length ? Math.min(MOST_AT_ONCE, ...on.map((s) => s.spray)) : 0;
+  const amount = on.length ? Math.min(...on.map((s) => s.spray)) : 0;
   const plain = (kind: LiveAdvice['kind']): LiveAdvice => ({ kind, amount: 0, on: [], keepOff: state.spots });
   if (!state.spots.length) return plain('look');
   if (of('over').length) return { kind: 'over', amount, on, keepOff };

@@ -1,8 +1,8 @@
 export { fitStrength } from './fitStrength';
 export { scoreMatch, type TargetAngle, type MatchScore } from './target';
-export { ladderLabs, factorsToLabs, effectCoats, type EffectCoats } from './ladder';
+export { filmFactor, ladderLabs, factorsToLabs, effectCoats, type EffectCoats } from './ladder';
 export { findStopWindow, coatGrid, interpolateLabs, COAT_GRID, type StopWindow, type CurvePoint } from './stopWindow';
-export { adviseCoats, chancesAt, logScatter, DEFAULT_SCATTER, type Advice, type Chances, type Scatter } from './risk';
+export { chancesAt, logScatter, DEFAULT_SCATTER, type Scatter } from './risk';
 export {
   assembleMap,
   bestCell,

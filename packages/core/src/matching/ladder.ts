@@ -75,3 +75,8 @@ export function ladderLabs(
     factorsToLabs(model.over(ground, pile), viewing),
   );
 }
+
+/** Dry effect film of n coats against the nominal coat, for the film section. */
+export function filmFactor(recipe: EffectCoats, n: number): number {
+  return effectCoats(recipe, n).reduce((sum, c) => sum + c.factor, 0);
+}

@@ -43,6 +43,8 @@ export interface PreparedCoat {
   readonly tilt: number;
   readonly edge: number;
   readonly table: FlakeTable | null;
+  /** What the table was made from. */
+  readonly optics: FlakeOptics | null;
   readonly factor: number;
 }
 
@@ -85,6 +87,7 @@ export function prepareCoat(film: Film, coat: Coat): PreparedCoat {
     tilt: flakes ? (flakes.tilt * Math.PI) / 180 : 0.1,
     edge: flakes?.edge ?? 0,
     table: hasFlakes ? tabulateFlake(flakes.optics, film.n) : null,
+    optics: hasFlakes ? flakes.optics : null,
     factor,
   };
 }
@@ -104,6 +107,20 @@ export function adjustCoat(
     factor: change.factor ?? coat.factor,
   };
 }
+
+/** The same coat with every layer on its flakes thicker by a ratio; a flake that has none stays as it is. */
+export function thickenFlakes(film: Film, coat: PreparedCoat, ratio: number): PreparedCoat {
+  const { optics } = coat;
+  if (ratio === 1 || !optics || optics.kind === 'scalar') return coat;
+  const thick: FlakeOptics =
+    optics.kind === 'lacquered'
+      ? { ...optics, lacquerDepth: scaled(optics.lacquerDepth, ratio) }
+      : { ...optics, layers: optics.layers.map((l) => ({ ...l, nm: l.nm * ratio })) };
+  return { ...coat, optics: thick, table: tabulateFlake(thick, film.n) };
+}
+
+const scaled = (value: SpectrumOrNumber, ratio: number): SpectrumOrNumber =>
+  typeof value === 'number' ? value * ratio : Float64Array.from(value, (v) => v * ratio);
 
 /** Flake reflectance at wavelength i and a local cosine; 0 without flakes. */
 export function coatReflectance(coat: PreparedCoat, i: number, cosine: number): number {

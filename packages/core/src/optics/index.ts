@@ -16,7 +16,15 @@ export { internalToMeasured, measuredToInternal } from './saunderson';
 export { createFilm, type Film } from './film';
 export { FIVE_ANGLES, enterFilm, type Geometry } from './geometry';
 export { type FlakeOptics, type SpectralLayer, type SpectrumOrNumber } from './flakeOptics';
-export { prepareCoat, adjustCoat, type Coat, type Flakes, type Pigment, type PreparedCoat } from './coat';
+export {
+  prepareCoat,
+  adjustCoat,
+  thickenFlakes,
+  type Coat,
+  type Flakes,
+  type Pigment,
+  type PreparedCoat,
+} from './coat';
 export { createOptics, type Optics } from './optics';
 export { evaluateReference, createFastModel, type FastModel, type Ground, type SlabCache } from './stack';
 export { contrastRatio, HIDDEN_FROM } from './hiding';

@@ -367,6 +367,7 @@ export async function seedDemo(
           reducer: 'medium',
           ...{ distanceCm: 15, tipMm: null, overlap: 0.75, turns: null },
           temperatureC: 21,
+          sameInstrument: true,
           patches: FAMILIES[demo.family].patches,
         },
         version: 0,

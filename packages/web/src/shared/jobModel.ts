@@ -2,7 +2,7 @@ import type { Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import type { Done } from '@steady-gleam/core/jobs';
 import type { Lab } from '@steady-gleam/core/colour';
 import { defaultTolerance, FAMILIES, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
-import { averageReadings } from '@steady-gleam/core/formats';
+import { averageReadings, type Reading } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import type { Library } from '@steady-gleam/core/materials';
@@ -50,6 +50,17 @@ export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly Ta
       ),
     };
   });
+}
+
+/** Spots of a set by themselves, each at the set's angles; null where a spot misses one. */
+export function spotLabsOf(readings: readonly Reading[]): (Lab | null)[][] {
+  const angles = averageReadings(readings);
+  return [...new Set(readings.map((r) => r.spot))].map((spot) =>
+    angles.map(({ incidence, aspecular }): Lab | null => {
+      const own = readings.find((r) => r.spot === spot && r.incidence === incidence && r.aspecular === aspecular);
+      return own ? [own.l, own.a, own.b] : null;
+    }),
+  );
 }
 
 export type PlaceId = 'target' | 'map' | 'card' | 'mix' | 'plan' | 'booth' | 'spray';

@@ -1,4 +1,4 @@
-import { flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
+import { D65_10, flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
 import { STYLES, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
 import {
   importReadings,
@@ -8,12 +8,14 @@ import {
   type ImportResult,
 } from '@steady-gleam/core/formats';
 import {
-  assessLadder,
-  priorFromCards,
-  filmFactor,
-  type Assessment,
+  answerCard,
+  handFromCards,
+  nominalTable,
+  type CardAnswer,
+  type CardAsk,
   type KnownHand,
-  type RungReading,
+  type LadderOf,
+  type LadderTable,
 } from '@steady-gleam/core/letdown';
 import { layerLooks, opticalStack } from '@steady-gleam/core/looks';
 import {
@@ -29,6 +31,7 @@ import {
   targetUnder,
   factorsToLabs,
   effectCoats,
+  filmFactor,
   mapCounts,
   interpolateLabs,
   type Nudge,
@@ -163,15 +166,15 @@ export interface Compute {
     dyes: readonly { readonly dyeId: string; readonly depth: number }[],
     drawdown: NonNullable<OwnSystem['drawdown']>,
   ): { readonly factor: number; readonly off: number };
-  assess(
-    mix: Mix,
-    groundId: string,
-    target: readonly TargetAngle[],
-    rungs: readonly RungReading[],
-    last: number,
-    handHeld: boolean,
+  /**
+   * What a card says of the count, by instrument and by eye; null when there is nothing to go by.
+   * @param on mix and ground the card was sprayed with; null where nothing is picked
+   */
+  card(
+    on: { readonly mix: Mix; readonly groundId: string } | null,
+    ask: Omit<CardAsk, 'believed'>,
     earlier: readonly KnownHand[],
-  ): Assessment;
+  ): CardAnswer | null;
   /** Patches under tinted clear: the ground, a black and a grey patch, each under n coats. */
   patches(mix: Mix, groundId: string, counts: readonly number[]): readonly PatchLook[];
   sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
@@ -264,6 +267,7 @@ export function createCompute(): Compute {
       spread: STYLES[layer?.style ?? 'wet'].spread,
     };
   };
+  let tableKept: { key: string; table: LadderTable } | null = null;
   let ladderKept: { key: string; films: number[]; labs: Lab[][] } | null = null;
   /** Looks of a growing effect film over the stack's ground, at the five angles; the last one asked for is kept. */
   const ladderOf = (layers: readonly StackLayer[], mixId: string, most: number) => {
@@ -313,6 +317,7 @@ export function createCompute(): Compute {
     setMaterials: (own) => {
       shop = prepareLibrary(own);
       ladderKept = null;
+      tableKept = null;
     },
     pigmentLook: (pigmentId, cover) => {
       const model = shop.model(FIVE_ANGLES);
@@ -419,15 +424,21 @@ export function createCompute(): Compute {
     },
     importReadings: (text, hints) => importReadings(text, hints),
     importProducts: (text) => parseProductsCsv(text),
-    assess: (mix, groundId, target, rungs, last, handHeld, earlier) =>
-      assessLadder(
-        shop.model(target),
-        shop.ground(findGround(groundId, shop.library.grounds)),
-        recipeOf(mix),
-        target,
-        rungs,
-        { last, handHeld, prior: priorFromCards(earlier) },
-      ),
+    card: (on, ask, earlier) => {
+      const believed = handFromCards(earlier);
+      if (!on) return answerCard(null, { ...ask, believed });
+      const angles = ask.target?.angles ?? FIVE_ANGLES;
+      const key = JSON.stringify([on, angles.map((a) => [a.incidence, a.aspecular]), believed]);
+      const of: LadderOf = {
+        model: shop.model(angles),
+        ground: shop.ground(findGround(on.groundId, shop.library.grounds)),
+        recipe: recipeOf(on.mix),
+        viewing: D65_10,
+      };
+      // The next rung of the same card asks the film model for nothing new.
+      if (tableKept?.key !== key) tableKept = { key, table: nominalTable(of, believed) };
+      return answerCard(of, { ...ask, believed }, tableKept.table);
+    },
     patches: (mix, groundId, counts) => {
       const model = shop.model([{ incidence: 45, aspecular: 45 }]);
       const ground = shop.ground(findGround(groundId, shop.library.grounds));

@@ -6,6 +6,8 @@ import {
   laidOf,
   sayReach,
   SCUFFED,
+  LET_DOWN,
+  letDownMl,
   type CellState,
   type JobPlan,
   type JobState,
@@ -143,6 +145,15 @@ function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
           sx={{ fontSize: 26, lineHeight: 1.2, mt: 1, borderLeft: `4px solid ${tones.pick}`, pl: 1.5 }}
         >
           {capital(reach)}
+        </Typography>
+      ) : null}
+      {coat.name.endsWith(LET_DOWN) ? (
+        <Typography
+          data-testid="let-down"
+          sx={{ fontSize: 24, lineHeight: 1.2, mt: 1, borderLeft: `4px solid ${tones.pick}`, pl: 1.5 }}
+        >
+          Let {units.say('volume', letDownMl(cell, plan.gun.transfer))} of the cup down with as much of its carrier or
+          reducer, stir, strain.
         </Typography>
       ) : null}
       <Typography sx={{ fontSize: 30, lineHeight: 1.25, mt: 1 }}>

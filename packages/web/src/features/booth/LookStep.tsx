@@ -1,14 +1,21 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
-import { interpolateLabs } from '@steady-gleam/core/matching';
+import {
+  EYE_VIEWS,
+  LADDER_LAST,
+  labsAt,
+  liveAdvice,
+  toLabs,
+  type EyeView,
+  type Verdict,
+} from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useLive, type Live } from '../spray/useLive';
-import { whatFollows } from '../spray/sprayModel';
+import { capital, layable, whatFollows } from '../spray/sprayModel';
 import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
@@ -174,16 +181,16 @@ function plannedOn(state: StepProps['state'], live: Live): number {
 
 /** The target over what should be seen now, touching. */
 function Seen({ live }: { live: Live }) {
-  const { target, assessment } = live.count;
-  if (!target.length || !assessment || !live.state) return null;
-  const film = Math.min(assessment.counts.at(-1)!, live.most * live.state.session);
+  const { target, card } = live.count;
+  if (!target.length || !card || !live.state) return null;
+  const film = Math.min(LADDER_LAST, live.most * live.state.session);
   return (
     <Box sx={{ mt: 1.5, maxWidth: 720 }}>
       <Typography sx={{ fontSize: 18 }}>target above, what should be seen now below</Typography>
       <FlopStrip
         angles={target.map((t) => t.aspecular)}
         target={target.map((t) => t.lab)}
-        sample={interpolateLabs(assessment.counts, assessment.labs, film)}
+        sample={toLabs(labsAt(card.ladder, film))}
         height={170}
         label={`Target over what should be seen at ${countCoats(Number(film.toFixed(1)))}`}
       />
@@ -202,7 +209,9 @@ function WhatFollows({
   const passed = { kind: 'check' as const, checkId: at.check.id };
   const areas = plan.areas.filter((a) => a.objectId === at.check.objectId).map((a) => a.id);
   const left = enoughTold(state, live.layerIds, areas, ENOUGH);
-  const half = extraTold(state, live.layerIds, at.check.areaIds, 0.5, false, newId);
+  // What the advice says can be laid; where it says nothing, half a coat is offered.
+  const step = layable((live.state && liveAdvice(live.state).amount) || 0.5);
+  const half = extraTold(state, live.layerIds, at.check.areaIds, step.coats, false, newId, step.letDown !== null);
   // The one the advice comes to is the pick; where it advises none, none is.
   const advised = left.length ? whatFollows(live.state, live.most, live.count.advice?.spray ?? null) : 'one';
   const kind = (what: 'one' | 'half' | 'enough') => ({
@@ -215,7 +224,7 @@ function WhatFollows({
         {left.length ? 'One coat more, as planned' : 'Looked: go on'}
       </Button>
       <Button {...kind('half')} disabled={!half.length} onClick={() => log.tell(...left, ...half, passed)}>
-        Half a coat instead
+        {capital(step.said)} instead
       </Button>
       <Button {...kind('enough')} disabled={!left.length} onClick={() => log.tell(...left, passed)}>
         Enough: go on

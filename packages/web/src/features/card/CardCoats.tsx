@@ -31,7 +31,7 @@ export function cardCoats(
 }
 
 /** Whether the card has spoken, by readings or by eye. */
-export const spoke = (count: CardCount): boolean => !!count.assessment?.calibration || !!count.eye;
+export const spoke = (count: CardCount): boolean => !!count.card?.fit || !!count.answer?.eye;
 
 /** Said where coats are planned: the card's count differs, and one tap lays that instead. */
 export function CardCoats({ detail, count }: { detail: JobDetail; count: CardCount }) {

@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { labelPath, type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
-import { knownHandOf, type Assessment } from '@steady-gleam/core/letdown';
+import { knownHandOf, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
 import { findGround, findMix } from '@steady-gleam/core/materials';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -20,9 +20,9 @@ import { useBatches } from '../../shared/useShop';
 import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
 import { CardRun } from './CardRun';
-import { sayCard, sayHand, sayMisread } from './cardModel';
+import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from './cardModel';
 import { ChancesBars } from './ChancesBars';
-import { sayEye, sayFaceAgainstFlop, sayOutOfOrder, sayPlans } from './eyeModel';
+import { sayDisagree, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
 import { EarlierCards } from './EarlierCards';
 import { EyeLadder } from './EyeLadder';
 import { EyePicture } from './EyePicture';
@@ -37,8 +37,19 @@ const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitCh
 /** The let-down card: plan it, enter its rungs by instrument or by eye, read off the coat count of this hand. */
 export function CardPage() {
   const detail = useJob();
-  const { job, card, rungs, earlier } = detail;
-  const { target, readings, said, assessment, error, eye, advice } = useCardCount(detail);
+  const { job, card, rungs } = detail;
+  const {
+    target,
+    readings,
+    bare,
+    said,
+    scatter,
+    answer: found,
+    card: read,
+    error,
+    advice,
+    hand,
+  } = useCardCount(detail);
   const { tones } = useTheme();
   const units = useUnits();
   const { data: mixed = [] } = useBatches();
@@ -54,7 +65,7 @@ export function CardPage() {
   const wet = rungs.filter((r) => r.state === 'wet' && planned.includes(r.rungCoats ?? -1));
   const withTarget = target.length > 0;
   const picked = job.pick !== null;
-  useKeepHand(job, mix, assessment);
+  useKeepHand(job, mix, read?.fit ?? null);
 
   if (withTarget && !picked) {
     return (
@@ -69,22 +80,27 @@ export function CardPage() {
     );
   }
   if (error) return <Notice title="The card could not be worked out." text={error} />;
-  if (withTarget && !assessment) return <Notice title="Reading the card …" />;
+  if (withTarget && !read) return <Notice title="Reading the card …" />;
 
-  const answer = eye
-    ? sayEye(eye)
-    : withTarget
-      ? sayCard(assessment!)
-      : {
-          answer: card ? 'Judge the rungs by eye.' : 'Without an instrument: plan a card and judge it by eye.',
-          why: card
-            ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
-            : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
-        };
-  const calibration = withTarget ? (assessment?.calibration ?? null) : null;
-  const misread = calibration ? sayMisread(calibration.misread) : null;
-  const disorder = sayOutOfOrder(said);
-  const against = sayFaceAgainstFlop(said);
+  const eye = found?.eye ?? null;
+  const answer =
+    eye && advice
+      ? sayEye(eye, advice)
+      : read && advice
+        ? sayCard(read, advice)
+        : {
+            answer: card ? 'Judge the rungs by eye.' : 'Without an instrument: plan a card and judge it by eye.',
+            why: card
+              ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
+              : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
+          };
+  const fit = read?.fit ?? null;
+  const rows = [...(bare ? [bare] : []), ...readings];
+  const warnings = [
+    ...(read ? [sayNarrow(read), saySwapped(read), sayDoubtful(read)] : []),
+    sayOutOfOrder(said),
+    sayDisagree(eye, said),
+  ].filter((w): w is string => w !== null);
   const recipe = `${findMix(job.mixId, library.systems).name} at ${choice.strength.toFixed(2)}×, ${STYLES[choice.style].name.toLowerCase()}${andControl(choice.controlCoats)}, over ${findGround(choice.groundId, library.grounds).name.toLowerCase()}`;
   const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
   const nextRung = planned.find((n) => !judged(n)) ?? null;
@@ -110,53 +126,39 @@ export function CardPage() {
       <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={() => setSelected(null)} />
     ) : (
       <>
-        {assessment && withTarget ? (
+        {read && withTarget ? (
           <Box>
             <Typography variant="h2" sx={{ mb: 0.5 }}>
-              {calibration ? 'What the card taught' : earlier.length ? 'From your earlier cards' : 'Before the card'}
+              {fit ? 'What the card taught' : 'Before the card'}
             </Typography>
-            {calibration || earlier.length ? (
-              <Typography sx={{ mb: 0.5 }}>
-                {sayHand(assessment.hand, calibration?.free ?? ['film', 'spread'])}.
-              </Typography>
-            ) : null}
-            {figure(
-              'film per coat',
-              calibration
-                ? `${assessment.hand.film.toFixed(2)} ± ${(assessment.hand.film * calibration.sd.film).toFixed(2)}`
-                : earlier.length
-                  ? `${assessment.hand.film.toFixed(2)}, expected`
-                  : 'nominal',
-            )}
-            {figure(
-              'coats to match',
-              `${assessment.best.toFixed(1)} ± ${assessment.bestSd.toFixed(assessment.bestSd < 0.095 ? 2 : 1)}`,
-            )}
-            {assessment.nextRung && assessment.nextRung.leaves < assessment.bestSd * 0.9
+            {fit ? <Typography sx={{ mb: 0.5 }}>{sayHand(fit)}.</Typography> : null}
+            {figure('film per coat', hand === null ? 'not read yet' : hand.toFixed(2))}
+            {figure('the card says', `${read.card90[0].toFixed(1)} to ${read.card90[1].toFixed(1)}`)}
+            {figure('on the piece', `${read.object90[0].toFixed(1)} to ${read.object90[1].toFixed(1)}`)}
+            {read.nextRung && read.nextRung.leaves < 0.9
               ? figure(
-                  `with a rung of ${sayCoats(assessment.nextRung.coats)}`,
-                  `± ${assessment.nextRung.leaves.toFixed(2)}`,
+                  `a rung of ${sayCoats(read.nextRung.coats)} as well`,
+                  `doubt ${Math.round(100 * read.nextRung.leaves)} %`,
                 )
               : null}
+            {figure('spots scatter by', scatter === null ? 'usual' : `${scatter.toFixed(2)} Lab`)}
+            {fit ? (
+              <Typography variant="body2" sx={{ mt: 0.75 }}>
+                {sayFit(read, rows)}
+              </Typography>
+            ) : null}
           </Box>
         ) : null}
-        {eye ? <EyePicture posterior={eye.posterior} /> : null}
+        {eye ? <EyePicture posterior={eye} /> : null}
         <SetUpNotes detail={detail} work={work} />
-        {misread ? warning(misread) : null}
-        {disorder ? warning(disorder) : null}
-        {against ? warning(against) : null}
-        {(withTarget ? (assessment?.disorder ?? []) : []).map((d) =>
-          warning(
-            `${countCoats(d.more)} read ${d.said} than ${countCoats(d.fewer)}, though more coats go the other way here. Were the rungs swapped, or one misread?`,
-          ),
-        )}
+        {warnings.map(warning)}
         {wet.length
           ? warning(
               `The rung with ${wet.map((r) => countCoats(r.rungCoats!)).join(' and ')} was read wet, so it is kept but not used. Read it again under clear.`,
             )
           : null}
-        {advice ? <ChancesBars advice={advice} /> : null}
-        {advice ? <Typography variant="body2">{sayPlans(advice)}</Typography> : null}
+        {read && advice ? <ChancesBars card={read} spray={advice.spray} /> : null}
+        {read ? <Typography variant="body2">{sayPlans(read)}</Typography> : null}
         <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
           {job.status === 'finished' ? (
             <Typography>
@@ -189,9 +191,9 @@ export function CardPage() {
       <Answer why={answer.why}>{answer.answer}</Answer>
       {card && !planning ? (
         <>
-          {withTarget && assessment ? (
+          {withTarget && read ? (
             <LadderPicture
-              assessment={assessment}
+              card={read}
               target={target}
               rungs={planned}
               readings={readings}
@@ -202,10 +204,10 @@ export function CardPage() {
             <EyeLadder rungs={planned} verdicts={said} selected={selected} onSelect={setSelected} />
           )}
           {FAMILIES[job.family].patches ? <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} /> : null}
-          {figures && calibration && assessment ? (
+          {figures && fit && read ? (
             <Box component="section" aria-label="The figures" sx={{ mt: 2 }}>
               <Suspense fallback={null}>
-                <FitChart assessment={assessment} readings={readings} target={target} />
+                <FitChart card={read} readings={rows} target={target} />
               </Suspense>
               <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
                 Lines: the model in this hand, solid at {target[0]!.aspecular}°, then{' '}
@@ -216,7 +218,7 @@ export function CardPage() {
                 in ever shorter dashes. Points: as read.
               </Typography>
               <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-                {sayFigures(assessment)}
+                {sayFigures(fit)}
               </Typography>
             </Box>
           ) : null}
@@ -224,6 +226,16 @@ export function CardPage() {
             <Button variant="outlined" onClick={() => setPlanning(true)} sx={{ flex: 'none' }}>
               Change the plan
             </Button>
+            {withTarget ? (
+              <Button
+                variant="outlined"
+                aria-pressed={selected === 0}
+                onClick={() => setSelected(0)}
+                sx={{ flex: 'none' }}
+              >
+                {bare ? 'Bare ground, read' : 'Bare ground: enter'}
+              </Button>
+            ) : null}
             <CardRun detail={detail} work={work} />
             <Button
               component="a"
@@ -247,7 +259,7 @@ export function CardPage() {
             >
               Label, A6
             </Button>
-            {calibration ? (
+            {fit ? (
               <Button
                 variant="text"
                 color="inherit"
@@ -275,7 +287,7 @@ export function CardPage() {
           detail={detail}
           card={card}
           hasTarget={withTarget}
-          bracket={withTarget && assessment ? assessment.best : null}
+          bracket={withTarget && read ? read.best : null}
           {...(card ? { onDone: () => setPlanning(false) } : {})}
         />
       )}
@@ -284,36 +296,39 @@ export function CardPage() {
   );
 }
 
-/** Every member of the fit, in one line each. */
-function sayFigures({ calibration }: Assessment): string {
-  const { free, parameters, sd, fit } = calibration!;
-  const names: Record<string, string> = {
-    film: 'film',
-    flake: 'flake share',
-    spread: 'flake spread',
-    edge: 'edge scatter',
-    hueNm: 'dye shift',
-    groundL: 'ground L*',
-    groundA: 'ground a*',
-    groundB: 'ground b*',
-  };
-  const members = free.map((name, p) => {
-    const linear = name === 'hueNm' || name.startsWith('ground');
-    const value = linear ? 10 * parameters[p]! : Math.exp(parameters[p]!);
-    const doubt = linear ? 10 * sd[name] : value * sd[name];
-    return `${names[name]} ${value.toFixed(2)} ± ${doubt.toFixed(2)}${name === 'hueNm' ? ' nm' : ''}`;
+const VARIATIONS: Readonly<Record<VariationId, string>> = {
+  flake: 'flake share',
+  spread: 'flake spread',
+  edge: 'edge scatter',
+  layers: 'flake layers',
+  hue: 'dye shift',
+  band: 'dye band',
+  pigment: 'pigment',
+  groundL: 'ground L*',
+  groundA: 'ground a*',
+  groundB: 'ground b*',
+  underTilt: 'ground flakes’ tilt',
+  underEdge: 'ground flakes’ edges',
+  underCover: 'ground flakes’ cover',
+  underTint: 'ground tint',
+};
+
+/** What was fitted, in one line; figures that trade places with others stand without a plus or minus. */
+function sayFigures({ variations, chi }: FitSaid): string {
+  const members = variations.map(({ id, mean }) => {
+    const linear = id === 'hue' || id.startsWith('ground');
+    return `${VARIATIONS[id]} ${(linear ? mean : Math.exp(mean)).toFixed(2)}${id === 'hue' ? ' nm' : ''}`;
   });
-  return `${members.join(' · ')} · residual ${fit.toFixed(1)} times the reading noise`;
+  return `${members.join(' · ')} · chi ${chi.toFixed(1)} (about 1 for a card that lies on its ladder)`;
 }
 
 /** Keeps what the card says of the hand once it has settled, for the next card with this gun and style. */
 function useKeepHand(
   { id, finishId }: Pick<Job, 'id' | 'finishId'>,
   mix: { style: string; mixId: string },
-  assessment: Assessment | null,
+  fit: FitSaid | null,
 ): void {
-  const calibration = assessment?.calibration;
-  const text = calibration ? JSON.stringify({ ...knownHandOf(calibration), style: mix.style, mixId: mix.mixId }) : null;
+  const text = fit ? JSON.stringify({ ...knownHandOf(fit), style: mix.style, mixId: mix.mixId }) : null;
   useEffect(() => {
     if (!text) return;
     // Not shown anywhere on this page; the next look at the card sends it again if this fails.

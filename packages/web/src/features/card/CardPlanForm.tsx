@@ -141,6 +141,7 @@ export function CardPlanForm({
             ...{ distanceCm: null, tipMm: null, overlap: null, turns: null },
             temperatureC: null,
             patches: FAMILIES[job.family].patches,
+            sameInstrument: true,
           },
         },
   });
@@ -317,6 +318,23 @@ export function CardPlanForm({
           />
         )}
       />
+      {hasTarget ? (
+        <Controller
+          control={form.control}
+          name="settings.sameInstrument"
+          render={({ field }) => (
+            <FormControlLabel
+              sx={{ mt: 1, minHeight: 44 }}
+              control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
+              label={
+                field.value
+                  ? 'Card and target are read with the same instrument'
+                  : 'Read with two instruments: their offset and their angles count as doubt'
+              }
+            />
+          )}
+        />
+      ) : null}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary', maxWidth: '70ch' }}>
         Same sealer shade, ground coats, reducer, distance, overlap and speed as the job. Two-pack clear on the card
         holds isocyanates: air-fed respirator and exhaust, as the product’s sheet and your local rules say.

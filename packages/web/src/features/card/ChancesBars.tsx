@@ -1,13 +1,14 @@
 import { Box, Typography, useTheme } from '@mui/material';
-import type { Advice } from '@steady-gleam/core/matching';
+import { firstChoices, type CardSaid } from '@steady-gleam/core/letdown';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
 
 /** Chances of ending under, in or over the window for the half coats around the advice. */
-export function ChancesBars({ advice }: { advice: Advice }) {
+export function ChancesBars({ card, spray }: { card: CardSaid; spray: number }) {
   const { tones } = useTheme();
-  const at = advice.chances.findIndex((c) => c.coats === advice.spray);
-  const shown = advice.chances.slice(Math.max(0, at - 1), Math.max(0, at - 1) + 4);
+  const choices = firstChoices(card);
+  const at = choices.findIndex((c) => c.coats === spray);
+  const shown = choices.slice(Math.max(0, at - 1), Math.max(0, at - 1) + 4);
   const part = (share: number, word: string, background: string, ink: string) =>
     share < 0.005 ? null : (
       <Box
@@ -31,11 +32,11 @@ export function ChancesBars({ advice }: { advice: Advice }) {
       <Typography variant="h2" sx={{ mb: 0.75 }}>
         If you spray
       </Typography>
-      {shown.map((c) => (
+      {shown.map(({ coats, chances: c }) => (
         <Box
-          key={c.coats}
+          key={coats}
           role="img"
-          aria-label={`${sayCoats(c.coats)} coats: ${Math.round(c.under * 100)} % under, ${Math.round(c.inside * 100)} % in, ${Math.round(c.over * 100)} % over`}
+          aria-label={`${sayCoats(coats)} coats: ${Math.round(c.under * 100)} % under, ${Math.round(c.in * 100)} % in, ${Math.round(c.over * 100)} % over`}
           sx={{ display: 'flex', alignItems: 'center', mb: '5px' }}
         >
           <Typography
@@ -43,14 +44,14 @@ export function ChancesBars({ advice }: { advice: Advice }) {
             component="span"
             sx={{
               width: 40,
-              ...(c.coats === advice.spray ? { boxShadow: `inset 4px 0 ${tones.pick}`, pl: '9px' } : { pl: '9px' }),
+              ...(coats === spray ? { boxShadow: `inset 4px 0 ${tones.pick}`, pl: '9px' } : { pl: '9px' }),
             }}
           >
-            {sayCoats(c.coats)}
+            {sayCoats(coats)}
           </Typography>
           <Box sx={{ display: 'flex', flex: 1, height: 26, background: tones.raised }}>
             {part(c.under, 'under', tones.raised, tones.ink)}
-            {part(c.inside, 'in', tones.ink, tones.page)}
+            {part(c.in, 'in', tones.ink, tones.page)}
             {part(c.over, 'over', tones.danger, tones.onDanger)}
           </Box>
         </Box>

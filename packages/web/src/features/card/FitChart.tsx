@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material';
-import type { Assessment, RungReading } from '@steady-gleam/core/letdown';
+import { LADDER_LAST, predictedLabs, type CardSaid, type RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
 import { FIGURES } from '../../app/theme';
@@ -8,30 +8,27 @@ const DASH = ['', '9 4', '4 4', '2 4', '10 3 2 3'];
 
 /** What each rung read against the model in this hand: L* over coats, one line an angle. */
 export function FitChart({
-  assessment,
+  card,
   readings,
   target,
 }: {
-  assessment: Assessment;
+  card: CardSaid;
   readings: readonly RungReading[];
   target: readonly TargetAngle[];
 }) {
   const { tones } = useTheme();
-  const { counts, labs } = assessment;
-  const last = Math.max(4, ...readings.map((r) => r.coats)) + 0.5;
-  const rows = counts.flatMap((n, k) =>
-    n > last
-      ? []
-      : [
-          Object.fromEntries([
-            ['n', n],
-            ...target.map((t, g) => [`m${t.aspecular}`, labs[k]![g]![0]]),
-            ...target.map((t, g) => [
-              `r${t.aspecular}`,
-              readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null,
-            ]),
-          ]),
-        ],
+  const last = Math.min(LADDER_LAST, Math.max(4, ...readings.map((r) => r.coats)) + 0.5);
+  const counts = Array.from({ length: Math.round(last * 4) + 1 }, (_, i) => i / 4);
+  const labs = predictedLabs(card.ladder, counts);
+  const rows = counts.map((n, k) =>
+    Object.fromEntries([
+      ['n', n],
+      ...target.map((t, g) => [`m${t.aspecular}`, labs[k]![g]![0]]),
+      ...target.map((t, g) => [
+        `r${t.aspecular}`,
+        readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null,
+      ]),
+    ]),
   );
   return (
     <div

@@ -1,13 +1,14 @@
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
 import type { Lab } from '@steady-gleam/core/colour';
-import type { Assessment, RungReading } from '@steady-gleam/core/letdown';
-import { interpolateLabs, scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
+import { cardCurve, predictedLabs, type CardSaid, type RungReading } from '@steady-gleam/core/letdown';
+import { scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
+import { useMemo } from 'react';
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
 import { sayCoats } from '../../shared/jobModel';
 
 interface LadderPictureProps {
-  readonly assessment: Assessment;
+  readonly card: CardSaid;
   readonly target: readonly TargetAngle[];
   readonly rungs: readonly number[];
   readonly readings: readonly RungReading[];
@@ -23,9 +24,11 @@ const CURVE_WIDTH = 250;
  * The card as it lies on the bench: each rung over the target, touching; beside it how far off every coat count is, on the
  * same scale of coats, with the stop window across both.
  */
-export function LadderPicture({ assessment, target, rungs, readings, selected, onSelect }: LadderPictureProps) {
+export function LadderPicture({ card, target, rungs, readings, selected, onSelect }: LadderPictureProps) {
   const { tones } = useTheme();
-  const { stop, counts, labs, bestSd } = assessment;
+  const { card90 } = card;
+  const window = card.window.inside ? card.window.counts : null;
+  const curve = useMemo(() => cardCurve(card), [card]);
   const gap = rungs.length > 1 ? Math.min(...rungs.slice(1).map((n, i) => n - rungs[i]!)) : 1;
   const top = rungs[0]! - gap / 2;
   const bottom = rungs.at(-1)! + gap / 2;
@@ -35,7 +38,7 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
       [i === 0 ? top : (rungs[i - 1]! + n) / 2, i === rungs.length - 1 ? bottom : (n + rungs[i + 1]!) / 2] as const,
   );
   const readingOf = (n: number) => readings.find((r) => r.coats === n && r.labs.some(Boolean));
-  const predicted = rungs.map((n) => interpolateLabs(counts, labs, n));
+  const predicted = predictedLabs(card.ladder, rungs);
   const shown = rungs.map((n, i) => {
     const read = readingOf(n);
     return predicted[i]!.map((p, g): { lab: Lab; read: boolean } => {
@@ -44,13 +47,10 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
     });
   });
   const exposures = exposuresByAngle([target.map((t) => t.lab), ...shown.map((s) => s.map((c) => c.lab))]);
-  const visible = stop.curve.filter((p) => p.coats >= top && p.coats <= bottom);
+  const visible = curve.filter((p) => p.coats >= top && p.coats <= bottom);
   const x = (toleranceRatio: number) => (Math.min(FURTHEST, toleranceRatio) / FURTHEST) * (CURVE_WIDTH - 16) + 4;
-  const path = visible
-    .map((p, i) => `${i ? 'L' : 'M'}${x(p.toleranceRatio).toFixed(1)} ${y(p.coats).toFixed(2)}`)
-    .join('');
+  const path = visible.map((p, i) => `${i ? 'L' : 'M'}${x(p.ratio).toFixed(1)} ${y(p.coats).toFixed(2)}`).join('');
   const clampY = (n: number) => Math.min(100, Math.max(0, y(n)));
-  const window = stop.window;
   return (
     <Box
       sx={{
@@ -178,7 +178,7 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
       <Box
         sx={{ position: 'relative' }}
         role="img"
-        aria-label={`How far off each coat count is. ${window ? `Window ${window[0].toFixed(1)} to ${window[1].toFixed(1)} coats` : 'No window'}; best ${stop.best.coats.toFixed(1)}, give or take ${bestSd.toFixed(1)}.`}
+        aria-label={`How far off each coat count is. ${window ? `Window ${window[0].toFixed(1)} to ${window[1].toFixed(1)} coats` : 'No window'}; best ${card.best.toFixed(1)}, nine in ten between ${card90[0].toFixed(1)} and ${card90[1].toFixed(1)}.`}
       >
         <svg
           viewBox={`0 0 ${CURVE_WIDTH} 100`}
@@ -200,8 +200,8 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
           <rect
             x={4}
             width={CURVE_WIDTH - 12}
-            y={clampY(stop.best.coats - 1.645 * bestSd)}
-            height={Math.max(0, clampY(stop.best.coats + 1.645 * bestSd) - clampY(stop.best.coats - 1.645 * bestSd))}
+            y={clampY(card90[0])}
+            height={Math.max(0, clampY(card90[1]) - clampY(card90[0]))}
             fill={tones.ink}
             opacity={0.13}
           />
@@ -243,7 +243,7 @@ export function LadderPicture({ assessment, target, rungs, readings, selected, o
             }}
           >
             window {window[0].toFixed(1)}
-            {stop.closes ? `–${window[1].toFixed(1)}` : ' and on'}
+            {card.window.closes ? `–${window[1].toFixed(1)}` : ' and on'}
           </Typography>
         ) : null}
       </Box>

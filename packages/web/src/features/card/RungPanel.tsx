@@ -72,7 +72,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const say = useAddVerdict(job);
   const addPhoto = useAddPhoto(job);
   const removePhoto = useRemovePhoto();
-  const [by, setBy] = useState<'readings' | 'eye'>(target.length ? 'readings' : 'eye');
+  const [by, setBy] = useState<'readings' | 'eye'>(target.length || coats <= 0 ? 'readings' : 'eye');
   const read = rungs.find((r) => r.rungCoats === coats) ?? null;
   const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
   const { took, note } = useTakenOut();
@@ -101,21 +101,25 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   return (
     <>
       <Box>
-        <Typography variant="h2">The rung with {countCoats(coats)}</Typography>
+        <Typography variant="h2">{coats > 0 ? `The rung with ${countCoats(coats)}` : 'The bare ground'}</Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          Cleared and dry, where the coat is even.
+          {coats > 0
+            ? 'Cleared and dry, where the coat is even.'
+            : 'The card’s ground under clear alone. It anchors the ladder: the count is surer with it than with any other rung.'}
         </Typography>
       </Box>
-      <ToggleButtonGroup
-        exclusive
-        fullWidth
-        value={by}
-        aria-label="How it is judged"
-        onChange={(_, v: typeof by | null) => v && setBy(v)}
-      >
-        <ToggleButton value="readings">Readings</ToggleButton>
-        <ToggleButton value="eye">By eye</ToggleButton>
-      </ToggleButtonGroup>
+      {coats > 0 ? (
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={by}
+          aria-label="How it is judged"
+          onChange={(_, v: typeof by | null) => v && setBy(v)}
+        >
+          <ToggleButton value="readings">Readings</ToggleButton>
+          <ToggleButton value="eye">By eye</ToggleButton>
+        </ToggleButtonGroup>
+      ) : null}
       {by === 'readings' ? (
         <>
           <ToggleButtonGroup
@@ -137,7 +141,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             rungCoats={coats}
             state={state}
             angles={target.length ? target.map((t) => t.aspecular) : [15, 25, 45, 75, 110]}
-            saveLabel={read ? 'Keep the correction' : 'Keep this rung'}
+            saveLabel={read ? 'Keep the correction' : coats > 0 ? 'Keep this rung' : 'Keep the bare ground'}
             narrow
             known={rungs}
             onCancel={onDone}
@@ -150,7 +154,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             <TakeOut
               set={read}
               what="Take this rung’s readings out"
-              onTaken={() => took(read, `The rung with ${countCoats(coats)}`)}
+              onTaken={() => took(read, coats > 0 ? `The rung with ${countCoats(coats)}` : 'The bare ground')}
             />
           ) : null}
           {note}

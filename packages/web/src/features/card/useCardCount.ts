@@ -1,59 +1,102 @@
-import type { JobDetail } from '@steady-gleam/contracts';
-import type { Assessment, RungReading, RungVerdict } from '@steady-gleam/core/letdown';
-import type { Advice, TargetAngle } from '@steady-gleam/core/matching';
+import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
+import { spotsOf } from '@steady-gleam/core/formats';
+import {
+  adviseFirst,
+  noiseOf,
+  noiseOfSpots,
+  type Advised,
+  type CardAnswer,
+  type CardSaid,
+  type RungReading,
+  type RungVerdict,
+  type TargetRead,
+} from '@steady-gleam/core/letdown';
+import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useMemo } from 'react';
-import { pickOf, mixOf, rungReadingsOf, targetOf } from '../../shared/jobModel';
+import { mixOf, pickOf, rungReadingsOf, spotLabsOf, targetOf } from '../../shared/jobModel';
 import { useCompute } from '../../worker/useCompute';
-import { adviseByEye, rungVerdicts, type EyeAdvice } from './eyeModel';
+import { rungVerdicts } from './eyeModel';
 
 /** What a job's card says of the count, by readings, by eye, or both. */
 export interface CardCount {
   readonly target: readonly TargetAngle[];
-  /** Cleared rungs of the plan that were read, and what was said of its rungs by eye. */
+  /** Cleared rungs of the plan that were read, the bare ground, and what was said of its rungs by eye. */
   readonly readings: readonly RungReading[];
+  readonly bare: RungReading | null;
   readonly said: readonly RungVerdict[];
-  /** Null without a target or a pick, and until it is worked out. */
-  readonly assessment: Assessment | null;
+  /** Scatter of the painter's own repeated spots, Lab units; null where none was read twice. */
+  readonly scatter: number | null;
+  /** Null while there is nothing to go by, and until it is worked out. */
+  readonly answer: CardAnswer | null;
+  readonly card: CardSaid | null;
   readonly error: string | null;
-  readonly eye: EyeAdvice | null;
   readonly best: number | null;
-  /** Counts to aim for: those that pass, or the ones that come closest. */
-  readonly aim: readonly [number, number] | null;
-  /** Some count passes at every angle. */
-  readonly inside: boolean;
-  readonly advice: Advice | null;
+  /** First stop. */
+  readonly advice: Advised | null;
+  /** Film of the hand against nominal, as its card taught it. */
+  readonly hand: number | null;
 }
 
-/** Works out what the card says; the card's own page and the job ask alike. */
+/** Cleared readings of the card, its bare ground among them. */
+export function cardReadings(rungs: readonly ReadingSet[], planned: readonly number[], target: readonly TargetAngle[]) {
+  const cleared = rungs.filter((r) => r.state === 'cleared');
+  return {
+    readings: rungReadingsOf(
+      cleared.filter((r) => planned.includes(r.rungCoats ?? -1)),
+      target,
+    ),
+    bare:
+      rungReadingsOf(
+        cleared.filter((r) => r.rungCoats === 0),
+        target,
+      )[0] ?? null,
+  };
+}
+
+/** Works out what the card says; the card's own page, the job and the booth ask alike. */
 export function useCardCount({ job, target: set, card, rungs, verdicts, earlier }: JobDetail): CardCount {
   const target = useMemo(() => targetOf(set), [set]);
-  const mix = mixOf(job);
-  const { groundId } = pickOf(job);
   const planned = card?.rungs ?? [];
-  const readings = rungReadingsOf(
-    rungs.filter((r) => r.state === 'cleared' && planned.includes(r.rungCoats ?? -1)),
-    target,
-  );
+  const { readings, bare } = cardReadings(rungs, planned, target);
   const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));
-  const last = Math.max(6, ...planned) + 1;
-  const handHeld = card?.onStand === false;
-  const canAssess = target.length > 0 && job.pick !== null;
-  const { value, error } = useCompute(
-    canAssess ? JSON.stringify([mix, groundId, target, readings, last, handHeld, earlier]) : null,
-    (c) => c.assess(mix, groundId, target, readings, last, handHeld, earlier),
+  const scatter = noiseOfSpots([...(set ? [set] : []), ...rungs].map((s) => spotLabsOf(s.readings)));
+  const read: TargetRead | null = target.length
+    ? {
+        angles: target,
+        spots: Math.max(1, set ? spotsOf(set.readings) : 1),
+        sameInstrument: card?.settings.sameInstrument ?? true,
+        noise: noiseOf(
+          scatter,
+          target.map((t) => t.lab[0]),
+        ),
+      }
+    : null;
+  const asks = read ? job.pick !== null : said.length > 0;
+  const on = job.pick ? { mix: mixOf(job), groundId: pickOf(job).groundId } : null;
+  const ask = {
+    target: read,
+    bare: bare?.labs ?? null,
+    rungs: readings,
+    verdicts: said,
+    handHeld: card?.onStand === false,
+  };
+  const { value, error } = useCompute(asks ? JSON.stringify([on, ask, earlier]) : null, (c) =>
+    c.card(on, ask, earlier),
   );
-  const assessment = canAssess ? value : null;
-  const eye = adviseByEye(said, assessment, handHeld);
+  const answer = asks ? (value ?? null) : null;
+  const fit = answer?.card.fit ?? null;
+  const advice = useMemo(() => (answer ? adviseFirst(answer.card) : null), [answer]);
   return {
     target,
     readings,
+    bare,
     said,
-    assessment,
+    scatter,
+    answer,
+    card: answer?.card ?? null,
     error,
-    eye,
-    best: eye?.posterior.best ?? assessment?.best ?? null,
-    aim: eye?.window ?? assessment?.aim.counts ?? null,
-    inside: assessment?.aim.inside ?? true,
-    advice: eye?.advice ?? assessment?.advice ?? null,
+    best: answer?.card.best ?? null,
+    advice,
+    hand: fit ? Math.exp(fit.film.mean) : null,
   };
 }

@@ -1,9 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Assessment } from '@steady-gleam/core/letdown';
+import { adviseFirst } from '@steady-gleam/core/letdown';
+import { testCard } from '../card/testCard';
 import type { MatchMap } from '@steady-gleam/core/matching';
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { nextStep, sayCoats, openPoints, sayMix } from '../../shared/jobModel';
-import { sayCard } from '../card/cardModel';
+import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from '../card/cardModel';
 import { columnAt, sayAnswer } from './mapModel';
 
 const score = (toleranceRatio: number) => ({
@@ -124,29 +125,36 @@ describe('what the screens say', () => {
   });
 
   it('tells what the card changed and why', () => {
-    const stop = (coats: number, window: [number, number] | null) => ({
-      window,
-      closes: true,
-      best: { coats, rmsDe: 0.4, toleranceRatio: 0.4 },
-      curve: [],
-    });
-    const assessment = {
-      calibration: { free: ['film', 'spread'], misread: [], hand: { film: 1.18, flake: 1, spread: 0.9 } },
-      hand: { film: 1.18, flake: 1, spread: 0.9 },
-      stop: stop(2.5, [2.3, 2.8]),
-      nominal: stop(3.1, [2.9, 3.4]),
-      best: 2.5,
-      aim: { counts: [2.3, 2.8], inside: true },
-      advice: { spray: 2, chances: [], left: 0.5 },
-    } as unknown as Assessment;
-    expect(sayCard(assessment).answer).toBe('Your card says 2.5. Spray 2, then look.');
-    expect(sayCard(assessment).why).toContain(
+    const fit = {
+      data: 75,
+      chi: 1,
+      lambda: 1,
+      swapped: [],
+      doubtful: [],
+      film: { mean: Math.log(1.18), sd: 0.05 },
+      variations: [{ id: 'spread' as const, mean: -0.1, sd: 0.04 }],
+    };
+    const card = testCard(2.5, 0.3, { nominalBest: 3.1, fit });
+    const first = { ...adviseFirst(card), spray: 2 };
+    expect(sayCard(card, first).answer).toBe('Your card says 2.5. Spray 2, then look.');
+    expect(sayCard(card, first).why).toContain(
       'You lay 18 % more than a nominal coat; the pearl lies flatter than usual, so it takes 0.6 fewer',
     );
+    expect(sayCard(card, first).why).toContain('The card says 2.4–2.6; on the piece plan for 2.1–2.9.');
+    // What traded places with another figure is not told as learned.
+    const vague = { ...fit, variations: [{ ...fit.variations[0]!, sd: 0.11 }] };
+    expect(sayHand(vague)).toBe('You lay 18 % more than a nominal coat');
     // Read, but nothing passes: the closest counts and what would open a window, never “spray the card first”.
-    const none = sayCard({ ...assessment, stop: stop(2.5, null), aim: { counts: [2.2, 2.9], inside: false } });
+    const off = { ...card, window: { counts: [2.2, 2.9] as const, inside: false, closes: true, ratio: 1.3 } };
+    const none = sayCard(off, first);
     expect(none.answer).toBe('No count passes at every angle; closest is 2.5. Spray 2, then look.');
     expect(none.why).toContain('Your card is read: 2.2 to 2.9 come closest');
     expect(none.why).toContain('What would open a window');
+    expect(saySwapped({ fit: { ...fit, swapped: [[2, 3]] } })).toContain('2 coats and 3 coats changed places');
+    expect(sayDoubtful({ fit: { ...fit, doubtful: [3] } })).toContain('The rung with 3 coats does not belong');
+    expect([sayDoubtful(card), saySwapped(card), sayNarrow(card)]).toEqual([null, null, null]);
+    expect(sayNarrow(testCard(2.5, 0.1))).toContain('narrower than a gun’s own scatter');
+    expect(sayFit(card, [])).toContain('within what readings scatter by');
+    expect(sayFit({ ...card, fit: { ...fit, lambda: 4 } }, [])).toContain('off by half a coat');
   });
 });

@@ -36,8 +36,7 @@ export function MixPage() {
   const room = useMixRoom(detail, work, count, shelf, batches.data ?? NO_BATCHES);
   const weather = useWeather(room);
   // Amounts follow from the hand: none is shown before the card is read.
-  const readsCard =
-    count.readings.length > 0 && count.target.length > 0 && job.pick && !count.assessment && !count.error;
+  const readsCard = count.readings.length > 0 && count.target.length > 0 && job.pick && !count.answer && !count.error;
   if (products.isPending || guns.isPending || batches.isPending || readsCard)
     return <Notice title="Opening the mix room …" />;
   const failed = products.error ?? guns.error ?? batches.error;

@@ -47,7 +47,7 @@ export function useMixRoom(
   const [state, setState] = useState(() => kept(job.id));
   useEffect(() => sessionStorage.setItem(keyOf(job.id), JSON.stringify(state)), [job.id, state]);
   const { mixing, setMixing, faults, failure } = useMixing(job);
-  const hand = count.assessment?.calibration ? { mixId: job.mixId, film: count.assessment.hand.film } : null;
+  const hand = count.hand === null ? null : { mixId: job.mixId, film: count.hand };
   const area = plan.areas.reduce((sum, a) => sum + (a.on === null ? a.areaM2 : 0), 0);
   const groups = groupsOf(plan, library, hand);
   // The gun that was said, here or on the card; none is made up.

@@ -110,7 +110,6 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const change = useChangeJob(job.id);
   const { data: batches = [] } = useBatches();
   const count = useCardCount(detail);
-  const { assessment } = count;
   const { rows, order } = work.plan;
   const coats = rows.map((r) => r.coat);
   const { gun, state } = work;
@@ -122,7 +121,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const taught = { ...gun, transfer: transferOf(gun, batches).mean };
   const laysOf = (coat: PlannedCoat) => filmOfSettings(taught, coat, coat.volumeSolids);
   const off = coats.filter((c) => Math.abs(laysOf(c) / c.filmUm - 1) > NEAR_ENOUGH);
-  const hand = assessment?.calibration?.hand.film ?? null;
+  const hand = count.hand;
   const effectCount = coats.filter((c) => c.kind === 'effect' && c.counted).length;
   const minutes = rows.reduce((sum, r) => sum + r.waitMinutes, 0);
   const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>

@@ -1,3 +1,4 @@
+import type { CardSaid } from '@steady-gleam/core/letdown';
 import { Button, Typography } from '@mui/material';
 import type { JobObjectRow } from '@steady-gleam/contracts';
 import type { JobFinish } from '@steady-gleam/core/jobs';
@@ -33,7 +34,7 @@ export function ObjectLine({
       <b>{object.name}</b>
       <span>
         {said
-          ? `${own ? 'own target' : 'the job’s target'}: the card says ${count.best!.toFixed(1)}${count.aim ? `, window ${count.aim[0].toFixed(1)} to ${count.aim[1].toFixed(1)}` : ''}`
+          ? `${own ? 'own target' : 'the job’s target'}: the card says ${count.best!.toFixed(1)}${sayWindow(count.card)}`
           : own
             ? 'own target read; the card has not spoken yet'
             : 'no target of its own'}
@@ -50,4 +51,11 @@ export function ObjectLine({
       ) : null}
     </Typography>
   );
+}
+
+/** The window of an object's count, or what comes closest, after the count. */
+function sayWindow(card: CardSaid | null): string {
+  if (!card) return '';
+  const [lo, hi] = card.window.counts;
+  return `, ${card.window.inside ? 'window' : 'closest'} ${lo.toFixed(1)} to ${hi.toFixed(1)}`;
 }

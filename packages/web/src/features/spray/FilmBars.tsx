@@ -22,7 +22,14 @@ export function FilmBars({
   const x = (n: number) => `${(100 * n) / widest}%`;
   const rows = state.spots.length
     ? state.spots
-    : [{ spot: 'all over', film: sprayed * state.session, sd: state.sessionSd, zone: 'again' as const }];
+    : [
+        {
+          spot: 'all over',
+          film: sprayed * state.session,
+          sd: state.sessionSd * Math.max(0.5, sprayed),
+          zone: 'again' as const,
+        },
+      ];
   return (
     <Box
       role="img"
@@ -60,8 +67,8 @@ export function FilmBars({
             <Box
               sx={{
                 position: 'absolute',
-                left: x(Math.max(0, s.film * (1 - s.sd))),
-                width: x(2 * s.film * s.sd),
+                left: x(Math.max(0, s.film - s.sd)),
+                width: x(2 * s.sd),
                 top: 13,
                 height: 4,
                 background: tones.raised,

@@ -16,6 +16,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
   const add = useAddReadings(job);
   const [spot, setSpot] = useState('');
   const [by, setBy] = useState<'eye' | 'readings'>('eye');
+  const [state, setState] = useState<'wet' | 'cleared'>('wet');
   const { target } = live.count;
   const sprayed = live.most;
   const name = spot.trim() || 'all over';
@@ -79,18 +80,38 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
           ) : null}
         </>
       ) : (
-        <ReadingsForm
-          key={`${sprayed}/${name}`}
-          kind="spot"
-          rungCoats={sprayed}
-          label={name}
-          objectId={detail.objectId}
-          angles={target.map((t) => t.aspecular)}
-          saveLabel="Keep this look"
-          narrow
-          known={detail.spots}
-          onSave={(s) => add.mutateAsync(s)}
-        />
+        <>
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={state}
+            aria-label="State of the film"
+            onChange={(_, v: typeof state | null) => v && setState(v)}
+          >
+            <ToggleButton value="wet">wet</ToggleButton>
+            <ToggleButton value="cleared" sx={{ px: 0.5, whiteSpace: 'nowrap' }}>
+              dry, cleared patch
+            </ToggleButton>
+          </ToggleButtonGroup>
+          <Typography variant="body2">
+            {state === 'wet'
+              ? 'Three spots or more: wet film shifts every reading alike. A dry, cleared patch of nine spots ends inside far more often.'
+              : 'Nine spots of it settle what wet film leaves open.'}
+          </Typography>
+          <ReadingsForm
+            key={`${sprayed}/${name}`}
+            state={state}
+            kind="spot"
+            rungCoats={sprayed}
+            label={name}
+            objectId={detail.objectId}
+            angles={target.map((t) => t.aspecular)}
+            saveLabel="Keep this look"
+            narrow
+            known={detail.spots}
+            onSave={(s) => add.mutateAsync(s)}
+          />
+        </>
       )}
     </>
   );

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { sayOn } from '@steady-gleam/core/jobs';
-import { interpolateLabs } from '@steady-gleam/core/matching';
+import { LADDER_LAST, labsAt, toLabs } from '@steady-gleam/core/letdown';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -33,14 +33,12 @@ export function OnTheJobPage() {
   const { count } = live;
   if (count.error) return <Notice title="The card could not be worked out." text={count.error} />;
   const finish = <FinishButton job={job} run={{ plan, state }} />;
-  if (!card || !live.state || !live.said || !count.aim || count.best === null)
+  if (!card || !live.state || !live.said || !count.card)
     return (
       <>
         <Notice
           title={
-            count.target.length && job.pick && card && !count.assessment
-              ? 'Reading the card …'
-              : 'Spray the card first.'
+            count.target.length && job.pick && card && !count.card ? 'Reading the card …' : 'Spray the card first.'
           }
           text={`What is left to spray follows from the card: its count, its window and your hand. ${sayOn(state)}`}
         >
@@ -77,7 +75,13 @@ export function OnTheJobPage() {
         </Typography>
       ) : null}
       <SprayedSoFar live={live} work={work} />
-      <FilmBars state={live.state} window={count.aim} best={count.best} sprayed={live.most} inside={count.inside} />
+      <FilmBars
+        state={live.state}
+        window={count.card.window.counts}
+        best={count.card.best}
+        sprayed={live.most}
+        inside={count.card.window.inside}
+      />
       <Expected live={live} />
       <SpotList detail={detail} live={live} history={state.history} log={log} />
       <History plan={plan} state={state} photos={detail.photos} />
@@ -90,13 +94,12 @@ export function OnTheJobPage() {
 
 /** The target over what should be seen at what is on. */
 function Expected({ live }: { live: Live }) {
-  const { target, assessment, advice } = live.count;
-  if (!target.length || !assessment || !live.state) return null;
+  const { target, card, advice } = live.count;
+  if (!target.length || !card || !live.state) return null;
   const film = Number(
-    Math.min(
-      assessment.counts.at(-1) ?? 8,
-      live.most > 0 ? live.most * live.state.session : Math.max(0.5, advice?.spray ?? 1),
-    ).toFixed(1),
+    Math.min(LADDER_LAST, live.most > 0 ? live.most * live.state.session : Math.max(0.5, advice?.spray ?? 1)).toFixed(
+      1,
+    ),
   );
   return (
     <Box sx={{ mt: 2, maxWidth: 720 }}>
@@ -109,7 +112,7 @@ function Expected({ live }: { live: Live }) {
       <FlopStrip
         angles={target.map((t) => t.aspecular)}
         target={target.map((t) => t.lab)}
-        sample={interpolateLabs(assessment.counts, assessment.labs, film)}
+        sample={toLabs(labsAt(card.ladder, film))}
         height={150}
         label="Target over what should be seen now, from face to flop"
       />

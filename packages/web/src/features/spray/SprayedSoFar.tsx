@@ -1,8 +1,10 @@
 import { Box, Button, Typography } from '@mui/material';
 import { sayOn, extraTold, nextCoatTold } from '@steady-gleam/core/jobs';
+import { liveAdvice } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
 import { newId } from '../../shared/newId';
+import { capital, layable } from './sprayModel';
 import type { Live } from './useLive';
 
 /** How much is on, from the job's log; a coat told here is an entry of it like a tap in the booth. */
@@ -10,6 +12,8 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
   const { state, log } = work;
   const { layerIds, areaIds, least, most } = live;
   const on = least === most ? sayCoats(most) : `${sayCoats(least)} to ${sayCoats(most)}`;
+  const advised = layable((live.state && liveAdvice(live.state).amount) || 0.5);
+  const tenth = advised.letDown === null ? null : advised;
   const done = nextCoatTold(state, layerIds, areaIds, newId);
   return (
     <Box role="group" aria-label="Sprayed so far" sx={{ mb: 2 }}>
@@ -27,6 +31,14 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
         <Button variant="outlined" onClick={() => log.tell(...extraTold(state, layerIds, areaIds, 0.25, true, newId))}>
           ¼ more is on
         </Button>
+        {tenth ? (
+          <Button
+            variant="outlined"
+            onClick={() => log.tell(...extraTold(state, layerIds, areaIds, tenth.coats, true, newId, true))}
+          >
+            {capital(tenth.said.replace(' of the mix', ','))} is on
+          </Button>
+        ) : null}
         <Button
           variant="text"
           color="inherit"

@@ -1,4 +1,4 @@
-import { isUnsure, liveAdvice, type LiveState, type SpotState } from '@steady-gleam/core/letdown';
+import { isUnsure, liveAdvice, type CardSaid, type LiveState, type SpotState } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 
 const ZONES: Record<SpotState['zone'], string> = {
@@ -23,10 +23,10 @@ export function saySpot(s: SpotState): string {
       return `${stands}; leave it.`;
     case 'short':
       return s.spray > 0
-        ? `${stands}; up to ${sayCoats(s.spray)} more.`
+        ? `${stands}; ${sayAmount(s.spray)} more.`
         : isUnsure(s)
           ? `${stands}; that is too unsure to lay on. Look from another place, or read it.`
-          : `${stands}; less is missing than a mist coat lays. A quarter coat of the mix let down 1:1 is half of that.`;
+          : `${stands}; less is missing than can be laid.`;
   }
 }
 
@@ -37,19 +37,44 @@ const names = (spots: readonly SpotState[]): string =>
         .map((s) => s.spot)
         .join(', ')} and ${spots.at(-1)!.spot}`
     : (spots[0]?.spot ?? '');
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-const sayAmount = (coats: number): string => (coats >= 0.5 ? 'half coat' : 'mist coat');
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** What is laid for an amount in tenths of a coat, as a hand can do it. */
+export interface Layable {
+  readonly said: string;
+  /** Coats of the mix as it stands in the cup. */
+  readonly coats: number;
+  /** Laid as this many coats of the mix let down 1:1; null where it is laid as it is. */
+  readonly letDown: number | null;
+}
+
+/** A tenth or two can't be laid evenly of the mix as it is: a quarter or half coat of the mix let down 1:1 is that much. */
+export function layable(tenths: number): Layable {
+  if (tenths < 0.2) return { said: 'a quarter coat of the mix let down 1:1', coats: 0.125, letDown: 0.25 };
+  if (tenths < 0.35) return { said: 'a mist coat', coats: 0.25, letDown: null };
+  if (tenths < 0.45) return { said: 'three quarters of a coat of the mix let down 1:1', coats: 0.375, letDown: 0.75 };
+  if (tenths < 0.65) return { said: 'half a coat', coats: 0.5, letDown: null };
+  if (tenths < 0.95) return { said: 'three quarters of a coat', coats: 0.75, letDown: null };
+  const coats = Math.max(1, Math.floor(tenths * 4 + 1e-6) / 4);
+  return { said: coats === 1 ? 'a coat' : `${sayCoats(coats)} coats`, coats, letDown: null };
+}
+const sayAmount = (tenths: number): string => layable(tenths).said;
+
+/** How the advised amount may end, in words. */
+function chancesSaid(on: readonly SpotState[]): string {
+  const over = Math.max(0, ...on.map((s) => s.chances?.over ?? 0));
+  const within = Math.min(1, ...on.map((s) => s.chances?.in ?? 1));
+  return `It ends inside in ${Math.round(within * 10)} of ten, over in ${Math.round(over * 100)} of a hundred.`;
+}
 
 /**
  * What to do now, in one sentence and its reason; from the worst spot first.
- * @param first coats to spray before the first look. @param inside whether the card has a window, or only counts that come closest
+ * @param first coats to spray before the first look
  */
 export function sayLive(
   state: LiveState,
   sprayed: number,
   first: number,
-  best: number,
-  inside = true,
+  { best, window: { inside } }: Pick<CardSaid, 'best' | 'window'>,
 ): { answer: string; why: string } {
   const card = inside
     ? `The card says ${best.toFixed(1)}.`
@@ -76,7 +101,7 @@ export function sayLive(
   const { kind, amount, on, keepOff } = liveAdvice(state);
   const over = state.spots.filter((s) => s.zone === 'over');
   const missing = on.length ? `About ${Math.max(...on.map((s) => s.left)).toFixed(1)} is missing there.` : '';
-  const lay = `${sayAmount(amount)} on ${names(on)} only, then look`;
+  const lay = `${sayAmount(amount).replace(/^a /, '')} on ${names(on)} only, then look`;
   switch (kind) {
     case 'over':
       return over.length === state.spots.length
@@ -95,8 +120,8 @@ export function sayLive(
       };
     case 'coat':
       return {
-        answer: `${amount >= 0.5 ? 'Half a coat' : 'A mist coat'} more, then look.`,
-        why: `${hand} ${missing.replace(' there', '')} Never beyond the best count: what is too much can’t be taken back.`,
+        answer: `${capital(sayAmount(amount))} more, then look.`,
+        why: `${hand} ${missing.replace(' there', '')} ${chancesSaid(on)} What is too much can’t be taken back.`,
       };
     case 'faded':
       return {
@@ -111,12 +136,12 @@ export function sayLive(
     case 'unsure':
       return {
         answer: `Look at ${names(state.spots.filter(isUnsure))} from another place before the next coat.`,
-        why: `Something is missing there, but what was seen is too unsure: another coat has more than one chance in twenty of going over. A second light, or a reading, settles it.`,
+        why: `Something is missing there, but what was seen is too unsure: another coat may well go over. A second light, or a reading, settles it.`,
       };
     case 'rest':
       return {
         answer: 'Stop here: less is missing than can be laid.',
-        why: `${hand} Another mist coat would go beyond the best count or risk it. If it has to be nearer, let the mix down 1:1 and mist that.`,
+        why: `${hand} Even a quarter coat of the mix let down 1:1 would risk going over.`,
       };
     case 'there':
       return {

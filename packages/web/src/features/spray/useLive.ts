@@ -1,7 +1,7 @@
 import type { JobDetail } from '@steady-gleam/contracts';
 import {
   effectOn,
-  evidenceOf,
+  looksOf,
   seenSpots,
   type EffectOn,
   type JobPlan,
@@ -36,6 +36,7 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
       spot: s.label,
       coats: s.rungCoats ?? 0,
       readings: s.readings,
+      wet: s.state === 'wet',
       at: new Date(s.takenAt).getTime(),
     }));
   const seen = seenSpots(
@@ -45,9 +46,8 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
   // A log that holds looks alone: they say how much was on.
   const told = laid.most > 0 ? 0 : Math.max(0, ...read.map((r) => r.coats), ...seen.map((s) => s.coats));
   const [least, most] = [Math.max(laid.least, told), Math.max(laid.most, told)];
-  const { best, aim, advice, assessment, target, inside } = count;
-  const live =
-    best === null || !aim ? null : liveState(best, aim, most, evidenceOf(read, seen, assessment, target, best));
+  const { advice, answer } = count;
+  const live = answer ? liveState(answer.card, most, looksOf(read, seen, answer.card, answer.read)) : null;
   return {
     objectId,
     count,
@@ -57,6 +57,6 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
     most,
     seen,
     state: live,
-    said: live && advice && best !== null ? sayLive(live, most, advice.spray, best, inside) : null,
+    said: live && advice && answer ? sayLive(live, most, advice.spray, answer.card) : null,
   };
 }

@@ -1,0 +1,102 @@
+import type { Lab } from '../colour/lab';
+import { cardSd, nominalTable, readCard, type CardSaid } from './advise';
+import { coloursOf, missOf, type TargetRead } from './bestCount';
+import { cardByEye, ladderOfAnyHand, withEye } from './byEye';
+import { USUAL_HAND } from './cardFilm';
+import { countByEye, unknownLadders, type EyePosterior, type EyeRead, type RungVerdict } from './eye';
+import type { HandBelieved } from './fit';
+import type { LadderOf, LadderTable } from './ladderTable';
+import type { RungReading } from './readings';
+import { FIVE_ANGLES } from '../optics/geometry';
+import { differenceNoise, windowCurve } from './window';
+
+/** All that is known of a card, by instrument and by eye. */
+export interface CardAsk {
+  /** Null where nothing was read. */
+  readonly target: TargetRead | null;
+  readonly bare: readonly (Lab | null)[] | null;
+  readonly rungs: readonly RungReading[];
+  readonly verdicts: readonly RungVerdict[];
+  readonly handHeld: boolean;
+  readonly believed: HandBelieved;
+}
+
+/** What a card says of the count, by readings, by eye, or both. */
+export interface CardAnswer {
+  readonly card: CardSaid;
+  /** What verdicts alone and with the readings say; null without any. */
+  readonly eye: EyePosterior | null;
+  /** What verdicts are read through, on the card and later on the job. */
+  readonly read: EyeRead;
+}
+
+/**
+ * Reads all there is of a card.
+ * @param of the ladder of its recipe, at the target's angles or the usual five; null where nothing is picked, so that no model can
+ * be run. @returns null when there is nothing to go by
+ */
+export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTable): CardAnswer | null {
+  const { target, bare, rungs, verdicts, handHeld, believed } = ask;
+  if (target && of) {
+    const table = nominal ?? nominalTable(of, believed);
+    const card = readCard(
+      of,
+      target,
+      { bare, rungs, noise: target.noise },
+      { believed, nominal: table, handHeld, proposes: true },
+    );
+    const read: EyeRead = {
+      ladders: card.fit ? [{ ladder: card.ladder, weight: 1 }] : ladderOfAnyHand(table, believed.film ?? USUAL_HAND),
+      aspecular: target.angles.map((a) => a.aspecular),
+      handHeld,
+    };
+    if (!verdicts.length) return { card, eye: null, read };
+    const eye = countByEye(verdicts, read, { mean: card.best, sd: Math.max(0.05, cardSd(card)) });
+    return { card: withEye(card, eye), eye, read };
+  }
+  if (!verdicts.length) return null;
+  const read: EyeRead = {
+    ladders: of
+      ? ladderOfAnyHand(nominal ?? nominalTable(of, believed), believed.film ?? USUAL_HAND)
+      : unknownLadders(FIVE_ANGLES.length),
+    aspecular: FIVE_ANGLES.map((a) => a.aspecular),
+    handHeld,
+  };
+  const eye = countByEye(verdicts, read);
+  return { card: cardByEye(eye, read.ladders[0]!.ladder, FIVE_ANGLES), eye, read };
+}
+
+/** How far off every count of a card is, over its tolerances, noise taken out. */
+export const cardCurve = (card: CardSaid) =>
+  windowCurve(coloursOf(card.ladder), card.best, card.sought, differenceNoise(card.sought));
+
+/** How a card lies on its ladder. `few`: too few readings to say. */
+export type FitWord = 'few' | 'good' | 'fair' | 'poor';
+export function fitWord({ fit }: Pick<CardSaid, 'fit'>): FitWord | null {
+  if (!fit) return null;
+  if (fit.data < 12) return 'few';
+  if (fit.lambda >= 4 || fit.chi > 2) return 'poor';
+  return fit.lambda >= 2 || fit.chi > 1.3 ? 'fair' : 'good';
+}
+
+/** What a ruler through the rungs says: straight lines between them, and the ground where it was read; null with fewer than two. */
+export function linesBest(card: CardSaid, rows: readonly RungReading[]): number | null {
+  const full = rows.filter((r) => r.labs.every(Boolean)).sort((a, b) => a.coats - b.coats);
+  const rungs = full.filter((r) => r.coats > 0);
+  if (rungs.length < 3) return null;
+  const colours = (n: number): Float64Array => {
+    const found = full.findIndex((r) => r.coats >= n);
+    const high = Math.max(1, found < 0 ? full.length - 1 : found);
+    const [a, b] = [full[high - 1]!, full[high]!];
+    const u = (n - a.coats) / (b.coats - a.coats);
+    return Float64Array.from(
+      a.labs.flatMap((lab, g) => [0, 1, 2].map((c) => lab![c as 0]! + u * (b.labs[g]![c as 0]! - lab![c as 0]!))),
+    );
+  };
+  let best = { n: 0, miss: Infinity };
+  for (let n = full[0]!.coats; n <= full.at(-1)!.coats + 1e-9; n += 0.05) {
+    const miss = missOf(card.sought, colours(n));
+    if (miss < best.miss) best = { n, miss };
+  }
+  return best.n;
+}

@@ -1,0 +1,340 @@
+import type { Lab } from '../colour/lab';
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
+import type { Viewing } from '../colour/tristimulus';
+import { D65_10 } from '../colour/tristimulus';
+import { factorsToLabs } from '../matching/ladder';
+import { createRandom } from '../numeric/random';
+import type { FlakeTable } from '../optics/flakeOptics';
+import { readFlake } from '../optics/flakeOptics';
+import { fresnel } from '../optics/fresnel';
+import type { Geometry } from '../optics/geometry';
+
+/**
+ * A layer of a traced film: depths at normal incidence, flake normals as a mixture of two Gaussian tilts. Nothing of the film
+ * model's closed forms is used here: light is followed ray by ray, so that the study's truth errs in other ways than the fit.
+ */
+export interface TracedLayer {
+  /** Napierian dye depth, 31 values. */
+  readonly dye: Float64Array;
+  /** Pigment: volume absorption and isotropic scattering depth, 31 values each; null without. */
+  readonly pigment: { readonly k: Float64Array; readonly s: Float64Array } | null;
+  /** Flakes a vertical ray meets. */
+  readonly tau: number;
+  readonly edge: number;
+  /** Share and rms tilt per axis, radians. */
+  readonly tilts: readonly { readonly share: number; readonly sigma: number }[];
+  readonly flake: FlakeTable | null;
+}
+
+export interface TracedFilm {
+  /** Index of the binder. */
+  readonly n: number;
+  /** Internal albedo of the ground, 31 values. */
+  readonly albedo: Float64Array;
+  /** Ground side first. */
+  readonly layers: readonly TracedLayer[];
+}
+
+type Vector = readonly [number, number, number];
+
+/** Mean of |w . m| and of m_z over a tilt mixture, by quadrature over tilt and azimuth. */
+function meanCrossing(tilts: TracedLayer['tilts'], cosine: number): number {
+  const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
+  let sum = 0;
+  let weight = 0;
+  for (const { share, sigma } of tilts) {
+    for (let i = 0; i < 24; i++) {
+      const t = sigma * Math.sqrt(-2 * Math.log(1 - (i + 0.5) / 24));
+      if (t > 1.5) continue;
+      for (let j = 0; j < 12; j++) {
+        const phi = (Math.PI * (j + 0.5)) / 12;
+        sum += share * Math.abs(cosine * Math.cos(t) + sine * Math.sin(t) * Math.cos(phi));
+        weight += share;
+      }
+    }
+  }
+  return sum / weight;
+}
+
+/** Density of flake normals per steradian at a tilt. */
+function normalDensity(tilts: TracedLayer['tilts'], t: number): number {
+  let sum = 0;
+  for (const { share, sigma } of tilts)
+    sum += (share * Math.exp((-t * t) / (2 * sigma * sigma))) / (2 * Math.PI * sigma * sigma);
+  return t > 1e-6 ? (sum * t) / Math.sin(t) : sum;
+}
+
+/** Straight-through loss of a view, per unit layer depth, by wavelength; and flake crossings. */
+interface Crossing {
+  readonly rate: number;
+  readonly loss: Float64Array;
+}
+
+function crossingOf(layer: TracedLayer, cosine: number): Crossing {
+  const rate = layer.tau > 0 ? meanCrossing(layer.tilts, cosine) / meanCrossing(layer.tilts, 1) : 0;
+  const loss = new Float64Array(WAVELENGTH_COUNT);
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    const t = layer.flake ? readFlake(layer.flake, layer.flake.t, i, Math.max(0.4, cosine)) : 0;
+    loss[i] =
+      (layer.tau * rate * (1 - (1 - layer.edge) * t) +
+        layer.dye[i]! +
+        (layer.pigment ? layer.pigment.k[i]! + layer.pigment.s[i]! : 0)) /
+      cosine;
+  }
+  return { rate, loss };
+}
+
+const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+/**
+ * Radiance factors of a film by following rays, [geometry * 31 + wavelength]; the gloss of the film itself is left out.
+ * Every ray carries all wavelengths; at every flake, ground and pigment event what goes to each view is added.
+ * @param seed the same seed takes the same random numbers. @param rays per lamp
+ */
+export function traceFilm(film: TracedFilm, geometries: readonly Geometry[], rays: number, seed: number): Float64Array {
+  const out = new Float64Array(geometries.length * WAVELENGTH_COUNT);
+  const lamps = [...new Set(geometries.map((g) => g.incidence))];
+  for (const lamp of lamps) {
+    const own = geometries.flatMap((g, index) => (g.incidence === lamp ? [{ g, index }] : []));
+    traceLamp(film, lamp, own, rays, seed, out);
+  }
+  return out;
+}
+
+function traceLamp(
+  film: TracedFilm,
+  incidence: number,
+  views: readonly { readonly g: Geometry; readonly index: number }[],
+  rays: number,
+  seed: number,
+  out: Float64Array,
+): void {
+  const { n, layers, albedo } = film;
+  const random = createRandom(seed);
+  const rad = Math.PI / 180;
+  const sinIn = Math.sin(incidence * rad) / n;
+  const start: Vector = [sinIn, 0, -Math.sqrt(1 - sinIn * sinIn)];
+  const seen = views.map(({ g, index }) => {
+    // The view on the mirror side travels the way the lamp does.
+    const angle = (incidence - g.aspecular) * rad;
+    const sine = Math.sin(angle) / n;
+    const cosine = Math.sqrt(1 - sine * sine);
+    const through = (c: number) => 1 - fresnel(1, n, c).r;
+    const scale = (Math.PI * through(Math.cos(incidence * rad)) * through(Math.cos(angle))) / (n * n * cosine);
+    const crossings = layers.map((l) => crossingOf(l, cosine));
+    // Loss from the bottom of each layer to the surface.
+    const above = layers.map((_, k) => {
+      const sum = new Float64Array(WAVELENGTH_COUNT);
+      for (let j = k + 1; j < layers.length; j++)
+        for (let i = 0; i < WAVELENGTH_COUNT; i++) sum[i]! += crossings[j]!.loss[i]!;
+      return sum;
+    });
+    return { index, direction: [sine, 0, cosine] as Vector, cosine, scale: scale / rays, crossings, above };
+  });
+  const meanZ = layers.map((l) => (l.tau > 0 ? meanCrossing(l.tilts, 1) : 1));
+  const mostScatter = layers.map((l) => (l.pigment ? l.pigment.s.reduce((m, v) => Math.max(m, v), 0) : 0));
+  const w = new Float64Array(WAVELENGTH_COUNT);
+  const r = new Float64Array(WAVELENGTH_COUNT);
+  const t = new Float64Array(WAVELENGTH_COUNT);
+
+  /** Adds what leaves an event toward every view: `strength` per steradian by view, times `by` wavelength. */
+  const send = (
+    layer: number,
+    depth: number,
+    strength: (v: (typeof seen)[number]) => number,
+    by: ArrayLike<number> | null,
+  ) => {
+    for (const v of seen) {
+      const s = strength(v);
+      if (s <= 0) continue;
+      const at = v.index * WAVELENGTH_COUNT;
+      const here = layer < 0 ? null : v.crossings[layer]!.loss;
+      const above = layer < 0 ? null : v.above[layer]!;
+      for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+        const lost = layer < 0 ? bottom(v, i) : here![i]! * (1 - depth) + above![i]!;
+        out[at + i]! += w[i]! * (by ? by[i]! : 1) * s * v.scale * Math.exp(-lost);
+      }
+    }
+  };
+  const bottom = (v: (typeof seen)[number], i: number): number =>
+    layers.length ? v.crossings[0]!.loss[i]! + v.above[0]![i]! : 0;
+  const bright = () => w.reduce((m, v) => Math.max(m, v), 0);
+
+  for (let ray = 0; ray < rays; ray++) {
+    w.fill(1);
+    let d: Vector = start;
+    let layer = layers.length - 1;
+    let depth = 1;
+    // Depths of first events are spread evenly, so that few rays do.
+    let even = (ray + random()) / rays;
+    for (let events = 0; events < 400; events++) {
+      // Down to the ground or up to the surface, through what scatters.
+      const up = d[2] > 0;
+      const cosine = Math.abs(d[2]);
+      if (layer < 0 || (layer === 0 && !up && depth <= 0)) {
+        // The ground: Lambertian.
+        for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= albedo[i]!;
+        send(-1, 0, (v) => v.cosine / Math.PI, null);
+        if (bright() < 0.02) {
+          if (random() < 0.5) break;
+          for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= 2;
+        }
+        const z = Math.sqrt(random());
+        const phi = 2 * Math.PI * random();
+        const s = Math.sqrt(1 - z * z);
+        d = [s * Math.cos(phi), s * Math.sin(phi), z];
+        layer = 0;
+        depth = 0;
+        if (layers.length) continue;
+        layer = 0;
+        depth = 1;
+        // No layers at all: straight to the surface.
+      } else {
+        const l = layers[layer]!;
+        const candidates = (l.tau / meanZ[layer]! + mostScatter[layer]!) / cosine;
+        const u = even >= 0 ? even : random();
+        even = -1;
+        const run = candidates > 0 ? -Math.log(1 - u) / candidates : Infinity;
+        const room = up ? 1 - depth : depth;
+        const go = Math.min(run, room);
+        const k = l.pigment?.k;
+        for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= Math.exp((-(l.dye[i]! + (k ? k[i]! : 0)) * go) / cosine);
+        depth += up ? go : -go;
+        if (run < room) {
+          if (random() * (l.tau / meanZ[layer]! + mostScatter[layer]!) < mostScatter[layer]!) {
+            // Pigment: scatters isotropically or lets pass, by its share of the densest wavelength.
+            let [total, scattered] = [1e-12, 0];
+            for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+              total += w[i]!;
+              scattered += (w[i]! * l.pigment!.s[i]!) / mostScatter[layer]!;
+            }
+            const share = scattered / total;
+            const scatters = random() < share;
+            for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+              const p = l.pigment!.s[i]! / mostScatter[layer]!;
+              w[i]! *= scatters ? p / share : (1 - p) / (1 - share);
+            }
+            if (scatters) {
+              send(layer, depth, () => 1 / (4 * Math.PI), null);
+              d = anyDirection(random);
+            }
+          } else d = meetFlake(l, layer, depth, d, w, r, t, random, send);
+          if (bright() < 0.02) {
+            if (random() < 0.5) break;
+            for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= 2;
+          }
+          continue;
+        }
+        if (!up) {
+          layer--;
+          depth = layer >= 0 ? 1 : 0;
+          continue;
+        }
+        if (layer < layers.length - 1) {
+          layer++;
+          depth = 0;
+          continue;
+        }
+      }
+      // The surface from inside.
+      const sine2 = n * n * (1 - d[2] * d[2]);
+      const back = sine2 >= 1 ? 1 : fresnel(n, 1, d[2]).r;
+      if (back < 1 && random() >= Math.max(back, 0.1)) break;
+      const kept = back < 1 ? back / Math.max(back, 0.1) : 1;
+      for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= kept;
+      d = [d[0], d[1], -d[2]];
+      layer = layers.length - 1;
+      depth = 1;
+    }
+  }
+}
+
+function anyDirection(random: () => number): Vector {
+  const z = 2 * random() - 1;
+  const phi = 2 * Math.PI * random();
+  const s = Math.sqrt(Math.max(0, 1 - z * z));
+  const safe = Math.abs(z) < 1e-6 ? 1e-6 : z;
+  return [s * Math.cos(phi), s * Math.sin(phi), safe];
+}
+
+/** A candidate meeting with a flake: what it mirrors to the views is added; then the ray passes by, or is met. */
+function meetFlake(
+  l: TracedLayer,
+  layer: number,
+  depth: number,
+  d: Vector,
+  w: Float64Array,
+  r: Float64Array,
+  t: Float64Array,
+  random: () => number,
+  send: (
+    layer: number,
+    depth: number,
+    strength: (v: { readonly direction: Vector }) => number,
+    by: ArrayLike<number> | null,
+  ) => void,
+): Vector {
+  const flake = l.flake!;
+  // Toward the views: the flake whose normal halves the way.
+  send(
+    layer,
+    depth,
+    (v) => {
+      const h: Vector = [v.direction[0] - d[0], v.direction[1] - d[1], v.direction[2] - d[2]];
+      const length = Math.hypot(...h);
+      if (length < 1e-9) return 0;
+      const cosine = Math.abs(dot(d, h)) / length;
+      for (let i = 0; i < WAVELENGTH_COUNT; i++) r[i] = readFlake(flake, flake.r, i, cosine);
+      return ((1 - l.edge) * normalDensity(l.tilts, Math.acos(Math.min(1, Math.abs(h[2]) / length)))) / 4;
+    },
+    r,
+  );
+  // A flake from the population; it is met by the share of it the ray sees.
+  const pick = random();
+  let sum = 0;
+  let sigma = l.tilts[0]!.sigma;
+  for (const tilt of l.tilts) {
+    sum += tilt.share;
+    if (pick <= sum) {
+      ({ sigma } = tilt);
+      break;
+    }
+  }
+  const tilt = Math.min(1.5, sigma * Math.sqrt(-2 * Math.log(1 - random())));
+  const phi = 2 * Math.PI * random();
+  const m: Vector = [Math.sin(tilt) * Math.cos(phi), Math.sin(tilt) * Math.sin(phi), Math.cos(tilt)];
+  const meets = dot(d, m);
+  const cosine = Math.abs(meets);
+  if (random() >= cosine) return d;
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    r[i] = readFlake(flake, flake.r, i, cosine);
+    t[i] = readFlake(flake, flake.t, i, cosine);
+  }
+  if (random() < l.edge) {
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= r[i]! + t[i]!;
+    send(layer, depth, () => 1 / (4 * Math.PI), null);
+    return anyDirection(random);
+  }
+  let [mirrored, passed] = [1e-9, 1e-9];
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    mirrored += w[i]! * r[i]!;
+    passed += w[i]! * t[i]!;
+  }
+  const chance = mirrored / (mirrored + passed);
+  if (random() < chance) {
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= r[i]! / chance;
+    const z = d[2] - 2 * meets * m[2];
+    return [d[0] - 2 * meets * m[0], d[1] - 2 * meets * m[1], Math.abs(z) < 1e-6 ? 1e-6 : z];
+  }
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= t[i]! / (1 - chance);
+  return d;
+}
+
+/** Colours of a traced film. */
+export const tracedLabs = (
+  film: TracedFilm,
+  geometries: readonly Geometry[],
+  rays: number,
+  seed: number,
+  viewing: Viewing = D65_10,
+): Lab[] => factorsToLabs(traceFilm(film, geometries, rays, seed), viewing);
