@@ -6,6 +6,7 @@ import { earlierHandsSchema, storedCardSchema } from './cards';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
 import { trimmed, version } from './figures';
 import { families, finishNameSchema, finishOfJobSchema, matching } from './finishes';
+import { limitsSchema } from './limits';
 import { filmLimitSchema, materialId, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
 import { jobEventSchema } from './log';
 import { mixingSchema } from './mixing';
@@ -84,6 +85,8 @@ export const jobSchema = object({
   objects: objectsSchema.nullable().defined(),
   areas: areasSchema.nullable().defined(),
   mixing: mixingSchema.nullable().defined(),
+  /** Limits of the match; null for the family's, edge to edge. */
+  limits: limitsSchema.nullable().default(null).defined(),
   plan: sprayPlanSchema.nullable().defined(),
   /** Null until it is finished. */
   done: doneSchema.nullable().default(null).defined(),
@@ -141,6 +144,7 @@ export const changeJobSchema = object({
   objects: objectsSchema.optional().default(undefined),
   areas: areasSchema.optional().default(undefined),
   mixing: mixingSchema.optional().default(undefined),
+  limits: limitsSchema.nullable().optional().default(undefined),
   plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
 

@@ -43,6 +43,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
         },
       ],
       filmLimitUm: 300,
+      limits: { meeting: 'blend', own: [{ aspecular: 15, limit: 1.5 }], source: 'customer’s sheet' },
       objects: [{ id: 'a', name: 'Coach 1', counts: [{ finishId: 'main', coats: 3, lookAfter: 2 }] }],
       areas: [
         {

@@ -152,15 +152,17 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
     expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(72);
   for (const view of ['lamp', 'sun face', 'sun flop', 'shade']) {
     await expect(page.getByRole('button', { name: `Seen ${view}: another` })).toBeVisible();
-    await page.getByRole('button', { name: 'clearly lighter' }).click();
+    await page.getByRole('button', { name: 'a little lighter' }).click();
     await page.getByRole('button', { name: /^Seen/ }).click();
   }
   await expect(page.getByTestId('advice')).toContainText(/more, then look/);
   expect(await seriousFaults(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Half a coat instead' }).click();
-  await expect(page.getByTestId('coat')).toContainText('Half coat more of Lagoon pearl');
+  // What the advice says is what the button lays.
+  await expect(page.getByTestId('advice')).toContainText('A mist coat more, then look.');
+  await page.getByRole('button', { name: 'A mist coat instead' }).click();
+  await expect(page.getByTestId('coat')).toContainText('Light, mist more of Lagoon pearl');
   const laid = await until(page, /Look at/);
-  expect(laid.filter((s) => /Half coat more/.test(s))).toHaveLength(3);
+  expect(laid.filter((s) => /mist more/.test(s))).toHaveLength(3);
   await page.getByRole('button', { name: 'It matches here' }).click();
   await page.getByRole('button', { name: 'Looked: go on' }).click();
   expect(await until(page, /Clear/)).toContain('[Lights off on Dodgem shell 7 before clear]');
@@ -168,7 +170,7 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   await expect(page.getByTestId('clock')).toHaveText(/1\d:\d\d/);
   await expect(page.getByRole('button', { name: 'It stood long enough' })).toBeDisabled();
   await page.goto(`${server.address}/jobs/${job(5)}/spray`);
-  await expect(page.getByRole('status').or(page.locator('output')).filter({ hasText: '2½' }).first()).toBeVisible();
+  await expect(page.getByRole('status').or(page.locator('output')).filter({ hasText: '2¼' }).first()).toBeVisible();
 });
 
 test('nine areas: a whole round in one tap, undone in one; jambs closed, loose parts mounted', async ({ page }) => {

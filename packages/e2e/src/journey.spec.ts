@@ -145,7 +145,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     }
     await expect(answer(page)).toHaveText(/Your card says 2\.[3-6]\. Spray (2|2½), then look\./);
     await expect(
-      page.getByText(/^You lay (1[6-9]|2\d) % more than a nominal coat, so .* fewer than nominal said/),
+      page.getByText(/^You lay (1[0-9]|2\d) % more than a nominal coat\W.*so it takes .* fewer than nominal said/),
     ).toBeVisible();
     expect(await seriousFaults(page)).toEqual([]);
   });

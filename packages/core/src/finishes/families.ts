@@ -35,6 +35,8 @@ export interface FamilyRow {
   readonly twoPack: boolean;
   /** Black and grey patches under the effect tell its film. */
   readonly patches: boolean;
+  /** Limits of a match by aspecular angle, edge to edge, CIEDE2000; edited per job. */
+  readonly limits: Readonly<Record<number, number>>;
 }
 
 const stack = (coats: number, clears: number): readonly FamilyLayer[] => [
@@ -55,6 +57,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     productKind: 'mid coat',
     twoPack: false,
     patches: false,
+    limits: DEFAULT_TOLERANCES,
   },
   candy: {
     id: 'candy',
@@ -66,6 +69,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     productKind: 'intercoat',
     twoPack: false,
     patches: false,
+    limits: DEFAULT_TOLERANCES,
   },
   'tinted-clear': {
     id: 'tinted-clear',
@@ -77,6 +81,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     productKind: 'tinted clear',
     twoPack: true,
     patches: true,
+    limits: DEFAULT_TOLERANCES,
   },
 };
 

@@ -25,5 +25,14 @@ export {
   type FinishFamily,
 } from './families';
 export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './styles';
-export { defaultTolerance, DEFAULT_TOLERANCES } from './tolerances';
+export {
+  BLEND_WIDER,
+  defaultTolerance,
+  DEFAULT_TOLERANCES,
+  limitAt,
+  MEETINGS,
+  USUAL_LIMIT_SOURCE,
+  type MatchLimits,
+  type Meeting,
+} from './tolerances';
 export type { Recipe } from './recipe';

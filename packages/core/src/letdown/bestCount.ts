@@ -88,6 +88,12 @@ export function seekTarget(read: TargetRead): TargetSought {
   return { read, labs, weights, sd, byAngle: q, covariance };
 }
 
+/** Standard deviation of a target's own colours by angle, as a difference, dE00: what repeated spots leave open. */
+export const targetNoise = (read: TargetRead): number[] => {
+  const { weights, sd, labs } = seekTarget({ ...read, sameInstrument: true });
+  return labs.map((_, g) => Math.hypot(...[0, 1, 2].map((c) => weights[3 * g + c]! * sd[3 * g + c]!)));
+};
+
 /** A target drawn as it could truly be, given how it was read. @param normal standard normal numbers */
 export function drawTarget(sought: TargetSought, normal: () => number): TargetSought {
   const { labs, sd, byAngle: q, weights, read } = sought;

@@ -56,6 +56,12 @@ export function handFromCards(cards: readonly KnownHand[]): HandBelieved {
   };
 }
 
+/** Film of the hand as earlier cards have it, against nominal, ln; null without any. */
+export function believedFilm(cards: readonly KnownHand[]): FitSaid['film'] | null {
+  const { film } = handFromCards(cards);
+  return film ? { mean: film.mean - EDGE_BUILD, sd: film.sd } : null;
+}
+
 /** What a card teaches of the hand that sprayed it. */
 export function knownHandOf(fit: FitSaid): KnownHand {
   const learned = [

@@ -17,7 +17,7 @@ export {
   type CardSaid,
   type FitSaid,
 } from './advise';
-export { seekTarget, type TargetRead, type TargetSought } from './bestCount';
+export { seekTarget, targetNoise, type TargetRead, type TargetSought } from './bestCount';
 export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 export {
   brighterFrom,
@@ -40,7 +40,7 @@ export {
 } from './eye';
 export { type CardReadings, type HandBelieved } from './fit';
 export { labsAt, LADDER_LAST, plainLadder, toLabs, type Ladder } from './fittedLadder';
-export { HAND_PARAMETERS, handFromCards, knownHandOf, type HandParameter, type KnownHand } from './hands';
+export { believedFilm, HAND_PARAMETERS, handFromCards, knownHandOf, type HandParameter, type KnownHand } from './hands';
 export { type LadderOf, type LadderTable } from './ladderTable';
 export {
   isUnsure,

@@ -42,6 +42,8 @@ export interface LiveState {
 const [SESSION_SD, COAT_SD, LOOK_SD] = [0.085, 0.1, 0.1] as const;
 /** What hands of one session differ by on a job, as a share: how far an eye can tell the film of a coat. */
 const HAND_SHARE = 0.15;
+/** How much of the count's own doubt a look beside the target has: what the ladder's slope changes by over it. */
+const OF_THE_COUNT = 0.25;
 /** How sure a comparison of contrast patches is of the film, as a fraction. Common practice (no source). */
 const PATCH_SD = 0.08;
 
@@ -79,6 +81,8 @@ export function sayEyeLook(
     word === 'matched' ? { mean: card.best, sd: 0.1 * card.best } : filmByEye(verdicts, read, card.best, sprayed);
   return {
     ...ofCard(card),
+    // Held against the target itself, it says how far the film is from it; where on the ladder that is matters little.
+    targetVariance: (OF_THE_COUNT * cardSd(card)) ** 2,
     sprayed,
     looksLike: film.mean,
     film: card.best - film.mean,

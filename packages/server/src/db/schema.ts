@@ -1,5 +1,5 @@
 import type { Area, Card, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
-import type { Recipe, StackLayer } from '@steady-gleam/core/finishes';
+import type { MatchLimits, Recipe, StackLayer } from '@steady-gleam/core/finishes';
 import type { Done, JobEvent } from '@steady-gleam/core/jobs';
 import type { KnownHand } from '@steady-gleam/core/letdown';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
@@ -62,6 +62,7 @@ export const jobs = pgTable('jobs', {
   objects: jsonb('objects').$type<readonly JobObjectRow[]>(),
   areas: jsonb('areas').$type<readonly Area[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
+  limits: jsonb('limits').$type<MatchLimits>(),
   plan: jsonb('plan').$type<SprayPlan>(),
   /** What was done when it was finished. */
   done: jsonb('done').$type<Done>(),

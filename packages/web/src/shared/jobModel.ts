@@ -1,7 +1,7 @@
 import type { Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import type { Done } from '@steady-gleam/core/jobs';
 import type { Lab } from '@steady-gleam/core/colour';
-import { defaultTolerance, FAMILIES, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
+import { FAMILIES, limitAt, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
 import { averageReadings, type Reading } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
@@ -26,14 +26,14 @@ export function mixOf(job: Job): Mix {
 }
 
 /** Averaged target with its tolerances; empty when nothing was read. */
-export function targetOf(set: ReadingSet | null): TargetAngle[] {
+export function targetOf(set: ReadingSet | null, { family, limits }: Pick<Job, 'family' | 'limits'>): TargetAngle[] {
   return set
     ? averageReadings(set.readings).map(({ incidence, aspecular, lab }) => ({
         incidence,
         aspecular,
         lab,
         // A photo's stated doubt widens what passes.
-        tolerance: Math.hypot(defaultTolerance(aspecular), set.doubt ?? 0),
+        tolerance: Math.hypot(limitAt(aspecular, FAMILIES[family].limits, limits), set.doubt ?? 0),
       }))
     : [];
 }

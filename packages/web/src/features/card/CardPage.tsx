@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { labelPath, type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
-import { knownHandOf, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
+import { believedFilm, knownHandOf, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
 import { findGround, findMix } from '@steady-gleam/core/materials';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -37,7 +37,7 @@ const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitCh
 /** The let-down card: plan it, enter its rungs by instrument or by eye, read off the coat count of this hand. */
 export function CardPage() {
   const detail = useJob();
-  const { job, card, rungs } = detail;
+  const { job, card, rungs, earlier } = detail;
   const {
     target,
     readings,
@@ -95,6 +95,7 @@ export function CardPage() {
               : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
           };
   const fit = read?.fit ?? null;
+  const expected = believedFilm(earlier);
   const rows = [...(bare ? [bare] : []), ...readings];
   const warnings = [
     ...(read ? [sayNarrow(read), saySwapped(read), sayDoubtful(read)] : []),
@@ -129,10 +130,19 @@ export function CardPage() {
         {read && withTarget ? (
           <Box>
             <Typography variant="h2" sx={{ mb: 0.5 }}>
-              {fit ? 'What the card taught' : 'Before the card'}
+              {fit ? 'What the card taught' : expected ? 'From your earlier cards' : 'Before the card'}
             </Typography>
-            {fit ? <Typography sx={{ mb: 0.5 }}>{sayHand(fit)}.</Typography> : null}
-            {figure('film per coat', hand === null ? 'not read yet' : hand.toFixed(2))}
+            {fit || expected ? (
+              <Typography sx={{ mb: 0.5 }}>{sayHand(fit ?? { film: expected!, variations: [] })}.</Typography>
+            ) : null}
+            {figure(
+              'film per coat',
+              hand !== null
+                ? hand.toFixed(2)
+                : expected
+                  ? `${Math.exp(expected.mean).toFixed(2)}, expected`
+                  : 'not read yet',
+            )}
             {figure('the card says', `${read.card90[0].toFixed(1)} to ${read.card90[1].toFixed(1)}`)}
             {figure('on the piece', `${read.object90[0].toFixed(1)} to ${read.object90[1].toFixed(1)}`)}
             {read.nextRung && read.nextRung.leaves < 0.9

@@ -55,7 +55,7 @@ export function cardReadings(rungs: readonly ReadingSet[], planned: readonly num
 
 /** Works out what the card says; the card's own page, the job and the booth ask alike. */
 export function useCardCount({ job, target: set, card, rungs, verdicts, earlier }: JobDetail): CardCount {
-  const target = useMemo(() => targetOf(set), [set]);
+  const target = useMemo(() => targetOf(set, job), [set, job]);
   const planned = card?.rungs ?? [];
   const { readings, bare } = cardReadings(rungs, planned, target);
   const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));

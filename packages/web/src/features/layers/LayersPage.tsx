@@ -69,7 +69,7 @@ export function LayersPage() {
   const stack = stacks[Math.min(at, stacks.length - 1)]!;
   const limit = numberIn(limitText) || USUAL_LIMIT_UM;
   const changed = !sameStacks(stacks, kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
-  const target = targetOf(set);
+  const target = targetOf(set, job);
   const angles = target.length ? target : FIVE_ANGLES;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),

@@ -21,7 +21,7 @@ export function RecipesPage() {
   const { job, target: set, rungs } = useJob();
   const { library } = useLibrary();
   const { tones } = useTheme();
-  const target = useMemo(() => targetOf(set), [set]);
+  const target = useMemo(() => targetOf(set, job), [set, job]);
   const mix = useMemo(() => mixOf(job), [job]);
   const { found, done, error, took, start, stop } = useSearch();
   const grounds = library.grounds.length;

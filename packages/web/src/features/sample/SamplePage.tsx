@@ -46,7 +46,7 @@ export function SamplePage() {
   const compare = useCompareList(job.id);
   const pick = pickOf(job);
   const layers = useStacks(job, pick)[0]!.layers;
-  const target = useMemo(() => targetOf(set), [set]);
+  const target = useMemo(() => targetOf(set, job), [set, job]);
   const [shape, setShape] = useState<BodyShape>('shell');
   const [lamp, setLamp] = useState<readonly [number, number]>([0.35, 0.55]);
   const [gl] = useState(canUseGl);

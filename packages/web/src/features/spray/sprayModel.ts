@@ -47,11 +47,10 @@ export interface Layable {
   readonly letDown: number | null;
 }
 
-/** A tenth or two can't be laid evenly of the mix as it is: a quarter or half coat of the mix let down 1:1 is that much. */
+/** A tenth can't be laid evenly of the mix as it is: a quarter coat of the mix let down 1:1 is about that much. */
 export function layable(tenths: number): Layable {
   if (tenths < 0.2) return { said: 'a quarter coat of the mix let down 1:1', coats: 0.125, letDown: 0.25 };
-  if (tenths < 0.35) return { said: 'a mist coat', coats: 0.25, letDown: null };
-  if (tenths < 0.45) return { said: 'three quarters of a coat of the mix let down 1:1', coats: 0.375, letDown: 0.75 };
+  if (tenths < 0.45) return { said: 'a mist coat', coats: 0.25, letDown: null };
   if (tenths < 0.65) return { said: 'half a coat', coats: 0.5, letDown: null };
   if (tenths < 0.95) return { said: 'three quarters of a coat', coats: 0.75, letDown: null };
   const coats = Math.max(1, Math.floor(tenths * 4 + 1e-6) / 4);
@@ -88,7 +87,8 @@ export function sayLive(
         why: `${card} One coat is always needed, so it can go on before you are sure.`,
       };
     const more = first - sprayed;
-    return more >= 0.25
+    // A quarter more is not worth a round of its own before the look.
+    return more >= 0.5
       ? { answer: `Spray ${sayCoats(more)} more, then look.`, why: `${card} Look after ${sayCoats(first)}.` }
       : { answer: 'Look before the next coat.', why: `${card} What is on decides what follows, not the count.` };
   }
@@ -162,7 +162,7 @@ export function whatFollows(
   first: number | null,
 ): 'one' | 'half' | 'enough' | null {
   if (!state || first === null) return 'one';
-  if (!state.spots.length) return first - sprayed >= 0.75 ? 'one' : first - sprayed >= 0.25 ? 'half' : null;
+  if (!state.spots.length) return first - sprayed >= 0.75 ? 'one' : first - sprayed >= 0.5 ? 'half' : null;
   switch (liveAdvice(state).kind) {
     case 'coat':
     case 'faded':

@@ -2,6 +2,7 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { flopIndex } from '@steady-gleam/core/colour';
+import { noiseOfSpots } from '@steady-gleam/core/letdown';
 import { averageReadings, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core/formats';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -11,10 +12,11 @@ import { FlopStrip } from '../../shared/FlopStrip';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
 import { download, fileName } from '../../shared/download';
-import { targetOf } from '../../shared/jobModel';
+import { spotLabsOf, targetOf } from '../../shared/jobModel';
 import { useAddReadings, useJob } from '../../shared/useJob';
 import { FIGURES } from '../../app/theme';
 import { ChipsPanel } from './ChipsPanel';
+import { Limits } from './Limits';
 import { outlyingSpots } from './chipsModel';
 import { PhotoReader } from './PhotoReader';
 import { TargetHistory } from './TargetHistory';
@@ -44,7 +46,8 @@ export function TargetPage() {
   const { took, note: takenOut } = useTakenOut();
   const [photo, setPhoto] = useState(false);
   const averaged = set ? averageReadings(set.readings) : [];
-  const target = targetOf(set);
+  const target = targetOf(set, job);
+  const scatter = noiseOfSpots([...(set ? [set] : []), ...detail.rungs].map((s) => spotLabsOf(s.readings)));
   const spots = new Set(set?.readings.map((r) => r.spot)).size;
   const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
   const l = (angle: number) => averaged.find((a) => a.incidence === 45 && a.aspecular === angle)?.lab[0];
@@ -99,6 +102,7 @@ export function TargetPage() {
                 <Box sx={{ fontFamily: FIGURES }}>{flopIndex(l15, l45, l110).toFixed(1)}</Box>
               </Box>
             ) : null}
+            <Limits key={job.version} job={job} target={target} spots={spots} scatter={scatter} />
             <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>
               Find the ground and coats
             </Button>
@@ -202,7 +206,7 @@ export function TargetPage() {
                 <th scope="col">b*</th>
                 <th scope="col">spots</th>
                 <th scope="col">spread, dE00</th>
-                <th scope="col">tolerance, dE00</th>
+                <th scope="col">limit, dE00</th>
               </tr>
             </thead>
             <tbody>
