@@ -1,3 +1,9 @@
+import { D65_10, type Lab } from '@steady-gleam/core/colour';
+import { defaultTolerance } from '@steady-gleam/core/finishes';
+import { looksOf } from '@steady-gleam/core/jobs';
+import { adviseFirst, answerCard, liveAdvice, liveState, noiseOf, type RungReading } from '@steady-gleam/core/letdown';
+import { labToAlbedo } from '@steady-gleam/core/materials';
+import { createFastModel, createFilm, createOptics, prepareCoat } from '@steady-gleam/core/optics';
 import { describe, expect, it } from '@jest/globals';
 import type { CalcName } from './schemas';
 import fc from 'fast-check';
@@ -339,6 +345,35 @@ describe('the calculator', () => {
     expect(ask({ do: 'toString' }).error!.code).toBe('unknown');
   });
 
+  it('takes several kinds of flakes in one coat, as one kind or as a list', () => {
+    const flakes = { cover: 0.3, tilt: 8, edge: 0.1, optics: { kind: 'scalar', reflectance: 0.7, transmittance: 0.2 } };
+    const stack = (list: unknown) => {
+      const reply = ask({
+        ...{ do: 'stack', ground: { reflectance: 0.5 }, coats: [{ dye: 0.2, flakes: list }] },
+        geometries: [{ incidence: 45, aspecular: 25 }],
+      });
+      return reply.ok
+        ? (reply.result as { geometries: { factor: number[] }[] }).geometries[0]!.factor[0]!
+        : reply.error!;
+    };
+    expect(stack([flakes])).toBe(stack(flakes));
+    const half = { ...flakes, cover: 1 - Math.sqrt(0.7) };
+    expect(stack([half, half])).toBeCloseTo(stack(flakes) as number, 4);
+    const other = { ...flakes, optics: { ...flakes.optics, reflectance: 0.2 } };
+    expect(stack([half, other])).toBeLessThan(stack([half, half]) as number);
+    expect(stack([])).toMatchObject({ code: 'badRequest' });
+    const ladder = ask({
+      ...{
+        do: 'ladder',
+        ground: { reflectance: 0.5 },
+        coat: { flakes: [half, other] },
+        coats: { from: 0, to: 2, step: 1 },
+      },
+      target: [{ incidence: 45, aspecular: 25, lab: [60, 0, 0] }],
+    });
+    expect(ladder.ok).toBe(true);
+  });
+
   describe('advise', () => {
     const five = [15, 25, 45, 75, 110].map((aspecular) => ({ incidence: 45, aspecular }));
     const dyed = {
@@ -416,6 +451,41 @@ describe('the calculator', () => {
       expect(far.window).toBeNull();
       expect(far['closest']).toHaveLength(2);
       expect(far['spray']).toBeGreaterThan(0);
+    });
+
+    it('says what the screens say for the same evidence: card, first stop, and the amount after a look', () => {
+      const film = createFilm();
+      const angles = target.map((t) => ({
+        ...t,
+        lab: t.lab as unknown as Lab,
+        tolerance: defaultTolerance(t.aspecular),
+      }));
+      const of = {
+        model: createFastModel(createOptics(film, angles)),
+        ground: { albedo: labToAlbedo(film, [80, 0, 4]), coats: [] },
+        recipe: { coat: prepareCoat(film, { dye: Float64Array.from(dyed.dye.values) }) },
+        viewing: D65_10,
+      };
+      const noise = noiseOf(null, []);
+      // As the let-down page, On the job and the booth ask.
+      const { card, read } = answerCard(of, {
+        target: { angles, spots: 3, sameInstrument: true, noise },
+        bare: null,
+        rungs: rungs as unknown as RungReading[],
+        verdicts: [],
+        handHeld: false,
+        believed: {},
+      })!;
+      const first = advise({});
+      expect(first['best']).toBeCloseTo(card.best, 9);
+      expect(first['spray']).toBe(adviseFirst(card).spray);
+      expect(first['card90']).toEqual(card.card90);
+      const readings = two.flatMap((lab, k) =>
+        ['1', '2', '3'].map((spot) => ({ spot, ...five[k]!, l: lab[0]!, a: lab[1]!, b: lab[2]! })),
+      );
+      const looks = looksOf([{ spot: 'all over', coats: 2, readings, wet: true, at: 1 }], [], card, read);
+      const after = advise({ looks: [{ sprayed: 2, labs: two, spots: 3 }], looksLeft: 1 });
+      expect(liveAdvice(liveState(card, 2, looks)).amount).toBe(after['spray']);
     });
 
     it('refuses what does not go together, by field', () => {

@@ -2,7 +2,7 @@ import type { coatSchema } from './schemas';
 import type { SpectrumInput } from './schemas';
 import type { Lab, Viewing } from '@steady-gleam/core/colour';
 import { labToAlbedo } from '@steady-gleam/core/materials';
-import type { Coat, Film, FlakeOptics } from '@steady-gleam/core/optics';
+import type { Film, FlakeOptics, Flakes, MixedCoat } from '@steady-gleam/core/optics';
 import type { InferType } from 'yup';
 import { toSpectrum, toValue } from './spectra';
 
@@ -17,6 +17,10 @@ type OpticsInput =
       twoSided?: boolean;
     };
 
+interface FlakesInput extends Omit<Flakes, 'optics'> {
+  readonly optics: OpticsInput;
+}
+
 function toOptics(input: OpticsInput): FlakeOptics {
   if (input.kind === 'scalar') {
     return { kind: 'scalar', reflectance: toValue(input.reflectance), transmittance: toValue(input.transmittance) };
@@ -30,10 +34,12 @@ function toOptics(input: OpticsInput): FlakeOptics {
 }
 
 /** A coat of a request as the core takes it. */
-export function toCoat(input: CoatInput): Coat {
+export function toCoat(input: CoatInput): MixedCoat {
+  const kinds = (Array.isArray(input.flakes) ? input.flakes : input.flakes ? [input.flakes] : []) as FlakesInput[];
+  const flakes = kinds.map((f): Flakes => ({ ...f, optics: toOptics(f.optics) }));
   return {
     ...(input.dye === undefined ? {} : { dye: toValue(input.dye) }),
-    ...(input.flakes ? { flakes: { ...input.flakes, optics: toOptics(input.flakes.optics as OpticsInput) } } : {}),
+    ...(flakes.length ? { flakes } : {}),
     ...(input.pigment
       ? { pigment: { k: toValue(input.pigment.k), s: toValue(input.pigment.s), thickness: input.pigment.thickness } }
       : {}),

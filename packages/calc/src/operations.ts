@@ -46,7 +46,8 @@ import {
   createOptics,
   evaluateReference,
   interfaceReflectance,
-  prepareCoat,
+  interleave,
+  prepareClasses,
   thinFilmPower,
 } from '@steady-gleam/core/optics';
 import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/core/spraying';
@@ -103,7 +104,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     const film = createFilm(r.n);
     const optics = createOptics(film, r.geometries);
     const ground = { albedo: toAlbedo(film, r.ground, viewing) };
-    const coats = r.coats.map((c) => prepareCoat(film, toCoat(c)));
+    const coats = r.coats.flatMap((c) => interleave(prepareClasses(film, toCoat(c)), 1));
     const factors =
       r.tier === 'fast' ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
     return { geometries: told(r.geometries, factors, viewing) };
@@ -120,7 +121,8 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       lab: t.lab as unknown as Lab,
       tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
     }));
-    const recipe = { coat: prepareCoat(film, toCoat(r.coat)) };
+    const [coat, ...among] = prepareClasses(film, toCoat(r.coat));
+    const recipe = { coat: coat!, among };
     const asked = coatGrid(r.coats.from, r.coats.to, r.coats.step);
     const askedLabs = ladderLabs(model, ground, recipe, asked, viewing);
     const knots = coatGrid(r.coats.from, r.coats.to, LADDER_STEP);

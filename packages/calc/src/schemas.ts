@@ -1,6 +1,6 @@
 // First of all: it sets what is said of what no schema has a sentence for.
 import '@steady-gleam/contracts';
-import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string, type InferType, type Schema } from 'yup';
 import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core/colour';
 import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import { EYE_VIEWS, HUE_WORDS, VERDICTS } from '@steady-gleam/core/letdown';
@@ -89,16 +89,24 @@ const flakeOptics = lazy((value: unknown) =>
       }).noUnknown(),
 );
 
+const flakes = object({
+  cover: need('cover').min(0).lessThan(1, 'cover must be below 1.'),
+  tilt: need('tilt').min(0.3).max(30),
+  edge: need('edge').min(0).max(1),
+  optics: flakeOptics,
+}).noUnknown();
+type FlakesRequest = InferType<typeof flakes>;
+
+/** One kind of flakes or several that lie among one another. */
 export const coatSchema = object({
   dye: optionalSpectrum('dye', 0),
-  flakes: object({
-    cover: need('cover').min(0).lessThan(1, 'cover must be below 1.'),
-    tilt: need('tilt').min(0.3).max(30),
-    edge: need('edge').min(0).max(1),
-    optics: flakeOptics,
-  })
-    .default(undefined)
-    .noUnknown(),
+  flakes: lazy((value: unknown) =>
+    Array.isArray(value)
+      ? array(flakes.required())
+          .min(1, 'Give at least one kind of flakes.')
+          .max(8, 'At most 8 kinds of flakes in a coat.')
+      : flakes.default(undefined),
+  ) as unknown as Schema<FlakesRequest | readonly FlakesRequest[] | undefined>,
   pigment: object({
     k: spectrum('k', 0),
     s: spectrum('s', 0),

@@ -1,5 +1,5 @@
 import { EVENT_KINDS, type EventKind, type JobEvent } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
 import { array, number, object, string, type Schema } from 'yup';
 import { endpoint } from './endpoint';
 import { figure, trimmed } from './figures';
@@ -23,6 +23,10 @@ const look = object({
     .nullable()
     .defined()
     .oneOf<Verdict | null>([...VERDICTS, null]),
+  hue: string()
+    .nullable()
+    .default(null)
+    .oneOf<HueWord | null>([...HUE_WORDS, null]),
   patch: number().min(0.25).max(20).nullable().defined(),
 }).noUnknown();
 

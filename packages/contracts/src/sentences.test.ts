@@ -160,7 +160,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       readings: [{ spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 }],
     },
   ],
-  verdict: [verdictEventSchema, { id, coats: 2, view: 'shade', verdict: 'match', takenAt: at }],
+  verdict: [verdictEventSchema, { id, coats: 2, view: 'shade', verdict: 'match', hue: 'bluer', takenAt: at }],
   tap: [
     jobEventSchema,
     {
@@ -171,7 +171,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       layerId: 'c',
       checkId: 'look',
       coats: 2,
-      look: { spot: 'nose', view: 'lamp', verdict: 'match', patch: null },
+      look: { spot: 'nose', view: 'lamp', verdict: 'match', hue: 'redder', patch: null },
       text: 'a nib',
     },
   ],

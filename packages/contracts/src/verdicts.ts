@@ -1,4 +1,4 @@
-import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
 import { number, object, string, type InferType } from 'yup';
 import { endpoint } from './endpoint';
 
@@ -18,6 +18,11 @@ export const verdictEventSchema = object({
     .nullable()
     .defined()
     .oneOf<Verdict | null>([...VERDICTS, null]),
+  /** Which way its hue is off, beside the verdict. */
+  hue: string()
+    .nullable()
+    .default(null)
+    .oneOf<HueWord | null>([...HUE_WORDS, null]),
   takenAt: string().datetime().required(),
 }).noUnknown();
 export type VerdictEvent = InferType<typeof verdictEventSchema>;

@@ -157,6 +157,13 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   }
   await expect(page.getByTestId('advice')).toContainText(/more, then look/);
   expect(await seriousFaults(page)).toEqual([]);
+  // The object's own page says the same of the same evidence.
+  const said = (await page.getByTestId('advice').textContent())!;
+  const desk = await page.context().newPage();
+  await desk.goto(`${server.address}/jobs/${job(5)}/spray`);
+  await expect(desk.getByTestId('answer')).toBeVisible();
+  expect(said).toContain((await desk.getByTestId('answer').textContent())!);
+  await desk.close();
   // What the advice says is what the button lays.
   await expect(page.getByTestId('advice')).toContainText('A mist coat more, then look.');
   await page.getByRole('button', { name: 'A mist coat instead' }).click();

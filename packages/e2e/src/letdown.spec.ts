@@ -68,6 +68,14 @@ test('without an instrument: by eye from a card to the job, and back after a rel
         .getByRole('button', { name: verdict, exact: true })
         .click();
     }
+    if (verdict === 'match') {
+      // Which way the hue is off stands beside the word, and is taken back the same way.
+      const hue = page.getByRole('group', { name: 'Hue, shade' }).getByRole('button', { name: 'redder' });
+      await hue.click();
+      await expect(hue).toHaveAttribute('aria-pressed', 'true');
+      await hue.click();
+      await expect(hue).toHaveAttribute('aria-pressed', 'false');
+    }
     await page.getByRole('button', { name: 'Done with this rung' }).click();
   }
   await expect(answer(page)).toContainText(/By eye, (2\.[89]|3\.[0-3]) coats\. Spray (2|2½), then look\./);

@@ -1,4 +1,4 @@
-import type { EyeView, Verdict } from '../letdown/eye';
+import type { EyeView, HueWord, Verdict } from '../letdown/eye';
 
 /** One coat on one area. */
 export interface CellRef {
@@ -22,6 +22,8 @@ export interface Look {
   readonly spot: string;
   readonly view: EyeView;
   readonly verdict: Verdict | null;
+  /** Which way its hue is off. */
+  readonly hue?: HueWord | null;
   /** Coats of the card whose contrast patch the one there looks like. */
   readonly patch: number | null;
 }

@@ -1,7 +1,7 @@
 import { averageReadings, spotsOf, type Reading } from '../formats/readings';
 import type { JobEvent } from './events';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import { brighterFrom, type EyeRead, type EyeView, type RungVerdict, type Verdict } from '../letdown/eye';
+import { brighterFrom, type EyeRead, type EyeView, type HueWord, type RungVerdict, type Verdict } from '../letdown/eye';
 import { sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from '../letdown/live';
 
 /** A place on the job that was read. */
@@ -22,6 +22,7 @@ export interface SeenSpot {
   readonly coats: number;
   readonly view: EyeView;
   readonly verdict: Verdict | null;
+  readonly hue?: HueWord | null;
   readonly patch: number | null;
   readonly at: number;
 }
@@ -34,13 +35,14 @@ export function seenSpots(history: readonly JobEvent[], concerns: (event: JobEve
   const newest = new Map<string, SeenSpot>();
   for (const e of history) {
     if (e.kind !== 'look' || !e.look || !concerns(e)) continue;
-    const { spot, view, verdict, patch } = e.look;
+    const { spot, view, verdict, patch, hue = null } = e.look;
     const coats = e.coats ?? 0;
     newest.set(JSON.stringify([spot, coats, patch === null ? view : 'patch']), {
       spot,
       coats,
       view,
       verdict,
+      hue,
       patch,
       at: e.at,
     });
@@ -75,7 +77,10 @@ export function looksOf(
     else groups.push([s]);
   }
   const byEye = groups.map((list): Timed => {
-    const verdicts = list.map((e): RungVerdict => ({ coats: e.coats, view: e.view, verdict: e.verdict! }));
+    const verdicts = list.map((e): RungVerdict => ({
+      ...{ coats: e.coats, view: e.view, verdict: e.verdict! },
+      hue: e.hue ?? null,
+    }));
     const word = wordOfVerdicts(
       verdicts.map((v) => v.verdict),
       verdicts.map((v) => (brighterFrom(eye, v.view, card.best) ? 'lighter' : 'darker')),

@@ -88,7 +88,7 @@ export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e:
         ? `${e.look.spot || 'all over'}${e.coats === null ? '' : ` at ${Number(e.coats.toFixed(2))} coats`}, ${
             e.look.patch !== null
               ? `patch as at ${e.look.patch} of the card`
-              : `${e.look.view}: ${e.look.verdict ?? 'taken back'}`
+              : `${e.look.view}: ${e.look.verdict ?? 'taken back'}${e.look.hue ? `, ${e.look.hue}` : ''}`
           }`
         : '';
     default:

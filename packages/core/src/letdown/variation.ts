@@ -119,24 +119,36 @@ function widenBand(a: Float64Array, width: number): Float64Array {
 }
 
 /** Makes the ground and one nominal full coat as they are at given values, in the order of `believed`. */
-export function createVariation(film: Film, ground: PreparedGround, coat: PreparedCoat, believed: readonly Believed[]) {
+export function createVariation(
+  film: Film,
+  ground: PreparedGround,
+  coats: readonly PreparedCoat[],
+  believed: readonly Believed[],
+) {
   const moveGround = shiftGround(ground);
-  return (values: readonly number[]): { readonly ground: PreparedGround; readonly coat: PreparedCoat } => {
+  return (
+    values: readonly number[],
+  ): { readonly ground: PreparedGround; readonly coat: PreparedCoat; readonly among: readonly PreparedCoat[] } => {
     const at = (id: VariationId): number => {
       const p = believed.findIndex((b) => b.id === id);
       return p < 0 ? 0 : values[p]!;
     };
     const hue = at('hue');
-    const shifted = hue === 0 ? coat.a : shiftSpectrum(coat.a, hue);
-    const dyed = { ...coat, a: widenBand(shifted, Math.exp(at('band'))), k: times(coat.k, at('pigment')) };
-    const laid = thickenFlakes(film, dyed, Math.exp(at('layers')));
-    const moved = moveGround([at('groundL'), at('groundA'), at('groundB')]);
-    return {
-      coat: adjustCoat(laid, {
+    const vary = (coat: PreparedCoat): PreparedCoat => {
+      const shifted = hue === 0 ? coat.a : shiftSpectrum(coat.a, hue);
+      const dyed = { ...coat, a: widenBand(shifted, Math.exp(at('band'))), k: times(coat.k, at('pigment')) };
+      const laid = thickenFlakes(film, dyed, Math.exp(at('layers')));
+      return adjustCoat(laid, {
         tauScale: Math.exp(at('flake')),
         tiltScale: Math.exp(at('spread')),
         edge: laid.edge * Math.exp(at('edge')),
-      }),
+      });
+    };
+    const moved = moveGround([at('groundL'), at('groundA'), at('groundB')]);
+    const [coat, ...among] = coats.map(vary);
+    return {
+      coat: coat!,
+      among,
       ground: {
         ...moved,
         coats: ground.coats.map((c) =>

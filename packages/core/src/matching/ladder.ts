@@ -2,14 +2,16 @@ import type { PreparedGround } from '../optics/preparedGround';
 import { xyzToLab, type Lab } from '../colour/lab';
 import { shiftSpectrum, WAVELENGTH_COUNT } from '../colour/spectrum';
 import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
-import { adjustCoat, type PreparedCoat } from '../optics/coat';
+import { adjustCoat, interleave, type PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile } from '../optics/stack';
 import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from '../finishes/styles';
 
 /** What is laid over the ground, n times. */
 export interface EffectCoats {
-  /** One nominal full coat. */
+  /** One nominal full coat; where several kinds of flakes lie in it the first of them, see `prepareClasses`. */
   readonly coat: PreparedCoat;
+  /** The other kinds. */
+  readonly among?: readonly PreparedCoat[];
   readonly style?: CoatStyle;
   readonly hand?: Hand;
   /** Control coats on top of the n coats; none when left out. */
@@ -19,18 +21,25 @@ export interface EffectCoats {
 /** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
 export function effectCoats(recipe: EffectCoats, n: number): PreparedCoat[] {
   const hand = recipe.hand ?? NOMINAL_HAND;
-  const coat = hand.hueNm ? { ...recipe.coat, a: shiftSpectrum(recipe.coat.a, hand.hueNm) } : recipe.coat;
-  const lay = (film: number, spread: number): PreparedCoat =>
-    adjustCoat(coat, {
-      factor: film * hand.film,
-      tauScale: hand.flake,
-      tiltScale: spread * hand.spread,
-      edge: coat.edge * (hand.edge ?? 1),
-    });
+  const kinds = [recipe.coat, ...(recipe.among ?? [])].map((coat) =>
+    hand.hueNm ? { ...coat, a: shiftSpectrum(coat.a, hand.hueNm) } : coat,
+  );
+  const lay = (film: number, spread: number): PreparedCoat[] =>
+    interleave(
+      kinds.map((coat) =>
+        adjustCoat(coat, {
+          factor: 1,
+          tauScale: hand.flake,
+          tiltScale: spread * hand.spread,
+          edge: coat.edge * (hand.edge ?? 1),
+        }),
+      ),
+      film * hand.film,
+    );
   const style = recipe.style ?? { film: 1, spread: 1 };
   if (n <= 0) return [];
-  const coats = [lay(n * style.film, style.spread)];
-  if (recipe.controlCoats) coats.push(lay(recipe.controlCoats * STYLES.control.film, STYLES.control.spread));
+  const coats = lay(n * style.film, style.spread);
+  if (recipe.controlCoats) coats.push(...lay(recipe.controlCoats * STYLES.control.film, STYLES.control.spread));
   return coats;
 }
 

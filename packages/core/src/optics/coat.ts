@@ -92,6 +92,43 @@ export function prepareCoat(film: Film, coat: Coat): PreparedCoat {
   };
 }
 
+/** What one nominal full coat holds when several kinds of flakes lie in it. */
+export interface MixedCoat extends Omit<Coat, 'flakes'> {
+  readonly flakes?: Flakes | readonly Flakes[];
+}
+
+/**
+ * Kinds of flakes of one coat, each with its share of dye and pigment, to be laid among one another by {@link interleave}. A coat
+ * with one kind or none is that coat itself.
+ * @throws CoreError `badStack` as {@link prepareCoat}
+ */
+export function prepareClasses(film: Film, coat: MixedCoat): PreparedCoat[] {
+  const { flakes, ...rest } = coat;
+  const kinds = flakes === undefined ? [] : Array.isArray(flakes) ? (flakes as readonly Flakes[]) : [flakes as Flakes];
+  const lying = kinds.filter((k) => k.cover > 0);
+  // All are checked, also those that nothing is laid of.
+  const prepared = kinds.map((k) => prepareCoat(film, { ...rest, flakes: k }));
+  if (lying.length <= 1) return [prepared[kinds.indexOf(lying[0]!)] ?? prepareCoat(film, rest)];
+  const share = (v: Float64Array) => v.map((x) => x / lying.length);
+  return prepared
+    .filter((_, i) => kinds[i]!.cover > 0)
+    .map((c) => ({ ...c, a: share(c.a), k: share(c.k), s: share(c.s) }));
+}
+
+/** Thin layers a coat of several kinds is laid as: more of them change the look by less than a thousandth. */
+const SLICES = 6;
+
+/**
+ * Kinds of flakes that lie among one another, as thin layers laid there and back (A B B A A B ...), which come to the mixture as
+ * they get thinner (the symmetric splitting of Strang 1968). @param factor film of all of it, nominal full coats
+ */
+export function interleave(classes: readonly PreparedCoat[], factor: number, slices = SLICES): PreparedCoat[] {
+  const [only] = classes;
+  if (classes.length <= 1) return only ? [{ ...only, factor: only.factor * factor }] : [];
+  const thin = classes.map((c) => ({ ...c, factor: (c.factor * factor) / slices }));
+  return Array.from({ length: slices }, (_, i) => (i % 2 ? [...thin].reverse() : thin)).flat();
+}
+
 /** The same coat with its flake depth and spread changed; the flake table is shared. */
 export function adjustCoat(
   coat: PreparedCoat,

@@ -24,6 +24,9 @@ export {
   type Flakes,
   type Pigment,
   type PreparedCoat,
+  interleave,
+  prepareClasses,
+  type MixedCoat,
 } from './coat';
 export { createOptics, type Optics } from './optics';
 export { evaluateReference, createFastModel, type FastModel, type Ground, type SlabCache } from './stack';

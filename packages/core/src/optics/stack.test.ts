@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { flatSpectrum } from '../colour/spectrum';
 import { loadMonteCarlo } from '../testdata/load';
-import { prepareCoat, type Coat } from './coat';
+import { interleave, prepareClasses, prepareCoat, type Coat, type MixedCoat, type PreparedCoat } from './coat';
 import { createFilm } from './film';
 import { FIVE_ANGLES, type Geometry } from './geometry';
 import { createOptics } from './optics';
@@ -80,5 +80,41 @@ describe.each(['reference', 'fast'] as const)('film stack, %s tier', (tier) => {
       expect(quantile(errors[group]!, 0.5)).toBeLessThanOrEqual(median!);
       expect(quantile(errors[group]!, 0.9)).toBeLessThanOrEqual(ninety!);
     }
+  });
+});
+
+describe('several kinds of flakes in one coat', () => {
+  const film = createFilm(1.5);
+  const optics = createOptics(film, FIVE_ANGLES);
+  const ground = { albedo: new Float64Array(31).fill(0.6) };
+  const kind = (cover: number, tilt: number, reflectance: number, transmittance: number) => ({
+    ...{ cover, tilt, edge: 0.1 },
+    optics: { kind: 'scalar' as const, reflectance, transmittance },
+  });
+  const silver = kind(0.4, 7, 0.85, 0);
+  const pearl = kind(0.25, 11, 0.3, 0.65);
+  const factors = (coats: readonly PreparedCoat[], fast = false) =>
+    fast ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
+  const mixed = (flakes: MixedCoat['flakes'], slices?: number) =>
+    interleave(prepareClasses(film, { dye: 0.2, flakes: flakes! }), 1, slices);
+
+  it('are one coat when they are one kind, and the sum of their covers when they are alike', () => {
+    const one = factors([prepareCoat(film, { dye: 0.2, flakes: silver })]);
+    expect(factors(mixed([silver]))).toEqual(one);
+    // Two halves of one kind: tau adds, so covers join as chances of missing do.
+    const half = { ...silver, cover: 1 - Math.sqrt(1 - silver.cover) };
+    factors(mixed([half, half])).forEach((v, i) => expect(Math.abs(v / one[i]! - 1)).toBeLessThan(1e-4));
+    expect(factors(mixed([silver, { ...pearl, cover: 0 }]))).toEqual(one);
+  });
+
+  it('come to the mixture: thinner layers and the other order change nothing to speak of, in both tiers', () => {
+    const fine = factors(mixed([silver, pearl], 40));
+    factors(mixed([silver, pearl])).forEach((v, i) => expect(Math.abs(v / fine[i]! - 1)).toBeLessThan(0.004));
+    factors(mixed([pearl, silver])).forEach((v, i) => expect(Math.abs(v / fine[i]! - 1)).toBeLessThan(0.004));
+    factors(mixed([silver, pearl]), true).forEach((v, i) => expect(Math.abs(v / fine[i]! - 1)).toBeLessThan(0.04));
+    // Neither lies on top of the other: that would look otherwise.
+    const [a, b] = prepareClasses(film, { dye: 0.2, flakes: [silver, pearl] }) as [PreparedCoat, PreparedCoat];
+    const apart = factors([a, b]);
+    expect(Math.abs(apart[0]! / fine[0]! - 1)).toBeGreaterThan(0.01);
   });
 });

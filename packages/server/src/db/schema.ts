@@ -167,6 +167,7 @@ export const verdicts = pgTable(
     coats: doublePrecision('coats').notNull(),
     view: text('view').notNull(),
     verdict: text('verdict'),
+    hue: text('hue'),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,

@@ -9,8 +9,8 @@ import { checkOwner } from '../readings/repo';
 
 type VerdictRow = typeof verdicts.$inferSelect;
 
-const toVerdict = ({ id, coats, view, verdict, takenAt }: VerdictRow): VerdictEvent =>
-  verdictEventSchema.validateSync({ id, coats, view, verdict, takenAt: takenAt.toISOString() });
+const toVerdict = ({ id, coats, view, verdict, hue, takenAt }: VerdictRow): VerdictEvent =>
+  verdictEventSchema.validateSync({ id, coats, view, verdict, hue, takenAt: takenAt.toISOString() });
 
 /** The newest of each count and view, unless it withdraws what was said. @param rows newest first */
 function inForce(rows: readonly VerdictRow[]): VerdictRow[] {

@@ -143,12 +143,12 @@ export function CardPage() {
                   ? `${Math.exp(expected.mean).toFixed(2)}, expected`
                   : 'not read yet',
             )}
-            {figure('the card says', `${read.card90[0].toFixed(1)} to ${read.card90[1].toFixed(1)}`)}
+            {figure(fit ? 'the card says' : 'any hand', `${read.card90[0].toFixed(1)} to ${read.card90[1].toFixed(1)}`)}
             {figure('on the piece', `${read.object90[0].toFixed(1)} to ${read.object90[1].toFixed(1)}`)}
             {read.nextRung && read.nextRung.leaves < 0.9
               ? figure(
-                  `a rung of ${sayCoats(read.nextRung.coats)} as well`,
-                  `doubt ${Math.round(100 * read.nextRung.leaves)} %`,
+                  `doubt left by a rung of ${sayCoats(read.nextRung.coats)}`,
+                  `${Math.round(100 * read.nextRung.leaves)} %`,
                 )
               : null}
             {figure('spots scatter by', scatter === null ? 'usual' : `${scatter.toFixed(2)} Lab`)}

@@ -1,6 +1,6 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
-import { EYE_VIEWS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FileButton } from '../../shared/FileButton';
@@ -25,13 +25,15 @@ export function VerdictRows({
   verdicts,
   onSay,
 }: {
-  verdicts: readonly { view: EyeView; verdict: Verdict | null }[];
-  onSay: (view: EyeView, verdict: Verdict | null) => void;
+  verdicts: readonly { view: EyeView; verdict: Verdict | null; hue?: HueWord | null }[];
+  onSay: (view: EyeView, verdict: Verdict | null, hue: HueWord | null) => void;
 }) {
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
       {EYE_VIEWS.map((view) => {
-        const said = verdicts.find((v) => v.view === view)?.verdict ?? null;
+        const own = verdicts.find((v) => v.view === view);
+        const said = own?.verdict ?? null;
+        const hue = own?.hue ?? null;
         return (
           <Box key={view}>
             <Typography variant="h3" component="div">
@@ -42,7 +44,7 @@ export function VerdictRows({
               fullWidth
               value={said}
               aria-label={`Looks, ${view}`}
-              onChange={(_, v: Verdict | null) => onSay(view, v)}
+              onChange={(_, v: Verdict | null) => onSay(view, v, v === null ? null : hue)}
             >
               {VERDICTS.map((v) => (
                 <ToggleButton key={v} value={v} aria-label={v} sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}>
@@ -50,6 +52,21 @@ export function VerdictRows({
                 </ToggleButton>
               ))}
             </ToggleButtonGroup>
+            {said ? (
+              <ToggleButtonGroup
+                exclusive
+                fullWidth
+                value={hue}
+                aria-label={`Hue, ${view}`}
+                onChange={(_, v: HueWord | null) => onSay(view, said, v)}
+              >
+                {HUE_WORDS.map((v) => (
+                  <ToggleButton key={v} value={v} sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}>
+                    {v}
+                  </ToggleButton>
+                ))}
+              </ToggleButtonGroup>
+            ) : null}
           </Box>
         );
       })}
@@ -90,11 +107,12 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
       setPhotoFailure(error instanceof Error ? error.message : String(error));
     }
   };
-  const event = (view: EyeView, verdict: Verdict | null): VerdictEvent => ({
+  const event = (view: EyeView, verdict: Verdict | null, hue: HueWord | null): VerdictEvent => ({
     id: newId(),
     coats,
     view,
     verdict,
+    hue,
     takenAt: shopIso(),
   });
 
@@ -162,7 +180,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
       ) : (
         <>
           <Typography variant="body2">Against what has to be matched, this rung is:</Typography>
-          <VerdictRows verdicts={own} onSay={(view, verdict) => say.mutate(event(view, verdict))} />
+          <VerdictRows verdicts={own} onSay={(view, verdict, hue) => say.mutate(event(view, verdict, hue))} />
           {say.error ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>
               {say.error.message}

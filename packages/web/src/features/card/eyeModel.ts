@@ -11,7 +11,7 @@ import {
 import { countCoats, sayCoats } from '../../shared/jobModel';
 
 export function rungVerdicts(events: readonly VerdictEvent[]): RungVerdict[] {
-  return events.flatMap((v) => (v.verdict ? [{ coats: v.coats, view: v.view, verdict: v.verdict }] : []));
+  return events.flatMap((v) => (v.verdict ? [{ coats: v.coats, view: v.view, verdict: v.verdict, hue: v.hue }] : []));
 }
 
 /** The sentence of a card judged by eye. */

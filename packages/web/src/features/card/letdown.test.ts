@@ -139,6 +139,7 @@ describe('by eye', () => {
       coats: 2,
       view: 'shade',
       verdict: v,
+      hue: null,
       takenAt: '2026-11-20T09:00:00.000Z',
     });
     expect(rungVerdicts([event(null), event('match')])).toHaveLength(1);

@@ -1,6 +1,6 @@
 import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import type { EyeView, Verdict } from '@steady-gleam/core/letdown';
+import type { EyeView, HueWord, Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import { countCoats, sayCoats } from '../../shared/jobModel';
@@ -21,13 +21,13 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
   const sprayed = live.most;
   const name = spot.trim() || 'all over';
   const here = live.seen.filter((s) => s.coats === sprayed && s.spot === name);
-  const say = (view: EyeView, verdict: Verdict | null, patch: number | null = null) =>
+  const say = (view: EyeView, verdict: Verdict | null, hue: HueWord | null, patch: number | null = null) =>
     log.tell({
       kind: 'look',
       cells: live.areaIds.map((areaId) => ({ coatId: live.layerIds[0] ?? '', areaId })),
       layerId: live.layerIds[0] ?? null,
       coats: sprayed,
-      look: { spot: name, view, verdict, patch },
+      look: { spot: name, view, verdict, hue, patch },
     });
   return (
     <>
@@ -70,7 +70,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
                     value={n}
                     aria-label={`${sayCoats(n)} coats`}
                     selected={here.some((s) => s.patch === n)}
-                    onChange={() => say('lamp', null, n)}
+                    onChange={() => say('lamp', null, null, n)}
                   >
                     {sayCoats(n)}
                   </ToggleButton>

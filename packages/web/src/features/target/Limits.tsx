@@ -67,82 +67,87 @@ export function Limits({
   };
   const unproven = target.length ? sayNotProven(target, noise, spots) : null;
   return (
-    <Box component="section" aria-label="Limits">
+    <Box component="section" aria-label="Limits" sx={{ mt: 2, maxWidth: 720 }}>
       <Typography variant="h2" sx={{ mb: 0.75 }}>
         Limits
       </Typography>
-      <ToggleButtonGroup
-        exclusive
-        fullWidth
-        value={meeting}
-        aria-label="How it meets the rest"
-        disabled={change.isPending}
-        onChange={(_, v: Meeting | null) => v && keep(v)}
-      >
-        <ToggleButton value="edge">Edge to edge</ToggleButton>
-        <ToggleButton value="blend">Blended, {BLEND_WIDER}×</ToggleButton>
-      </ToggleButtonGroup>
-      <Box
-        component="table"
-        sx={{
-          width: '100%',
-          mt: 0.75,
-          borderCollapse: 'collapse',
-          '& th': { fontWeight: 400, fontSize: 13.5, textAlign: 'right' },
-          '& td': { textAlign: 'right', fontFamily: FIGURES, py: 0.25, borderTop: `1px solid ${tones.hairline}` },
-          '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
-        }}
-      >
-        <thead>
-          <tr>
-            <th scope="col">angle</th>
-            <th scope="col">edge, dE00</th>
-            <th scope="col">target’s noise</th>
-          </tr>
-        </thead>
-        <tbody>
-          {target.map((t, g) => (
-            <tr key={`${t.incidence}/${t.aspecular}`}>
-              <td>{t.aspecular}°</td>
-              <td>
-                <OutlinedInput
-                  value={typed[t.aspecular] ?? String(edge(t.aspecular))}
-                  onChange={(e) => setTyped({ ...typed, [t.aspecular]: e.target.value })}
-                  error={fault[t.aspecular] !== undefined}
-                  inputProps={{ 'aria-label': `Limit at ${t.aspecular} degrees`, inputMode: 'decimal' }}
-                  sx={{ width: 70, '& input': { py: 0.75, px: 1, textAlign: 'right' } }}
-                />
-                {fault[t.aspecular] ? (
-                  <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
-                    {fault[t.aspecular]}
-                  </Typography>
-                ) : null}
-              </td>
-              <td>±{noise[g]!.toFixed(1)}</td>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3, alignItems: 'start' }}>
+        <Box
+          component="table"
+          sx={{
+            width: '100%',
+            borderCollapse: 'collapse',
+            '& th': { fontWeight: 400, fontSize: 13.5, textAlign: 'right' },
+            '& td': { textAlign: 'right', fontFamily: FIGURES, py: 0.25, borderTop: `1px solid ${tones.hairline}` },
+            '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+          }}
+        >
+          <thead>
+            <tr>
+              <th scope="col">angle</th>
+              <th scope="col">edge to edge, dE00</th>
+              <th scope="col">target’s noise</th>
             </tr>
-          ))}
-        </tbody>
+          </thead>
+          <tbody>
+            {target.map((t, g) => (
+              <tr key={`${t.incidence}/${t.aspecular}`}>
+                <td>{t.aspecular}°</td>
+                <td>
+                  <OutlinedInput
+                    value={typed[t.aspecular] ?? String(edge(t.aspecular))}
+                    onChange={(e) => setTyped({ ...typed, [t.aspecular]: e.target.value })}
+                    error={fault[t.aspecular] !== undefined}
+                    inputProps={{ 'aria-label': `Limit at ${t.aspecular} degrees`, inputMode: 'decimal' }}
+                    sx={{ width: 70, '& input': { py: 0.75, px: 1, textAlign: 'right' } }}
+                  />
+                  {fault[t.aspecular] ? (
+                    <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
+                      {fault[t.aspecular]}
+                    </Typography>
+                  ) : null}
+                </td>
+                <td>±{noise[g]!.toFixed(1)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+        <Box sx={{ display: 'grid', gap: 1.5 }}>
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={meeting}
+            aria-label="How it meets the rest"
+            disabled={change.isPending}
+            onChange={(_, v: Meeting | null) => v && keep(v)}
+          >
+            <ToggleButton value="edge">Edge to edge</ToggleButton>
+            <ToggleButton value="blend">Blended, {BLEND_WIDER}×</ToggleButton>
+          </ToggleButtonGroup>
+          <Field
+            label="Where they come from"
+            value={source}
+            error={fault['source']}
+            hint={source ? '' : `Empty: ${USUAL_LIMIT_SOURCE}`}
+            onChange={(e) => setSource(e.target.value)}
+          />
+          {unproven ? (
+            <Typography sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>{unproven}</Typography>
+          ) : null}
+          {change.error ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {change.error.message}
+            </Typography>
+          ) : null}
+          {changed ? (
+            <Box>
+              <Button variant="outlined" disabled={change.isPending} onClick={() => keep(meeting)}>
+                Keep these limits
+              </Button>
+            </Box>
+          ) : null}
+        </Box>
       </Box>
-      {unproven ? (
-        <Typography sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25, my: 0.75 }}>{unproven}</Typography>
-      ) : null}
-      <Field
-        label="Where they come from"
-        value={source}
-        error={fault['source']}
-        hint={source ? '' : `Empty: ${USUAL_LIMIT_SOURCE}`}
-        onChange={(e) => setSource(e.target.value)}
-      />
-      {change.error ? (
-        <Typography role="alert" sx={{ color: 'error.main' }}>
-          {change.error.message}
-        </Typography>
-      ) : null}
-      {changed ? (
-        <Button variant="outlined" sx={{ mt: 1 }} disabled={change.isPending} onClick={() => keep(meeting)}>
-          Keep these limits
-        </Button>
-      ) : null}
     </Box>
   );
 }

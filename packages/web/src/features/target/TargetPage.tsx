@@ -102,7 +102,6 @@ export function TargetPage() {
                 <Box sx={{ fontFamily: FIGURES }}>{flopIndex(l15, l45, l110).toFixed(1)}</Box>
               </Box>
             ) : null}
-            <Limits key={job.version} job={job} target={target} spots={spots} scatter={scatter} />
             <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>
               Find the ground and coats
             </Button>
@@ -258,6 +257,7 @@ export function TargetPage() {
             ))}
           </Box>
           <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
+          <Limits key={job.version} job={job} target={target} spots={spots} scatter={scatter} />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>
