@@ -83,6 +83,8 @@ test('from another device, by plain http: a job, a rung, a mix and a booth run',
       await row(1, 'L*').fill('72');
       await page.getByRole('button', { name: 'Keep the correction' }).click();
       await expect.poll(async () => (await rungs())[0]!.readings.map((r) => r.l)).toEqual([72, 70, 63, 55, 50]);
+      // The form has closed behind it.
+      await expect(page.getByRole('button', { name: 'Keep the correction' })).toHaveCount(0);
       await page
         .getByRole('button', { name: /3 coats/ })
         .first()

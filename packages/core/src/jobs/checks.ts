@@ -122,11 +122,15 @@ export function checksOf(
       const after = said !== null ? Math.min(said, most) : usualLook(most);
       // After none: it is not looked at in between, as a card is not.
       if (after === null || after <= 0 || !counted.length || most === 0) continue;
+      // Never a coat beyond it: what is on then is looked at before the coat that would pass it.
+      let seen = 0;
       const blocked = counts.flatMap(({ cells: laid }): Phased[] => {
         let sum = 0;
-        for (const c of laid) {
+        for (const [i, c] of laid.entries()) {
           sum += c.coats;
-          if (sum >= after - 1e-9) return next(c) ? [next(c)!] : [];
+          if (sum + (laid[i + 1]?.coats ?? Infinity) <= after + 1e-9) continue;
+          seen = Math.max(seen, sum);
+          return next(c) ? [next(c)!] : [];
         }
         return [];
       });
@@ -135,7 +139,7 @@ export function checksOf(
           ...here,
           areaIds: ids(blocked),
           layerId: counted[0]!.id,
-          coats: after,
+          coats: seen,
         });
     }
 

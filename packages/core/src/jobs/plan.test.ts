@@ -162,6 +162,19 @@ describe('cells', () => {
     expect(new Set(clears.map((c) => c.round)).size).toBe(1);
     expect(plan.rows.filter((r) => r.coat.kind === 'effect').map((r) => r.cells.length)).toEqual([2, 2, 2, 1]);
   });
+  it('are looked at before the coat that would pass the first stop, never after it', () => {
+    const lookAt = (coats: number, lookAfter: number) =>
+      plainPlan({
+        objects: [object('coach 1', { counts: [{ finishId: 'main', coats, lookAfter }] })],
+        areas: [area('side 1', { objectId: 'coach 1' })],
+      }).checks.find((c) => c.kind === 'look')!.coats;
+    expect(lookAt(3, 2.25)).toBe(2);
+    expect(lookAt(2.5, 2.25)).toBe(2);
+    expect(lookAt(3, 2.75)).toBe(2);
+    expect(lookAt(4, 3)).toBe(3);
+    // Less than a first coat: after that one, since none can be looked at before.
+    expect(lookAt(3, 0.75)).toBe(1);
+  });
   it('lay a stripe over the locked tone, masked, once, and clear over all', () => {
     const plan = plainPlan({
       finishes: [finish('main', 'lagoon-pearl', 'aqua-pastel', 3), finish('lines', 'cinder-candy', 'gold', 2)],

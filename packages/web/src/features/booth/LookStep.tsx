@@ -1,21 +1,13 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
-import {
-  EYE_VIEWS,
-  LADDER_LAST,
-  labsAt,
-  liveAdvice,
-  toLabs,
-  type EyeView,
-  type Verdict,
-} from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, LADDER_LAST, labsAt, toLabs, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useLive, type Live } from '../spray/useLive';
-import { capital, layable, whatFollows } from '../spray/sprayModel';
+import { advisedAmount, capital, layable, whatFollows } from '../spray/sprayModel';
 import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
@@ -210,11 +202,12 @@ function WhatFollows({
   const areas = plan.areas.filter((a) => a.objectId === at.check.objectId).map((a) => a.id);
   const left = enoughTold(state, live.layerIds, areas, ENOUGH);
   // What the advice says can be laid; where it says nothing, half a coat is offered.
-  const step = layable((live.state && liveAdvice(live.state).amount) || 0.5);
+  const amount = advisedAmount(live.state, live.most, live.count.advice?.spray ?? null);
+  const step = layable(whatFollows(amount) === 'less' ? amount! : 0.5);
   const half = extraTold(state, live.layerIds, at.check.areaIds, step.coats, false, newId, step.letDown !== null);
   // The one the advice comes to is the pick; where it advises none, none is.
-  const advised = left.length ? whatFollows(live.state, live.most, live.count.advice?.spray ?? null) : 'one';
-  const kind = (what: 'one' | 'half' | 'enough') => ({
+  const advised = left.length ? whatFollows(amount) : 'one';
+  const kind = (what: 'one' | 'less' | 'enough') => ({
     variant: advised === what ? ('contained' as const) : ('outlined' as const),
     sx: { ...TALL, minHeight: 88, fontSize: 20, lineHeight: 1.15 },
   });
@@ -223,7 +216,7 @@ function WhatFollows({
       <Button {...kind('one')} onClick={() => log.tell(passed)}>
         {left.length ? 'One coat more, as planned' : 'Looked: go on'}
       </Button>
-      <Button {...kind('half')} disabled={!half.length} onClick={() => log.tell(...left, ...half, passed)}>
+      <Button {...kind('less')} disabled={!half.length} onClick={() => log.tell(...left, ...half, passed)}>
         {capital(step.said)} instead
       </Button>
       <Button {...kind('enough')} disabled={!left.length} onClick={() => log.tell(...left, passed)}>

@@ -14,7 +14,7 @@ import {
 } from '@steady-gleam/core/letdown';
 import fc from 'fast-check';
 import { nearestRung, outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
-import { layable, sayLive, saySpot, whatFollows } from '../spray/sprayModel';
+import { advisedAmount, layable, sayLive, saySpot, whatFollows } from '../spray/sprayModel';
 import { bracketRungs } from './CardPlanForm';
 import { cardCoats } from './CardCoats';
 import { rungVerdicts, sayDisagree, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
@@ -203,14 +203,19 @@ describe('on the job', () => {
     expect(state(2, [patch]).spots[0]!.film).toBeLessThan(1.8);
   });
 
-  it('comes to another coat, a half or enough, and to none before it is looked at', () => {
-    const after = (sprayed: number, seen: readonly SeenSpot[]) => whatFollows(state(sprayed, seen), sprayed, 2);
-    expect([after(1, []), after(1.5, []), after(2, [])]).toEqual(['one', 'half', null]);
-    expect(after(2, [look(2, 'much lighter')])).toBe('half');
+  it('comes to another coat, less or enough, never to more than it says, and to none before it is looked at', () => {
+    const amount = (sprayed: number, seen: readonly SeenSpot[], first = 2) =>
+      advisedAmount(state(sprayed, seen), sprayed, first);
+    const after = (sprayed: number, seen: readonly SeenSpot[], first = 2) => whatFollows(amount(sprayed, seen, first));
+    expect([after(1, []), after(1.5, []), after(2, [])]).toEqual(['one', 'less', null]);
+    // Three quarters are left to the first stop: a full coat would go beyond it.
+    expect([after(2, [], 2.75), amount(2, [], 2.75)]).toEqual(['less', 0.75]);
+    expect(layable(0.75).coats).toBe(0.75);
+    expect(after(2, [look(2, 'lighter')])).toBe('less');
     expect(after(2, four(2, 'match'))).toBe('enough');
     expect(after(2, four(2, 'darker'))).toBe('enough');
     expect(after(3, [look(2, 'match')])).toBeNull();
-    expect(whatFollows(null, 2, null)).toBe('one');
+    expect(whatFollows(advisedAmount(null, 2, null))).toBe('one');
   });
 
   it('a reading equal to the answer asks for nothing more, one short of it for what is missing', () => {

@@ -152,26 +152,31 @@ export function sayLive(
 }
 
 /**
- * Which of the ways on a look comes to: another full coat, a half in its place, or none; null where nothing may go on before it
- * was looked at again, or from another place.
- * @param first coats the card lets go on before the first look; null while it has not spoken
+ * Coats the advice comes to at a look: what is left to the first stop while nothing was looked at, then what the look says; 0 is
+ * enough, null where nothing may go on before it was looked at again, or from another place.
+ * @param first coats the card lets go on before the first look; null while it has not spoken, then a coat is as planned
  */
-export function whatFollows(
-  state: LiveState | null,
-  sprayed: number,
-  first: number | null,
-): 'one' | 'half' | 'enough' | null {
-  if (!state || first === null) return 'one';
-  if (!state.spots.length) return first - sprayed >= 0.75 ? 'one' : first - sprayed >= 0.5 ? 'half' : null;
-  switch (liveAdvice(state).kind) {
+export function advisedAmount(state: LiveState | null, sprayed: number, first: number | null): number | null {
+  if (!state || first === null) return 1;
+  if (!state.spots.length) return first - sprayed >= 0.5 ? first - sprayed : null;
+  const { kind, amount } = liveAdvice(state);
+  switch (kind) {
     case 'coat':
     case 'faded':
-      return 'half';
+      return amount;
     case 'over':
     case 'rest':
     case 'there':
-      return 'enough';
+      return 0;
     default:
       return null;
   }
+}
+
+/** A whole coat is meant from here on. */
+const WHOLE = 0.95;
+
+/** Which of the ways on that is: another full coat, less than one in its place, or none; null for none of them. */
+export function whatFollows(amount: number | null): 'one' | 'less' | 'enough' | null {
+  return amount === null ? null : amount >= WHOLE ? 'one' : amount > 0 ? 'less' : 'enough';
 }
