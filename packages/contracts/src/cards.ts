@@ -1,4 +1,4 @@
-import { HAND_PARAMETERS, type HandParameter } from '@steady-gleam/core/letdown';
+import { HAND_PARAMETERS, USUAL_CUTS, type HandParameter } from '@steady-gleam/core/letdown';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
 import { trimmed } from './figures';
@@ -14,6 +14,7 @@ const rungCoats = number()
 
 const NO_SETTINGS = {
   ...{ sealer: '', groundCoats: '', reducer: '', patches: false, sameInstrument: true },
+  ...{ eyeLittle: USUAL_CUTS.little, eyeClear: USUAL_CUTS.clear },
   ...{ distanceCm: null, tipMm: null, overlap: null, turns: null, temperatureC: null },
 };
 
@@ -71,6 +72,21 @@ export const cardSchema = object({
     patches: boolean().default(false),
     /** Target and card are read with one instrument. */
     sameInstrument: boolean().default(true),
+    /** Differences at which this painter's eye says "a little" and "clearly", dE00. */
+    eyeLittle: number()
+      .typeError('A difference must be a number.')
+      .min(0.3, 'At least 0.3 dE00.')
+      .max(4, 'At most 4 dE00.')
+      .default(USUAL_CUTS.little),
+    eyeClear: number()
+      .typeError('A difference must be a number.')
+      .min(1, 'At least 1 dE00.')
+      .max(10, 'At most 10 dE00.')
+      .default(USUAL_CUTS.clear)
+      .test('above', '“Clearly” starts above “a little”.', function above(clear) {
+        const { eyeLittle } = this.parent as { eyeLittle?: unknown };
+        return typeof eyeLittle !== 'number' || clear === undefined || clear > eyeLittle;
+      }),
   })
     .noUnknown()
     .default(NO_SETTINGS),

@@ -115,6 +115,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       onStand: true,
       settings: {
         ...{ sealer: 's', groundCoats: '2', reducer: 'r', temperatureC: 20, patches: true, sameInstrument: true },
+        ...{ eyeLittle: 1, eyeClear: 3 },
         ...{ distanceCm: 15, tipMm: 1.3, overlap: 0.75, turns: 2 },
       },
     },

@@ -3,7 +3,15 @@ import { cardSd, nominalTable, readCard, type CardSaid } from './advise';
 import { coloursOf, missOf, type TargetRead } from './bestCount';
 import { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 import { USUAL_HAND } from './cardFilm';
-import { countByEye, unknownLadders, type EyePosterior, type EyeRead, type RungVerdict } from './eye';
+import {
+  countByEye,
+  unknownLadders,
+  USUAL_CUTS,
+  type EyeCuts,
+  type EyePosterior,
+  type EyeRead,
+  type RungVerdict,
+} from './eye';
 import type { HandBelieved } from './fit';
 import type { LadderOf, LadderTable } from './ladderTable';
 import type { RungReading } from './readings';
@@ -18,6 +26,8 @@ export interface CardAsk {
   readonly rungs: readonly RungReading[];
   readonly verdicts: readonly RungVerdict[];
   readonly handHeld: boolean;
+  /** Differences at which this painter's eye says so. */
+  readonly cuts?: EyeCuts;
   readonly believed: HandBelieved;
 }
 
@@ -37,6 +47,7 @@ export interface CardAnswer {
  */
 export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTable): CardAnswer | null {
   const { target, bare, rungs, verdicts, handHeld, believed } = ask;
+  const cuts = ask.cuts ?? USUAL_CUTS;
   if (target && of) {
     const table = nominal ?? nominalTable(of, believed);
     const card = readCard(
@@ -49,6 +60,7 @@ export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTa
       ladders: card.fit ? [{ ladder: card.ladder, weight: 1 }] : ladderOfAnyHand(table, believed.film ?? USUAL_HAND),
       aspecular: target.angles.map((a) => a.aspecular),
       handHeld,
+      cuts,
     };
     if (!verdicts.length) return { card, eye: null, read };
     const eye = countByEye(verdicts, read, { mean: card.best, sd: Math.max(0.05, cardSd(card)) });
@@ -61,6 +73,7 @@ export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTa
       : unknownLadders(FIVE_ANGLES.length),
     aspecular: FIVE_ANGLES.map((a) => a.aspecular),
     handHeld,
+    cuts,
   };
   const eye = countByEye(verdicts, read);
   return { card: cardByEye(eye, read.ladders[0]!.ladder, FIVE_ANGLES), eye, read };

@@ -89,6 +89,13 @@ describe('verdicts by eye', () => {
     expect(countByEye(redder, candy).best).not.toBeCloseTo(countByEye(greener, candy).best, 2);
   });
 
+  it('of a sharper eye narrow the count more: what it calls a match is nearer', () => {
+    const said = [...say(2, 'much lighter'), ...say(3, 'match'), ...say(4, 'much darker')];
+    const sharp = countByEye(said, { ...candy, cuts: { little: 0.5, clear: 2 } });
+    const dull = countByEye(said, { ...candy, cuts: { little: 2, clear: 4 } });
+    expect(sharp.sd).toBeLessThan(dull.sd);
+  });
+
   it('that disagree between face and flop are named, not averaged', () => {
     const at = (face: Verdict, flop: Verdict): RungVerdict[] => [
       { coats: 2, view: 'sun face', verdict: face },

@@ -368,6 +368,7 @@ export async function seedDemo(
           ...{ distanceCm: 15, tipMm: null, overlap: 0.75, turns: null },
           temperatureC: 21,
           sameInstrument: true,
+          ...{ eyeLittle: 1, eyeClear: 3 },
           patches: FAMILIES[demo.family].patches,
         },
         version: 0,

@@ -21,6 +21,7 @@ import { useChangeJob, usePutCard, type PageDetail } from '../../shared/useJob';
 import { newId } from '../../shared/newId';
 import { numberIn } from '../../shared/numberIn';
 import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core/finishes';
+import { USUAL_CUTS } from '@steady-gleam/core/letdown';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
 const numberOrNull = (v: unknown): number | null =>
@@ -74,7 +75,7 @@ function Plain({
   percent = false,
 }: {
   form: UseFormReturn<Card>;
-  name: 'settings.tipMm' | 'settings.overlap' | 'settings.turns';
+  name: 'settings.tipMm' | 'settings.overlap' | 'settings.turns' | 'settings.eyeLittle' | 'settings.eyeClear';
   label: string;
   error: string | undefined;
   /** Shown in per cent, kept as a fraction. */
@@ -142,6 +143,7 @@ export function CardPlanForm({
             temperatureC: null,
             patches: FAMILIES[job.family].patches,
             sameInstrument: true,
+            ...{ eyeLittle: USUAL_CUTS.little, eyeClear: USUAL_CUTS.clear },
           },
         },
   });
@@ -288,6 +290,18 @@ export function CardPlanForm({
           measure="temperature"
           label="Temperature"
           error={errors.settings?.temperatureC?.message}
+        />
+        <Plain
+          form={form}
+          name="settings.eyeLittle"
+          label="Your eye: a little, from dE00"
+          error={errors.settings?.eyeLittle?.message}
+        />
+        <Plain
+          form={form}
+          name="settings.eyeClear"
+          label="Your eye: clearly, from dE00"
+          error={errors.settings?.eyeClear?.message}
         />
       </Box>
       {FAMILIES[job.family].patches ? (

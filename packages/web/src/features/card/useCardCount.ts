@@ -79,6 +79,7 @@ export function useCardCount({ job, target: set, card, rungs, verdicts, earlier 
     rungs: readings,
     verdicts: said,
     handHeld: card?.onStand === false,
+    ...(card ? { cuts: { little: card.settings.eyeLittle, clear: card.settings.eyeClear } } : {}),
   };
   const { value, error } = useCompute(asks ? JSON.stringify([on, ask, earlier]) : null, (c) =>
     c.card(on, ask, earlier),
