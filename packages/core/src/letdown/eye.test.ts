@@ -89,11 +89,10 @@ describe('verdicts by eye', () => {
     expect(countByEye(redder, candy).best).not.toBeCloseTo(countByEye(greener, candy).best, 2);
   });
 
-  it('of a sharper eye narrow the count more: what it calls a match is nearer', () => {
-    const said = [...say(2, 'much lighter'), ...say(3, 'match'), ...say(4, 'much darker')];
-    const sharp = countByEye(said, { ...candy, cuts: { little: 0.5, clear: 2 } });
-    const dull = countByEye(said, { ...candy, cuts: { little: 2, clear: 4 } });
-    expect(sharp.sd).toBeLessThan(dull.sd);
+  it('of a sharper eye say less with the same word: its “a little lighter” is nearer to the match', () => {
+    const short = (cuts: { little: number; clear: number }) =>
+      countByEye(say(2, 'lighter', 3), { ...candy, cuts }, { mean: 3, sd: 1 }).best - 2;
+    expect(short({ little: 0.6, clear: 2 })).toBeLessThan(short({ little: 2.5, clear: 6 }));
   });
 
   it('that disagree between face and flop are named, not averaged', () => {
