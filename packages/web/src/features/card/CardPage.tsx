@@ -122,9 +122,11 @@ export function CardPage() {
     </Typography>
   );
 
+  // What is kept late closes its own rung only, not the one that was opened meanwhile.
+  const leave = () => setSelected((now) => (now === selected ? null : now));
   const side =
     selected !== null ? (
-      <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={() => setSelected(null)} />
+      <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={leave} />
     ) : (
       <>
         {read && withTarget ? (
