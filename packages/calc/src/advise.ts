@@ -4,9 +4,7 @@ import { defaultTolerance } from '@steady-gleam/core/finishes';
 import {
   adviseAfter,
   adviseFirst,
-  cardSd,
-  countByEye,
-  ladderOfAnyHand,
+  answerCard,
   nominalTable,
   noiseOf,
   predictedLabs,
@@ -130,23 +128,17 @@ export function advise(r: AdviseInput) {
   };
 }
 
-/** Count by eye. */
+/** Count by eye, as the screens have it. */
 export function eye(r: EyeInput) {
-  const geometries = r.target ? targetOf(r.target) : FIVE_ANGLES;
-  const { of, table } = ladderOf(r, geometries);
-  const noise = noiseOf(null, []);
-  const card = r.target
-    ? readCard(
-        of,
-        { angles: targetOf(r.target), spots: USUAL_SPOTS, sameInstrument: true, noise },
-        { bare: null, rungs: [], noise },
-        { nominal: table },
-      )
-    : null;
-  const said = countByEye(
-    r.verdicts as RungVerdict[],
-    { ladders: ladderOfAnyHand(table), aspecular: geometries.map((g) => g.aspecular), handHeld: r.handHeld },
-    card ? { mean: card.best, sd: cardSd(card) } : undefined,
-  );
+  const angles = r.target ? targetOf(r.target) : null;
+  const { of, table } = ladderOf(r, angles ?? FIVE_ANGLES);
+  const said = answerCard(
+    of,
+    {
+      target: angles && { angles, spots: USUAL_SPOTS, sameInstrument: true, noise: noiseOf(null, []) },
+      ...{ bare: null, rungs: [], verdicts: r.verdicts as RungVerdict[], handHeld: r.handHeld, believed: {} },
+    },
+    table,
+  )!.eye!;
   return { best: said.best, interval90: said.interval, disagree: said.disagree };
 }

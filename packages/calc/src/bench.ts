@@ -1,7 +1,7 @@
 import { converter } from 'culori';
 import { reflectanceToLab, reflectanceToXyz } from '@steady-gleam/core/colour';
 import { defaultTolerance, layersOf, STYLES } from '@steady-gleam/core/finishes';
-import { eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
+import { START_SETTINGS, eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
 import { computeMatchMap, factorsToLabs, ladderLabs, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
 import { prepareLibrary, findGround, findMix, GROUNDS, mixCoat } from '@steady-gleam/core/materials';
 import {
@@ -121,17 +121,7 @@ const finish = {
     ...{ groundId: 'aqua-pastel', coats: 7, strength: 1, style: 'wet', controlCoats: 0 },
   }),
 };
-const settings: SpraySettings = {
-  school: 'wet',
-  grip: false,
-  tack: true,
-  blown: false,
-  bake: true,
-  airTowards: 0,
-  order: null,
-  edits: {},
-  cells: [],
-};
+const settings: SpraySettings = START_SETTINGS;
 const planned = () =>
   planJob({
     finishes: [finish],

@@ -14,7 +14,7 @@ import {
   type Viewing,
 } from '@steady-gleam/core/colour';
 import { CoreError } from '@steady-gleam/core/errors';
-import { FAMILIES, FAMILY_IDS, FAMILY_LIMITS, defaultTolerance } from '@steady-gleam/core/finishes';
+import { FAMILIES, FAMILY_IDS, USUAL_LIMIT_SOURCE, defaultTolerance } from '@steady-gleam/core/finishes';
 import { swatchFactors, type SwatchLayer } from '@steady-gleam/core/looks';
 import {
   coatGrid,
@@ -200,8 +200,11 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
   },
   families: () =>
     FAMILY_IDS.map((id) => {
-      const { name, what, layers, start, rungs } = FAMILIES[id];
-      return { id, name, what, layers, start, rungs, ...FAMILY_LIMITS };
+      const { name, what, layers, start, rungs, limits } = FAMILIES[id];
+      const byAngle = Object.entries(limits)
+        .map(([aspecular, tolerance]) => ({ aspecular: Number(aspecular), tolerance }))
+        .sort((a, b) => a.aspecular - b.aspecular);
+      return { id, name, what, layers, start, rungs, limits: byAngle, source: USUAL_LIMIT_SOURCE };
     }),
   swatch: (r) => {
     const viewing = viewingOf(r);

@@ -97,4 +97,4 @@ export {
   type SprayPlan,
 } from './plan';
 export { jobEventSchema, logApi } from './log';
-export { limitsSchema, type LimitsInput } from './limits';
+export { familyLimitsSchema, limitsApi, limitsSchema, type FamilyLimits } from './limits';

@@ -6,7 +6,7 @@ import { earlierHandsSchema, storedCardSchema } from './cards';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
 import { trimmed, version } from './figures';
 import { families, finishNameSchema, finishOfJobSchema, matching } from './finishes';
-import { limitsSchema } from './limits';
+import { familyLimitsSchema, limitsSchema } from './limits';
 import { filmLimitSchema, materialId, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
 import { jobEventSchema } from './log';
 import { mixingSchema } from './mixing';
@@ -170,6 +170,8 @@ export const jobDetailSchema = object({
   photos: array(photoSchema.required()).required(),
   /** Everything that happened to it, in the order it came in. */
   events: array(jobEventSchema.required()).required(),
+  /** What the shop set of the limits of the job's family; null while it set none. */
+  familyLimits: familyLimitsSchema.nullable().default(null).defined(),
   /** Hands that earlier cards with the same gun and style showed. */
   earlier: earlierHandsSchema,
 });

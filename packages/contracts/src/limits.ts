@@ -1,12 +1,10 @@
-import { MEETINGS } from '@steady-gleam/core/finishes';
+import { FAMILY_IDS, MEETINGS } from '@steady-gleam/core/finishes';
 import { array, number, object, string, type InferType } from 'yup';
+import { endpoint } from './endpoint';
 import { trimmed } from './figures';
 
-/** What the painter set of a job's limits; see the core's `MatchLimits`. */
-export const limitsSchema = object({
-  meeting: string()
-    .oneOf([...MEETINGS])
-    .required(),
+/** Limits by angle and where they come from, edge to edge. */
+const own = {
   own: array(
     object({
       aspecular: number()
@@ -26,5 +24,32 @@ export const limitsSchema = object({
     .max(20, 'At most 20 limits.')
     .required(),
   source: trimmed().max(120, 'Keep the source under 120 letters.').default(''),
+};
+
+/** What the painter set of a job's limits; see the core's `MatchLimits`. */
+export const limitsSchema = object({
+  meeting: string()
+    .oneOf([...MEETINGS])
+    .required(),
+  ...own,
 }).noUnknown();
-export type LimitsInput = InferType<typeof limitsSchema>;
+
+/** What a shop set of a family's limits: they stand for every job that has none of its own. */
+export const familyLimitsSchema = object({
+  family: string()
+    .oneOf([...FAMILY_IDS])
+    .required(),
+  /** 0 while the shop set none. */
+  version: number().integer().min(0).required(),
+  ...own,
+}).noUnknown();
+export type FamilyLimits = InferType<typeof familyLimitsSchema>;
+
+export const limitsApi = {
+  putFamily: endpoint({
+    method: 'PUT',
+    path: '/api/family-limits',
+    body: familyLimitsSchema,
+    reply: familyLimitsSchema,
+  }),
+} as const;

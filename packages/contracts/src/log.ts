@@ -1,8 +1,8 @@
 import { EVENT_KINDS, type EventKind, type JobEvent } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
 import { array, number, object, string, type Schema } from 'yup';
 import { endpoint } from './endpoint';
 import { figure, trimmed } from './figures';
+import { seenFields } from './verdicts';
 
 const cell = object({
   coatId: string().max(200).required(),
@@ -16,17 +16,7 @@ const cell = object({
 
 const look = object({
   spot: trimmed().max(40, 'Keep the spot’s name under 40 letters.').defined(),
-  view: string()
-    .oneOf<EyeView>([...EYE_VIEWS])
-    .required(),
-  verdict: string()
-    .nullable()
-    .defined()
-    .oneOf<Verdict | null>([...VERDICTS, null]),
-  hue: string()
-    .nullable()
-    .default(null)
-    .oneOf<HueWord | null>([...HUE_WORDS, null]),
+  ...seenFields,
   patch: number().min(0.25).max(20).nullable().defined(),
 }).noUnknown();
 

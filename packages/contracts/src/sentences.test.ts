@@ -16,6 +16,7 @@ import {
   START_MIXING,
   START_PLAN,
   verdictEventSchema,
+  familyLimitsSchema,
 } from './index';
 
 const id = '00000000-0000-4000-8000-000000000000';
@@ -160,6 +161,10 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       takenAt: at,
       readings: [{ spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 }],
     },
+  ],
+  'limits of a family': [
+    familyLimitsSchema,
+    { family: 'candy', version: 1, own: [{ aspecular: 15, limit: 1.5 }], source: 'customer’s sheet' },
   ],
   verdict: [verdictEventSchema, { id, coats: 2, view: 'shade', verdict: 'match', hue: 'bluer', takenAt: at }],
   tap: [

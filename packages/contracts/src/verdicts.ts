@@ -2,15 +2,8 @@ import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdic
 import { number, object, string, type InferType } from 'yup';
 import { endpoint } from './endpoint';
 
-/** How a rung looks beside the target; client-made id, append-only. A null verdict takes one back. */
-export const verdictEventSchema = object({
-  id: string().uuid().required(),
-  /** Coats of the rung. */
-  coats: number()
-    .typeError('Coats must be a number.')
-    .min(0.25, 'Something must have been sprayed.')
-    .max(20, 'At most 20 coats.')
-    .required(),
+/** What is said from one place to stand: of a rung, and of a place on the job. */
+export const seenFields = {
   view: string()
     .oneOf<EyeView>([...EYE_VIEWS])
     .required(),
@@ -23,6 +16,18 @@ export const verdictEventSchema = object({
     .nullable()
     .default(null)
     .oneOf<HueWord | null>([...HUE_WORDS, null]),
+};
+
+/** How a rung looks beside the target; client-made id, append-only. A null verdict takes one back. */
+export const verdictEventSchema = object({
+  id: string().uuid().required(),
+  /** Coats of the rung. */
+  coats: number()
+    .typeError('Coats must be a number.')
+    .min(0.25, 'Something must have been sprayed.')
+    .max(20, 'At most 20 coats.')
+    .required(),
+  ...seenFields,
   takenAt: string().datetime().required(),
 }).noUnknown();
 export type VerdictEvent = InferType<typeof verdictEventSchema>;

@@ -193,6 +193,20 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
     expect(await seriousFaults(page)).toEqual([]);
   });
 
+  await test.step('limits: what is none is said at its field; the shop’s own stand for every job of the family', async () => {
+    const limit = page.getByLabel('Limit at 15 degrees');
+    await limit.fill('0');
+    await page.getByRole('button', { name: 'Keep for this job' }).click();
+    await expect(page.getByText('A limit is at least 0.2 dE00.')).toBeVisible();
+    await limit.fill('1.8');
+    await page.getByRole('button', { name: 'Keep for every candy over metallic' }).click();
+    await expect(page.getByRole('row', { name: /^15° .* 1\.8$/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Blended, 1.5×' }).click();
+    await expect(page.getByRole('row', { name: /^15° .* 2\.7$/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Edge to edge' }).click();
+    await expect(page.getByRole('row', { name: /^15° .* 1\.8$/ })).toBeVisible();
+  });
+
   await test.step('map, plan by the model, rungs', async () => {
     await page.getByRole('link', { name: 'Find the ground and coats' }).click();
     await page.getByRole('button', { name: /Best match/ }).click();
@@ -216,6 +230,10 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
       await page.getByRole('button', { name: coats === 1 ? 'Keep the correction' : 'Keep this rung' }).click();
       await expect(page.getByRole('button', { name: `Rung of ${coats} coats, read` })).toBeVisible();
     }
+    await page.getByRole('button', { name: 'Bare ground: enter' }).click();
+    await typeReadings(page, demoReadings(shop, PAINTER, 0, ['1'], 60));
+    await page.getByRole('button', { name: 'Keep the bare ground' }).click();
+    await expect(page.getByRole('button', { name: 'Bare ground, read' })).toBeVisible();
     await expect(answer(page)).toContainText(/Your card says 2\.[3-7]\. Spray/);
     await expect(page.getByText(/^You lay (1[0-9]|2\d) % more than a nominal coat\W.*so it/)).toBeVisible();
     await expect(page.getByText(/Safest: .* In one go:/)).toBeVisible();

@@ -15,6 +15,14 @@ export interface FamilyLayer {
   readonly style: StyleId;
 }
 
+/** A layer a stack begins with; an effect is of the job's own mix. */
+export interface StartingLayer {
+  readonly kind: 'primer' | 'sealer' | 'ground' | 'effect' | 'lock' | 'clear';
+  readonly coats: number;
+  readonly style?: StyleId;
+  readonly materialId?: string;
+}
+
 /**
  * Everything the program knows of a family: a row of data, not a branch. Counts, rungs and layers are common practice (no source);
  * each can be changed on the job.
@@ -25,6 +33,8 @@ export interface FamilyRow {
   readonly what: string;
   /** From substrate to clear; the ground's coats are those over a solid, a metallic hides in fewer. */
   readonly layers: readonly FamilyLayer[];
+  /** Layers a painter may begin the stack with, from substrate to clear. */
+  readonly begins: readonly StartingLayer[];
   /** Where the pick starts before anything was picked. */
   readonly start: { readonly groundId: string; readonly coats: number };
   /** Rungs of a first card, coats. */
@@ -52,6 +62,12 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     name: 'Three-stage pearl',
     what: 'pearl in clear binder over white or pastel',
     layers: stack(3, 2),
+    begins: [
+      { kind: 'sealer', coats: 1 },
+      { kind: 'ground', coats: 3, materialId: 'white' },
+      { kind: 'effect', coats: 3 },
+      { kind: 'clear', coats: 2 },
+    ],
     start: { groundId: 'white', coats: 3 },
     rungs: [1, 2, 3, 4],
     productKind: 'mid coat',
@@ -64,6 +80,13 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     name: 'Candy over metallic',
     what: 'dye in intercoat clear over bright metallic',
     layers: stack(3, 2),
+    begins: [
+      { kind: 'primer', coats: 1 },
+      { kind: 'ground', coats: 2, materialId: 'silver-fine' },
+      { kind: 'ground', coats: 1, materialId: 'silver-fine', style: 'control' },
+      { kind: 'effect', coats: 4, style: 'light' },
+      { kind: 'clear', coats: 2 },
+    ],
     start: { groundId: 'silver-fine', coats: 3 },
     rungs: [2, 3, 4, 5],
     productKind: 'intercoat',
@@ -76,6 +99,12 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     name: 'Tinted clear',
     what: 'tint in two-pack clear over an effect base',
     layers: stack(2, 1),
+    begins: [
+      { kind: 'sealer', coats: 1 },
+      { kind: 'ground', coats: 2, materialId: 'gold' },
+      { kind: 'effect', coats: 2 },
+      { kind: 'clear', coats: 1 },
+    ],
     start: { groundId: 'silver-fine', coats: 2 },
     rungs: [1, 1.5, 2, 2.5],
     productKind: 'tinted clear',
@@ -86,11 +115,3 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
 };
 
 export const FAMILY_IDS = Object.keys(FAMILIES) as readonly FinishFamily[];
-
-/** Largest CIEDE2000 that passes at an angle, the same for every family so far, with where it comes from. */
-export const FAMILY_LIMITS = {
-  limits: Object.entries(DEFAULT_TOLERANCES)
-    .map(([aspecular, tolerance]) => ({ aspecular: Number(aspecular), tolerance }))
-    .sort((a, b) => a.aspecular - b.aspecular),
-  source: 'ours',
-} as const;

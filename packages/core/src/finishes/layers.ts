@@ -1,4 +1,4 @@
-import { FAMILIES, FAMILY_IDS, type FinishFamily } from './families';
+import { FAMILIES, FAMILY_IDS, type StartingLayer, type FinishFamily } from './families';
 import type { Recipe } from './recipe';
 import { STYLES, type StyleId } from './styles';
 
@@ -152,48 +152,71 @@ export function withRecipe(layers: readonly StackLayer[], mixId: string, recipe:
   });
 }
 
-/** Ways to begin a stack, by finish family. Counts are common practice (no source). */
-export const STARTING_STACKS: readonly { readonly id: string; readonly name: string }[] = [
-  ...FAMILY_IDS.map((id) => ({ id, name: FAMILIES[id].name })),
-  { id: 'solid-tri', name: 'Pearl and dye over a bright solid' },
-  { id: 'flake', name: 'Metal flake' },
-  { id: 'shift', name: 'Colour-shift over black' },
-  { id: 'weak', name: 'Weak-hiding colour over a grey' },
-  { id: 'bare', name: 'Ground and clear only' },
+/** A way to begin a stack: its layers from substrate to clear. */
+interface StartingStack {
+  readonly id: string;
+  readonly name: string;
+  readonly layers: readonly StartingLayer[];
+}
+
+const SEALER: StartingLayer = { kind: 'sealer', coats: 1 };
+const CLEAR: StartingLayer = { kind: 'clear', coats: 2 };
+
+/** Ways to begin a stack: every family's, and those that are no family yet. Counts are common practice (no source). */
+export const STARTING_STACKS: readonly StartingStack[] = [
+  ...FAMILY_IDS.map((id) => ({ id, name: FAMILIES[id].name, layers: FAMILIES[id].begins })),
+  {
+    id: 'solid-tri',
+    name: 'Pearl and dye over a bright solid',
+    layers: [SEALER, { kind: 'ground', coats: 3, materialId: 'ticket-red' }, { kind: 'effect', coats: 3 }, CLEAR],
+  },
+  {
+    id: 'flake',
+    name: 'Metal flake',
+    layers: [
+      SEALER,
+      { kind: 'ground', coats: 2, materialId: 'silver-coarse' },
+      { kind: 'effect', coats: 3 },
+      { kind: 'lock', coats: 1 },
+      CLEAR,
+      CLEAR,
+    ],
+  },
+  {
+    id: 'shift',
+    name: 'Colour-shift over black',
+    layers: [
+      SEALER,
+      { kind: 'ground', coats: 2, materialId: 'black', style: 'medium' },
+      { kind: 'effect', coats: 1, style: 'medium' },
+      { kind: 'effect', coats: 2, style: 'control' },
+      CLEAR,
+    ],
+  },
+  {
+    id: 'weak',
+    name: 'Weak-hiding colour over a grey',
+    layers: [SEALER, { kind: 'ground', coats: 2, materialId: 'grey-63' }, { kind: 'effect', coats: 3 }, CLEAR],
+  },
+  {
+    id: 'bare',
+    name: 'Ground and clear only',
+    layers: [SEALER, { kind: 'ground', coats: 3, materialId: 'white' }, CLEAR],
+  },
 ];
 
-/** A starting stack with the job's own mix in it. @param newId makes a fresh id a call. */
+/** A starting stack with the job's own mix in it. @param newId makes a fresh id a call. @throws RangeError for no such stack */
 export function startingLayers(id: string, system: LaidMix, newId: () => string): StackLayer[] {
-  const ground = (materialId: string, coats: number, style: StyleId = 'wet') =>
-    layer(newId(), 'ground', coats, { materialId, style });
-  const effect = (coats: number, style: StyleId = 'wet') =>
-    layer(newId(), 'effect', coats, { materialId: system.id, style, filmUm: system.filmUm });
-  const sealer = layer(newId(), 'sealer', 1);
-  const clear = (coats: number) => layer(newId(), 'clear', coats);
-  switch (id) {
-    case 'candy':
-      return [
-        layer(newId(), 'primer', 1),
-        ground('silver-fine', 2),
-        ground('silver-fine', 1, 'control'),
-        effect(4, 'light'),
-        clear(2),
-      ];
-    case 'solid-tri':
-      return [sealer, ground('ticket-red', 3), effect(3), clear(2)];
-    case 'tinted-clear':
-      return [sealer, ground('gold', 2), effect(2), clear(1)];
-    case 'flake':
-      return [sealer, ground('silver-coarse', 2), effect(3), layer(newId(), 'lock', 1), clear(2), clear(2)];
-    case 'shift':
-      return [sealer, ground('black', 2, 'medium'), effect(1, 'medium'), effect(2, 'control'), clear(2)];
-    case 'weak':
-      return [sealer, ground('grey-63', 2), effect(3), clear(2)];
-    case 'bare':
-      return [sealer, ground('white', 3), clear(2)];
-    default:
-      return [sealer, ground('white', 3), effect(3), clear(2)];
-  }
+  const found = STARTING_STACKS.find((s) => s.id === id);
+  if (!found) throw new RangeError(`There is no starting stack ${id}.`);
+  return found.layers.map(({ kind, coats, style = 'wet', materialId = null }) =>
+    layer(
+      newId(),
+      kind,
+      coats,
+      kind === 'effect' ? { style, materialId: system.id, filmUm: system.filmUm } : { style, materialId },
+    ),
+  );
 }
 
 /** Materials a stack's layers name. */

@@ -29,9 +29,18 @@ export function defaultTolerance(aspecular: number): number {
   return DEFAULT_TOLERANCES[aspecular] ?? ELSEWHERE;
 }
 
+/** A family's limits with what the shop set of them. @param own the shop's; null while it set none */
+export const familyTable = (
+  usual: Readonly<Record<number, number>>,
+  own: MatchLimits['own'] | null,
+): Readonly<Record<number, number>> => ({
+  ...usual,
+  ...Object.fromEntries((own ?? []).map((o) => [o.aspecular, o.limit])),
+});
+
 /**
  * Largest CIEDE2000 that passes at an angle: the job's own limit or its family's, wider where it is blended.
- * @param usual the family's limits, see `FamilyRow`
+ * @param usual the family's limits, see {@link familyTable}
  */
 export function limitAt(
   aspecular: number,

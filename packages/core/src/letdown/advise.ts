@@ -2,7 +2,7 @@ import type { Lab } from '../colour/lab';
 import { quantile } from '../numeric/linear';
 import { createRandom, normal } from '../numeric/random';
 import { bestCount, coloursOf, seekTarget, type TargetRead, type TargetSought } from './bestCount';
-import { EDGE_BUILD, USUAL_HAND } from './cardFilm';
+import { EDGE_BUILD } from './cardFilm';
 import { fitCard, type CardFit, type CardReadings, type HandBelieved } from './fit';
 import { fittedLadder, labsAt, plainLadder, toLabs, type Ladder } from './fittedLadder';
 import { tabulateLadder, type LadderOf, type LadderTable } from './ladderTable';
@@ -91,7 +91,7 @@ export function readCard(of: LadderOf, target: TargetRead, card: CardReadings, o
   const sought = seekTarget(target);
   const plain = plainLadder(nominal, Math.exp(EDGE_BUILD));
   const nominalBest = bestCount(coloursOf(plain), { ...sought, covariance: null }, null);
-  const fit = fitCard(of, card, believed, nominal);
+  const fit = fitCard(of, card, nominal, believed.film);
   const ladder = fittedLadder(fit);
   const best = bestCount(coloursOf(ladder), sought, nominalBest);
   const drawn = bestDeviations(fit, sought, best, nominalBest, seed);
@@ -233,12 +233,9 @@ export function adviseAfter(card: CardSaid, says: readonly LookSays[], now: numb
 }
 
 /** Looks a job is planned with; fewer are left after each. */
-export const PLANNED_LOOKS = 2;
+const PLANNED_LOOKS = 2;
 export const looksLeftAfter = (looks: number): number => Math.max(0, PLANNED_LOOKS - looks);
 
 /** Colours a card predicts at counts, one list a count. */
 export const predictedLabs = (ladder: Ladder, counts: readonly number[]): Lab[][] =>
   counts.map((n) => toLabs(labsAt(ladder, n)));
-
-/** Film of a hand before any of its cards was read: mean and standard deviation, ln. */
-export const UNREAD_FILM = { mean: USUAL_HAND.mean - EDGE_BUILD, sd: USUAL_HAND.sd } as const;

@@ -1,6 +1,6 @@
 import type { Lab } from '../colour/lab';
 import { cardSd, nominalTable, readCard, type CardSaid } from './advise';
-import { coloursOf, missOf, type TargetRead } from './bestCount';
+import { bestCount, coloursOf, type TargetRead } from './bestCount';
 import { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 import { USUAL_HAND } from './cardFilm';
 import {
@@ -14,7 +14,7 @@ import {
 } from './eye';
 import type { HandBelieved } from './fit';
 import type { LadderOf, LadderTable } from './ladderTable';
-import type { RungReading } from './readings';
+import { linesAt, type RungReading } from './readings';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { differenceNoise, windowCurve } from './window';
 
@@ -85,31 +85,19 @@ export const cardCurve = (card: CardSaid) =>
 
 /** How a card lies on its ladder. `few`: too few readings to say. */
 export type FitWord = 'few' | 'good' | 'fair' | 'poor';
+/** Readings below which nothing is said of a fit; and chi (1 is what readings scatter by) from which it is fair, and poor. Ours. */
+const [FEW_READINGS, FAIR_CHI, POOR_CHI] = [12, 1.3, 2] as const;
 export function fitWord({ fit }: Pick<CardSaid, 'fit'>): FitWord | null {
   if (!fit) return null;
-  if (fit.data < 12) return 'few';
-  if (fit.lambda >= 4 || fit.chi > 2) return 'poor';
-  return fit.lambda >= 2 || fit.chi > 1.3 ? 'fair' : 'good';
+  if (fit.data < FEW_READINGS) return 'few';
+  if (fit.lambda >= 4 || fit.chi > POOR_CHI) return 'poor';
+  return fit.lambda >= 2 || fit.chi > FAIR_CHI ? 'fair' : 'good';
 }
 
-/** What a ruler through the rungs says: straight lines between them, and the ground where it was read; null with fewer than two. */
+/** What a ruler through the rungs says of the count; null with fewer than three of them. @param rows rungs, and the bare ground as 0 */
 export function linesBest(card: CardSaid, rows: readonly RungReading[]): number | null {
   const full = rows.filter((r) => r.labs.every(Boolean)).sort((a, b) => a.coats - b.coats);
-  const rungs = full.filter((r) => r.coats > 0);
-  if (rungs.length < 3) return null;
-  const colours = (n: number): Float64Array => {
-    const found = full.findIndex((r) => r.coats >= n);
-    const high = Math.max(1, found < 0 ? full.length - 1 : found);
-    const [a, b] = [full[high - 1]!, full[high]!];
-    const u = (n - a.coats) / (b.coats - a.coats);
-    return Float64Array.from(
-      a.labs.flatMap((lab, g) => [0, 1, 2].map((c) => lab![c as 0]! + u * (b.labs[g]![c as 0]! - lab![c as 0]!))),
-    );
-  };
-  let best = { n: 0, miss: Infinity };
-  for (let n = full[0]!.coats; n <= full.at(-1)!.coats + 1e-9; n += 0.05) {
-    const miss = missOf(card.sought, colours(n));
-    if (miss < best.miss) best = { n, miss };
-  }
-  return best.n;
+  if (full.filter((r) => r.coats > 0).length < 3) return null;
+  const colours = (n: number) => linesAt(full, n).flat();
+  return bestCount(colours, card.sought, null, [full[0]!.coats, full.at(-1)!.coats]);
 }

@@ -3,7 +3,7 @@ import { choleskyOf, halfLogDet, solveCholesky } from '../numeric/linear';
 import { createCardFilm, spotFilm, USUAL_HAND, type CardFilm, type HandFilm } from './cardFilm';
 import { readLadder, tabulateLadder, type LadderOf, type LadderTable } from './ladderTable';
 import { noiseAt, type Noise, type RungReading } from './readings';
-import { believedOf, type KnownVariation } from './variation';
+import type { KnownVariation } from './variation';
 
 /** A card as it was read. */
 export interface CardReadings {
@@ -70,8 +70,6 @@ export interface CardFit {
   readonly weights: readonly Weight[];
   /** Size of the strays against the usual. */
   readonly lambda: number;
-  readonly cost: number;
-  readonly evidence: number;
   /** Twice the cost over the data: about 1 for a card that lies on its ladder. */
   readonly chi: number;
   /** Data used. */
@@ -166,16 +164,16 @@ function measure(p: Problem, weights: readonly Weight[], z: Float64Array, costOn
   const spots = spotsOf(p.rows);
   const labs = p.rows.map(() => new Float64Array(outputs));
   const slopes = p.rows.map(() => new Float64Array(outputs));
-  const byT = p.rows.map(() => new Float64Array(outputs * believed.length));
-  const byZ = p.rows.map(() => new Float64Array(size));
+  const byT = costOnly ? [] : p.rows.map(() => new Float64Array(outputs * believed.length));
+  const byZ = costOnly ? [] : p.rows.map(() => new Float64Array(size));
   p.rows.forEach((row, k) => {
-    const x = rowFilm(p, row.coats, spots[k]!, z, costOnly ? undefined : byZ[k]);
-    readLadder(p.table, x, z, labs[k]!, slopes[k], costOnly ? undefined : byT[k]);
+    const x = rowFilm(p, row.coats, spots[k]!, z, byZ[k]);
+    readLadder(p.table, x, z, labs[k]!, slopes[k], byT[k]);
   });
   let cost = 0;
   for (let i = 0; i < size; i++) cost += 0.5 * z[i]! * z[i]!;
   const gradient = Float64Array.from(z);
-  const hessian = Array.from({ length: size }, (_, i) => {
+  const hessian = Array.from({ length: costOnly ? 0 : size }, (_, i) => {
     const row = new Float64Array(size);
     row[i] = 1;
     return row;
@@ -216,7 +214,9 @@ function measure(p: Problem, weights: readonly Weight[], z: Float64Array, costOn
       }
     }
   });
-  for (let i = 0; i < size; i++) for (let j = 0; j < i; j++) hessian[j]![i] = hessian[i]![j]!;
+  hessian.forEach((row, i) => {
+    for (let j = 0; j < i; j++) hessian[j]![i] = row[j]!;
+  });
   return { cost, gradient, hessian };
 }
 
@@ -244,6 +244,20 @@ function descend(p: Problem, weights: readonly Weight[], start: Float64Array) {
   const precision = choleskyOf(here.hessian.map((row) => Array.from(row)));
   const evidence = -here.cost - halfLogDet(precision) - weights.reduce((s, w) => s + halfLogDet(w.lower), 0);
   return { z, cost: here.cost, precision, evidence };
+}
+
+/** The same with strays as large as the evidence asks for. */
+function strayed(p: Problem, weights: readonly Weight[], fit: ReturnType<typeof descend>) {
+  let best = { lambda: 1, score: fit.evidence, weights, fit };
+  if (!p.channels.length) return best;
+  for (const lambda of STRAY_TRIED) {
+    const w = weigh(p, lambda);
+    const next = descend(p, w, best.fit.z);
+    const score = next.evidence - STRAY_ODDS * Math.log(lambda);
+    if (score <= best.score) break;
+    best = { lambda, score, weights: w, fit: next };
+  }
+  return best;
 }
 
 /** A card fitted with two neighbouring rungs exchanged. */
@@ -292,18 +306,10 @@ const WRONG_RUNG_ODDS = Math.log(0.02);
 /**
  * Fits a card: maximum a posteriori of the ladder's variations, the hand, every coat's film and every rung's spot, under a smooth
  * stray of the readings from the model. Neighbouring rungs are tried exchanged, and each rung is tried as wrong.
- * @param nominal the ladder tabulated at what is believed, kept between cards of one recipe.
+ * @param first the ladder tabulated at what is believed, kept between cards of one recipe. @param hand film of the hand before the card
  */
-export function fitCard(of: LadderOf, card: CardReadings, believed: HandBelieved = {}, nominal?: LadderTable): CardFit {
-  const variations = believedOf(of.ground, of.recipe, believed.variations);
-  const first =
-    nominal ??
-    tabulateLadder(
-      of,
-      variations,
-      variations.map(() => 0),
-    );
-  const hand = believed.film ?? USUAL_HAND;
+export function fitCard(of: LadderOf, card: CardReadings, first: LadderTable, hand: HandFilm = USUAL_HAND): CardFit {
+  const variations = first.believed;
   const counts = (c: CardReadings) => c.rungs.filter((r) => r.labs.some(Boolean)).map((r) => r.coats);
   const film = createCardFilm(Math.max(1, ...counts(card)));
   const problemOf = (c: CardReadings, table: LadderTable): Problem => ({
@@ -331,25 +337,19 @@ export function fitCard(of: LadderOf, card: CardReadings, believed: HandBelieved
     if (found.cost - best.fit.cost > EXCHANGE_GAIN) exchange = best;
   }
   const doubtful: number[] = [];
-  const wrong = ladder.length > 2 ? wrongRung(card, problemOf, weigh, first) : null;
-  // Whichever explains the card best: as it is, two rungs exchanged, or one that is wrong.
-  if (wrong && wrong.score > Math.max(found.evidence, exchange ? exchange.fit.evidence + EXCHANGE_ODDS : -Infinity)) {
+  const wrong = ladder.length > 2 ? wrongRung(card, problemOf, first) : null;
+  const asItIs = strayed(problem, weights, found);
+  // Whichever explains the card best: as it is, a model that strays further, two rungs exchanged, or one that is wrong.
+  if (wrong && wrong.score > Math.max(asItIs.score, exchange ? exchange.fit.evidence + EXCHANGE_ODDS : -Infinity)) {
     doubtful.push(wrong.coats);
     [problem, weights, found] = [wrong.problem, wrong.weights, wrong.fit];
   } else if (exchange) {
     swapped.push([exchange.low, exchange.high]);
     [problem, weights, found] = [exchange.p, exchange.w, exchange.fit];
   }
-  let lambda = 1;
-  let bestScore = found.evidence;
+  const settled = doubtful.length || swapped.length ? strayed(problem, weights, found) : asItIs;
+  ({ weights, fit: found } = settled);
   if (problem.channels.length) {
-    for (const more of STRAY_TRIED) {
-      const w = weigh(problem, more);
-      const fit = descend(problem, w, found.z);
-      const score = fit.evidence - STRAY_ODDS * Math.log(more);
-      if (score <= bestScore) break;
-      [lambda, bestScore, found, weights] = [more, score, fit, w];
-    }
     // Once more where it landed: the film model is not straight over two standard deviations.
     const table = tabulateLadder(of, variations, Array.from(found.z.slice(0, variations.length)));
     problem = { ...problem, table };
@@ -365,9 +365,7 @@ export function fitCard(of: LadderOf, card: CardReadings, believed: HandBelieved
     rows: problem.rows,
     channels: problem.channels,
     weights,
-    lambda,
-    cost: found.cost,
-    evidence: found.evidence,
+    lambda: settled.lambda,
     chi: data ? (2 * found.cost) / data : 0,
     data,
     swapped,
@@ -379,7 +377,6 @@ export function fitCard(of: LadderOf, card: CardReadings, believed: HandBelieved
 function wrongRung(
   card: CardReadings,
   problemOf: (card: CardReadings, table: LadderTable) => Problem,
-  weighed: typeof weigh,
   table: LadderTable,
 ) {
   const size = new Float64Array(table.outputs);
@@ -388,7 +385,7 @@ function wrongRung(
     .map((rung) => {
       const rest = { ...card, rungs: card.rungs.filter((r) => r !== rung) };
       const problem = problemOf(rest, table);
-      const weights = weighed(problem, 1);
+      const weights = weigh(problem, 1);
       const fit = descend(problem, weights, new Float64Array(unknowns(problem)));
       // What is read there as if it came from anywhere about the ladder.
       readLadder(table, rowFilm(problem, rung.coats, -1, fit.z), fit.z, size);
@@ -403,6 +400,5 @@ function wrongRung(
       // The fewer unknowns of the rest stand in its evidence already.
       return { coats: rung.coats, problem, weights, fit, score: fit.evidence + anywhere + WRONG_RUNG_ODDS };
     });
-  const best = tries.reduce((a, b) => (b.score > a.score ? b : a));
-  return best;
+  return tries.reduce((a, b) => (b.score > a.score ? b : a));
 }

@@ -125,16 +125,14 @@ export function liveState(card: CardSaid, sprayed: number, looks: readonly SpotL
     // What was seen is told of what was on then.
     const then = wantedAt(card, says, on);
     const wanted = since > 0 ? wantedAt(card, says, sprayed) : then;
-    const advised = nextAmount(wanted, looksLeftAfter(times));
+    const left = looksLeftAfter(times);
+    const advisedThen = nextAmount(then, left);
+    const advised = since > 0 ? nextAmount(wanted, left) : advisedThen;
     const sure = newest.reduce((s, l) => s + 1 / l.says.lookVariance, 0);
     const looked = newest.reduce((s, l) => s + l.says.looksLike / l.says.lookVariance, 0) / sure;
     const byWord = newest.flatMap((l) => l.word ?? []);
     const reading: LookWord =
-      then.film + then.window[1] < 0
-        ? 'over'
-        : then.film + then.window[0] > 0 || nextAmount(then, looksLeftAfter(times)) > 0
-          ? 'short'
-          : 'matched';
+      then.film + then.window[1] < 0 ? 'over' : then.film + then.window[0] > 0 || advisedThen > 0 ? 'short' : 'matched';
     const word = worst([...byWord, ...(byWord.length === newest.length ? [] : [reading])]);
     const surely = word === 'short' && wanted.film + wanted.window[0] > 0;
     const zone: SpotZone = since < 1e-9 || word === 'over' || surely ? word : 'again';

@@ -126,6 +126,10 @@ export interface CardSays {
 
 /** Film of a job against its card before it is looked at, and how unsure that is. */
 const [USUAL_FILM, JOB_FILM_SD, LEAST_VARIANCE] = [0.96, 0.105, 0.02] as const;
+/** How much less an earlier look says: by the coats laid since, and by how far it then was from the target. */
+const [SINCE_SHARE, THEN_SHARE] = [0.1, 0.1] as const;
+/** Scatter of a coat that went on since the last look, counts. */
+const SINCE_COAT = 0.09;
 /** Two looks share what wet film does to readings. */
 const [SHARED_WET, SHARED_DRY] = [1.3, 1] as const;
 const [RATE_POWER, LEAST_RATE, MOST_RATE] = [0.7, 0.75, 1.3] as const;
@@ -148,7 +152,10 @@ export function wantedFrom(card: CardSays, says: readonly LookSays[], now: numbe
     const laid = newest.sprayed - earlier.sprayed;
     const carried = earlier.film - rate * laid;
     const doubt =
-      earlier.lookVariance + (0.1 * laid) ** 2 + (0.1 * earlier.film) ** 2 - (WAY_SHARE * earlier.film) ** 2;
+      earlier.lookVariance +
+      (SINCE_SHARE * laid) ** 2 +
+      (THEN_SHARE * earlier.film) ** 2 -
+      (WAY_SHARE * earlier.film) ** 2;
     const [a, b] = [1 / variance, 1 / Math.max(1e-6, doubt)];
     film = (a * film + b * carried) / (a + b);
     variance = (newest.wet ? SHARED_WET : SHARED_DRY) / (a + b);
@@ -165,7 +172,7 @@ export function wantedFrom(card: CardSays, says: readonly LookSays[], now: numbe
   const mean = (k: 0 | 1) => says.reduce((s, l) => s + l.window[k], 0) / says.length;
   return {
     film: film - rate * since,
-    sd: Math.sqrt(targetVariance + variance + (0.09 * rate) ** 2 * since),
+    sd: Math.sqrt(targetVariance + variance + (SINCE_COAT * rate) ** 2 * since),
     rate,
     window: [mean(0), mean(1)],
   };

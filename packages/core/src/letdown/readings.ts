@@ -58,3 +58,18 @@ export function noiseOfSpots(sets: readonly (readonly (readonly (Lab | null)[])[
   }
   return freedom > 0 ? Math.sqrt(squares / freedom) : null;
 }
+
+/**
+ * Straight lines between neighbouring rungs; beyond the last one its line goes on.
+ * @param rows ascending, read at every angle, at least two
+ */
+export function linesAt(rows: readonly RungReading[], n: number): Lab[] {
+  const found = rows.findIndex((r) => r.coats >= n);
+  const high = Math.max(1, found < 0 ? rows.length - 1 : found);
+  const [a, b] = [rows[high - 1]!, rows[high]!];
+  const u = (n - a.coats) / (b.coats - a.coats);
+  return a.labs.map((lab, g): Lab => {
+    const to = b.labs[g]!;
+    return [lab![0] + u * (to[0] - lab![0]), lab![1] + u * (to[1] - lab![1]), lab![2] + u * (to[2] - lab![2])];
+  });
+}

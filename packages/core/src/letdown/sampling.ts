@@ -1,4 +1,4 @@
-import { choleskyOf, quantile, solveUpper } from '../numeric/linear';
+import { choleskyOf, quantile, solveUpper, timesLower } from '../numeric/linear';
 import { createRandom, normal } from '../numeric/random';
 import { bestCount, drawTarget, type TargetSought } from './bestCount';
 import { rowFilm, strayKernel, type CardFit } from './fit';
@@ -35,15 +35,6 @@ export function bestDeviations(
   const lower = choleskyOf(
     places.map((n, i) => places.map((m, j) => fit.lambda ** 2 * strayKernel(n, m) + (i === j ? 1e-8 : 0))),
   );
-  const path = new Float64Array(places.length);
-  const drawPath = () => {
-    const xi = Float64Array.from(places, gauss);
-    lower.forEach((row, i) => {
-      let sum = 0;
-      for (let j = 0; j <= i; j++) sum += row[j]! * xi[j]!;
-      path[i] = sum;
-    });
-  };
   const channelOf = new Map(fit.channels.map((c, k) => [c.output, k]));
   const found: number[] = [];
   for (let s = 0; s < SAMPLES; s++) {
@@ -56,7 +47,7 @@ export function bestDeviations(
       return out;
     });
     for (let o = 0; o < outputs; o++) {
-      drawPath();
+      const path = timesLower(lower, Float64Array.from(places, gauss));
       const k = channelOf.get(o);
       const channel = k === undefined ? null : fit.channels[k]!;
       const short = channel ? channel.rows.map((row, a) => left[k!]![a]! - path[row]! - channel.eps[a]! * gauss()) : [];

@@ -3,7 +3,7 @@ import type { Lab } from '../colour/lab';
 import { defaultTolerance } from '../finishes/tolerances';
 import { adviseAfter, adviseFirst, predictedLabs, readCard, sayLooks, type CardSaid } from '../letdown/advise';
 import { leastOf, type TargetRead } from '../letdown/bestCount';
-import { noiseAt, noiseOf, type RungReading } from '../letdown/readings';
+import { linesAt, noiseAt, noiseOf, type RungReading } from '../letdown/readings';
 import { answerCard } from '../letdown/answer';
 import { brighterFrom, EYE_VIEWS, VERDICTS, type EyeView, type RungVerdict } from '../letdown/eye';
 import type { LadderOf } from '../letdown/ladderTable';
@@ -66,20 +66,6 @@ const LAST = 8;
 /** Least rms count on true colours. */
 const bestOf = (colours: (n: number) => readonly Lab[], wanted: readonly Lab[]): number =>
   leastOf(0.05, 7, 0.05, (n) => colours(n).reduce((s, lab, g) => s + de2000(wanted[g]!, lab) ** 2, 0));
-
-/** Straight lines between the rungs, and the ground where it was read; beyond them the last line goes on. */
-function lines(rungs: readonly RungReading[], n: number): Lab[] {
-  const high = Math.max(
-    1,
-    rungs.findIndex((r) => r.coats >= n) < 0 ? rungs.length - 1 : rungs.findIndex((r) => r.coats >= n),
-  );
-  const [a, b] = [rungs[high - 1]!, rungs[high]!];
-  const u = (n - a.coats) / (b.coats - a.coats);
-  return a.labs.map((lab, g): Lab => {
-    const to = b.labs[g]!;
-    return [lab![0] + u * (to[0] - lab![0]), lab![1] + u * (to[1] - lab![1]), lab![2] + u * (to[2] - lab![2])];
-  });
-}
 
 /** Film on after n coats with every coat's own part. */
 const filmOf = (coats: readonly number[], n: number): number => {
@@ -196,11 +182,11 @@ export function studyPainter(
     kind: world.kind,
     otherInstrument,
     predicted: rungWords(predictedLabs(two.ladder, [3, 4])),
-    predictedByLines: rungWords([lines(withGround.slice(0, 3), 3), lines(withGround.slice(0, 3), 4)]),
+    predictedByLines: rungWords([linesAt(withGround.slice(0, 3), 3), linesAt(withGround.slice(0, 3), 4)]),
     four: four.best - truth,
     two: two.best - truth,
-    linesFour: bestOf((n) => lines(withGround, n), targetLabs) - truth,
-    linesTwo: bestOf((n) => lines(withGround.slice(0, 3), n), targetLabs) - truth,
+    linesFour: bestOf((n) => linesAt(withGround, n), targetLabs) - truth,
+    linesTwo: bestOf((n) => linesAt(withGround.slice(0, 3), n), targetLabs) - truth,
     nearestRung: nearest(rungs, targetLabs) - truth,
     cardHolds: truth >= four.card90[0] && truth <= four.card90[1],
     objectHolds: objectHolds * 2 > Math.max(1, jobsEach),

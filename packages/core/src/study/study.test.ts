@@ -58,6 +58,9 @@ describe('the rays of the foreign truth', () => {
   });
 });
 
+/** Fewer, and what the tracer itself scatters looks like a wrong rung. */
+const RAYS = 900;
+
 // A small part of `npm run study`; docs/study.md has the whole.
 describe('the study, small', () => {
   const shop = prepareLibrary();
@@ -88,11 +91,11 @@ describe('the study, small', () => {
 
   it('advises every kind under the foreign truth, and better than blindly', () => {
     const painters = KINDS.map((kind, i) =>
-      studyPainter(foreignWorld(shop, kind, createRandom(70 + i), 250), 30 + i, shop, options),
+      studyPainter(foreignWorld(shop, kind, createRandom(70 + i), RAYS), 30 + i, shop, options),
     );
     expect(shareOf(painters, (p) => p.advised)).toBe(1);
     for (const p of painters) for (const v of [p.four, p.two, ...p.predicted]) expect(Number.isFinite(v)).toBe(true);
     expect(shareOf(painters.slice(0, 4), (p) => Math.abs(p.four) <= 0.6)).toBe(1);
-    expect(shareOf(painters, (p) => p.blamed)).toBeLessThanOrEqual(0.2);
+    expect(shareOf(painters.slice(0, 4), (p) => p.blamed)).toBe(0);
   }, 120_000);
 });

@@ -18,7 +18,15 @@ import { evaluateReference } from '../optics/stack';
 import { tracedLabs, type TracedFilm, type TracedLayer } from './rays';
 
 /** Kinds of finish that are studied; the first four are jobs of every day. */
-export const KINDS = ['pearl with dye', 'pearl', 'candy', 'tinted clear', 'colour-shift', 'solid'] as const;
+export const KINDS = [
+  'pearl with dye',
+  'pearl',
+  'candy',
+  'tinted clear',
+  'metal flake',
+  'colour-shift',
+  'solid',
+] as const;
 export type Kind = (typeof KINDS)[number];
 export const CORE_KINDS: readonly Kind[] = KINDS.slice(0, 4);
 
@@ -40,6 +48,7 @@ const GROUNDS: Readonly<Record<Kind, readonly string[]>> = {
   pearl: ['cream-pastel', 'white', 'ticket-red', 'grey-63'],
   candy: ['silver-fine', 'gold', 'silver-coarse', 'copper'],
   'tinted clear': ['gold', 'silver-fine', 'cream-pastel'],
+  'metal flake': ['silver-coarse', 'black', 'gold'],
   'colour-shift': ['black', 'grey-31'],
   solid: ['grey-52', 'grey-74', 'white'],
 };
@@ -48,6 +57,7 @@ const STYLES_OF: Readonly<Record<Kind, readonly StyleId[]>> = {
   pearl: ['wet', 'medium'],
   candy: ['light', 'wet'],
   'tinted clear': ['wet'],
+  'metal flake': ['medium', 'wet'],
   'colour-shift': ['medium', 'light'],
   solid: ['wet', 'medium'],
 };
@@ -58,6 +68,11 @@ const MIX: Readonly<Partial<Record<Kind, string>>> = {
   'tinted clear': 'smoke-tea-clear',
 };
 
+const FLAKES = {
+  'colour-shift': ['tideline-shift', 'kelp-shift', 'ember-shift'],
+  'metal flake': ['silver-flake-100', 'silver-flake-200', 'red-flake-400', 'blue-flake-600'],
+} as const;
+
 const pick = <T>(of: readonly T[], random: () => number): T => of[Math.floor(random() * of.length)]!;
 
 /** What the program is told: ground, coat and style. */
@@ -67,8 +82,8 @@ function told(shop: PreparedLibrary, kind: Kind, random: () => number): Pick<Wor
   const mix = MIX[kind];
   let coat: PreparedCoat;
   if (mix) coat = shop.coat(findMix(mix), strength);
-  else if (kind === 'colour-shift') {
-    const pigment = findPigment(pick(['tideline-shift', 'kelp-shift', 'ember-shift'], random), shop.library.pigments);
+  else if (kind === 'colour-shift' || kind === 'metal flake') {
+    const pigment = findPigment(pick(FLAKES[kind], random), shop.library.pigments);
     coat = prepareCoat(shop.film, {
       flakes: { cover: 1 - 0.62 ** strength, tilt: pigment.tilt, edge: pigment.edge, optics: pigment.optics },
     });

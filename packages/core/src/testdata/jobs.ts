@@ -1,3 +1,4 @@
+import { START_SETTINGS } from '../jobs/work';
 import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
@@ -8,17 +9,7 @@ import { findMix } from '../materials/systems';
 import { STARTING_PRODUCTS } from '../products/products';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 
-export const PLAIN_SETTINGS: SpraySettings = {
-  school: 'wet',
-  grip: false,
-  tack: true,
-  blown: false,
-  bake: true,
-  airTowards: 0,
-  order: null,
-  edits: {},
-  cells: [],
-};
+export const PLAIN_SETTINGS: SpraySettings = START_SETTINGS;
 
 export const object = (id: string, more: Partial<JobObject> = {}): JobObject => ({ id, name: id, counts: [], ...more });
 

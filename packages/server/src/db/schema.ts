@@ -206,6 +206,15 @@ export const products = pgTable('products', {
   ...stamps,
 });
 
+/** Limits of a match by family, as the shop set them. */
+export const familyLimits = pgTable('family_limits', {
+  family: text('family').primaryKey(),
+  own: jsonb('own').$type<MatchLimits['own']>().notNull(),
+  source: text('source').notNull().default(''),
+  version: integer('version').notNull().default(1),
+  ...stamps,
+});
+
 export const guns = pgTable('guns', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),

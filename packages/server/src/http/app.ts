@@ -9,6 +9,7 @@ import { routeBatches } from '../resources/batches/routes';
 import { routeCards } from '../resources/cards/routes';
 import { routeFinishes } from '../resources/finishes/routes';
 import { routeGuns } from '../resources/guns/routes';
+import { routeLimits } from '../resources/limits/routes';
 import { routeJobs } from '../resources/jobs/routes';
 import { routeLog } from '../resources/log/routes';
 import { routeMaterials } from '../resources/materials/routes';
@@ -56,6 +57,7 @@ export function createApp({ repos, logger, webFolder, requestsAMinute = 1200 }: 
     routeMaterials,
     routeProducts,
     routeGuns,
+    routeLimits,
     routeBatches,
     routeLog,
   ])

@@ -6,6 +6,7 @@ import { createCardsRepo } from './cards/repo';
 import { createFinishesRepo } from './finishes/repo';
 import { createGunsRepo } from './guns/repo';
 import { createJobsRepo } from './jobs/repo';
+import { createLimitsRepo } from './limits/repo';
 import { createLogRepo } from './log/repo';
 import { createMaterialsRepo } from './materials/repo';
 import { createPhotosRepo } from './photos/repo';
@@ -20,13 +21,14 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const photos = createPhotosRepo(db);
   const cards = createCardsRepo(db);
   const log = createLogRepo(db, tell);
+  const limits = createLimitsRepo(db);
   const finishes = createFinishesRepo(db, { readings, verdicts, cards }, tell);
-  const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log }, tell);
+  const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log, limits }, tell);
   const materials = createMaterialsRepo(db, tell);
   const products = createProductsRepo(db, tell);
   const guns = createGunsRepo(db, tell);
   const batches = createBatchesRepo(db, tell);
-  const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log };
+  const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log, limits };
   return {
     ...all,
     /** Rows of every kind that can't be read. */

@@ -1,7 +1,7 @@
-import type { Job, JobSummary, ReadingSet } from '@steady-gleam/contracts';
+import type { Job, JobDetail, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import type { Done } from '@steady-gleam/core/jobs';
 import type { Lab } from '@steady-gleam/core/colour';
-import { FAMILIES, limitAt, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
+import { FAMILIES, familyTable, limitAt, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
 import { averageReadings, type Reading } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
@@ -25,15 +25,19 @@ export function mixOf(job: Job): Mix {
   return { mixId: job.mixId, strength, style, controlCoats };
 }
 
+/** What the limits of a job's match follow from: its own, its family's as the shop has them. */
+export type Limited = Pick<JobDetail, 'familyLimits'> & { readonly job: Pick<Job, 'family' | 'limits'> };
+
 /** Averaged target with its tolerances; empty when nothing was read. */
-export function targetOf(set: ReadingSet | null, { family, limits }: Pick<Job, 'family' | 'limits'>): TargetAngle[] {
+export function targetOf(set: ReadingSet | null, { job: { family, limits }, familyLimits }: Limited): TargetAngle[] {
+  const usual = familyTable(FAMILIES[family].limits, familyLimits?.own ?? null);
   return set
     ? averageReadings(set.readings).map(({ incidence, aspecular, lab }) => ({
         incidence,
         aspecular,
         lab,
         // A photo's stated doubt widens what passes.
-        tolerance: Math.hypot(limitAt(aspecular, FAMILIES[family].limits, limits), set.doubt ?? 0),
+        tolerance: Math.hypot(limitAt(aspecular, usual, limits), set.doubt ?? 0),
       }))
     : [];
 }

@@ -3,6 +3,7 @@ import {
   cardsApi,
   finishesApi,
   jobsApi,
+  limitsApi,
   logApi,
   pathOf,
   photoPath,
@@ -116,6 +117,22 @@ describe('a finish', () => {
     const again = { ...pick, coats: 2.5 };
     const body = (await change(job.id, { version: 2, pick: again, stacks: null }).expect(200)).body as Job;
     expect(body.pick!.coats).toBe(2.5);
+  });
+
+  it('is held to the limits the shop set of its family, and two who set them at once are told', async () => {
+    const { id } = await make();
+    expect((await detail(id)).familyLimits).toBeNull();
+    const { family } = (await detail(id)).job;
+    const body = { family, version: 0, own: [{ aspecular: 15, limit: 2 }], source: 'the customer’s sheet' };
+    const put = (more: object) =>
+      request(app)
+        .put(limitsApi.putFamily.path)
+        .send({ ...body, ...more });
+    await put({}).expect(200);
+    await put({ own: [] }).expect(409);
+    expect((await detail(id)).familyLimits).toMatchObject({ own: [{ aspecular: 15, limit: 2 }], version: 1 });
+    await put({ version: 1, own: [{ aspecular: 15, limit: 0 }] }).expect(400);
+    expect((await detail(id)).familyLimits!.version).toBe(1);
   });
 
   it('has any number of cards, one in force; each keeps its rungs, verdicts, photos and log', async () => {

@@ -22,6 +22,7 @@ import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import type { FinishesRepo } from '../finishes/repo';
 import { mixOfLayers, type FinishRow } from '../finishes/rows';
+import type { LimitsRepo } from '../limits/repo';
 import type { LogRepo } from '../log/repo';
 import { knownMaterial } from '../materials/repo';
 import type { PhotosRepo } from '../photos/repo';
@@ -62,10 +63,11 @@ interface Others {
   readonly photos: PhotosRepo;
   readonly cards: CardsRepo;
   readonly log: LogRepo;
+  readonly limits: LimitsRepo;
 }
 
 export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD) {
-  const { finishes: finishesRepo, readings, verdicts, photos, cards, log } = others;
+  const { finishes: finishesRepo, readings, verdicts, photos, cards, log, limits } = others;
   const jobRows = rowReader('job', toJob, ({ job }) => ({ id: job.id, name: job.piece }), tell);
   const findJob = async (handle: Db, id: string): Promise<JobRow> => {
     const [row] = await handle.select().from(jobs).where(eq(jobs.id, id));
@@ -168,6 +170,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         verdicts: await verdicts.list(finishId),
         photos: await photos.list(id, finishId),
         events: await log.list({ jobId: id }),
+        familyLimits: await limits.of(job.family),
         earlier: card && job.pick ? await cards.handsLike(card, job.pick.style) : [],
       };
     },

@@ -84,8 +84,8 @@ export function CardPage() {
 
   const eye = found?.eye ?? null;
   const answer =
-    eye && advice
-      ? sayEye(eye, advice)
+    eye && advice && read
+      ? sayEye(eye, advice, read)
       : read && advice
         ? sayCard(read, advice)
         : {

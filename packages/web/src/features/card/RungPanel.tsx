@@ -123,7 +123,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           {coats > 0
             ? 'Cleared and dry, where the coat is even.'
-            : 'The card’s ground under clear alone. It anchors the ladder: the count is surer with it than with any other rung.'}
+            : 'The card’s ground under clear alone. It anchors the ladder, most of all over a metallic.'}
         </Typography>
       </Box>
       {coats > 0 ? (
@@ -191,43 +191,45 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
           </Button>
         </>
       )}
-      <Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
-          {pictures.map((p) => (
-            <Box key={p.id} sx={{ position: 'relative' }}>
-              <img
-                src={`/api/photos/${p.id}`}
-                alt={`Rung with ${countCoats(coats)}`}
-                style={{ width: '100%', display: 'block' }}
-              />
-              <Button
-                variant="text"
-                color="inherit"
-                onClick={() => removePhoto.mutate(p.id)}
-                sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
-              >
-                Take away
-              </Button>
-            </Box>
-          ))}
+      {coats > 0 ? (
+        <Box>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
+            {pictures.map((p) => (
+              <Box key={p.id} sx={{ position: 'relative' }}>
+                <img
+                  src={`/api/photos/${p.id}`}
+                  alt={`Rung with ${countCoats(coats)}`}
+                  style={{ width: '100%', display: 'block' }}
+                />
+                <Button
+                  variant="text"
+                  color="inherit"
+                  onClick={() => removePhoto.mutate(p.id)}
+                  sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
+                >
+                  Take away
+                </Button>
+              </Box>
+            ))}
+          </Box>
+          <FileButton
+            variant="text"
+            color="inherit"
+            label="Photo of this rung"
+            accept="image/jpeg,image/png,image/webp"
+            disabled={addPhoto.isPending}
+            onFile={(file) => void attach(file)}
+            sx={{ px: 0.5 }}
+          >
+            {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
+          </FileButton>
+          {photoFailure ? (
+            <Typography role="alert" sx={{ color: 'error.main' }}>
+              {photoFailure}
+            </Typography>
+          ) : null}
         </Box>
-        <FileButton
-          variant="text"
-          color="inherit"
-          label="Photo of this rung"
-          accept="image/jpeg,image/png,image/webp"
-          disabled={addPhoto.isPending}
-          onFile={(file) => void attach(file)}
-          sx={{ px: 0.5 }}
-        >
-          {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
-        </FileButton>
-        {photoFailure ? (
-          <Typography role="alert" sx={{ color: 'error.main' }}>
-            {photoFailure}
-          </Typography>
-        ) : null}
-      </Box>
+      ) : null}
     </>
   );
 }

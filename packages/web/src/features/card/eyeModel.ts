@@ -9,20 +9,23 @@ import {
   type RungVerdict,
 } from '@steady-gleam/core/letdown';
 import { countCoats, sayCoats } from '../../shared/jobModel';
+import { sayIntervals } from './cardModel';
 
 export function rungVerdicts(events: readonly VerdictEvent[]): RungVerdict[] {
   return events.flatMap((v) => (v.verdict ? [{ coats: v.coats, view: v.view, verdict: v.verdict, hue: v.hue }] : []));
 }
 
-/** The sentence of a card judged by eye. */
-export function sayEye(eye: EyePosterior, advice: Advised): { answer: string; why: string } {
+/** The sentence of a card judged by eye, or read and judged. */
+export function sayEye(eye: EyePosterior, advice: Advised, card: CardSaid): { answer: string; why: string } {
   const { best, interval } = eye;
   const between = `between ${interval[0].toFixed(1)} and ${interval[1].toFixed(1)}`;
   return {
-    answer: `By eye, ${best.toFixed(1)} coats. Spray ${sayCoats(advice.spray)}, then look.`,
+    answer: `${card.fit ? `Read and by eye, your card says ${best.toFixed(1)}` : `By eye, ${best.toFixed(1)} coats`}. Spray ${sayCoats(advice.spray)}, then look.`,
     why: eye.contradicts
       ? 'Your verdicts contradict each other, so this is not an average of them but a warning: judge those rungs again.'
-      : `Nine in ten such cards match ${between}. Another rung narrows it most, another light a little.`,
+      : card.fit
+        ? sayIntervals(card)
+        : `Nine in ten such cards match ${between}. Another rung narrows it most, another light a little.`,
   };
 }
 

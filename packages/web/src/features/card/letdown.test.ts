@@ -116,10 +116,15 @@ describe('by eye', () => {
     const alone = countByEye(three, testRead);
     expect(alone.best).toBeCloseTo(3, 0);
     const card = cardByEye(alone, testRead.ladders[0]!.ladder, target);
-    expect(sayEye(alone, adviseFirst(card)).answer).toMatch(
+    expect(sayEye(alone, adviseFirst(card), card).answer).toMatch(
       /^By eye, (2\.9|3\.[01]) coats\. Spray 2(½|¼|¾)?, then look\.$/,
     );
     const joined = countByEye(three, testRead, { mean: 2.4, sd: 0.15 });
+    // Read as well, it is no answer of the eye alone, and its two intervals stand apart.
+    const fit = { data: 75, chi: 1, lambda: 1, swapped: [], doubtful: [], film: { mean: 0, sd: 0.1 }, variations: [] };
+    const both = sayEye(joined, adviseFirst(card), { ...card, fit });
+    expect(both.answer).toMatch(/^Read and by eye, your card says 2\.\d\. Spray/);
+    expect(both.why).toMatch(/^The card says .* on the piece plan for/);
     expect(joined.best).toBeGreaterThan(2.4);
     expect(joined.best).toBeLessThan(alone.best);
     const moved = withEye(testCard(2.4, 0.25), joined);

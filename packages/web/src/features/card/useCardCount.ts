@@ -54,8 +54,9 @@ export function cardReadings(rungs: readonly ReadingSet[], planned: readonly num
 }
 
 /** Works out what the card says; the card's own page, the job and the booth ask alike. */
-export function useCardCount({ job, target: set, card, rungs, verdicts, earlier }: JobDetail): CardCount {
-  const target = useMemo(() => targetOf(set, job), [set, job]);
+export function useCardCount(detail: JobDetail): CardCount {
+  const { job, target: set, card, rungs, verdicts, earlier, familyLimits } = detail;
+  const target = useMemo(() => targetOf(set, { job, familyLimits }), [set, job, familyLimits]);
   const planned = card?.rungs ?? [];
   const { readings, bare } = cardReadings(rungs, planned, target);
   const said = rungVerdicts(verdicts).filter((v) => planned.includes(v.coats));

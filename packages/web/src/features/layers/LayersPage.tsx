@@ -45,7 +45,8 @@ const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect'
 
 /** Every layer of a piece, from substrate to clear: added, moved, split and doubled; several stacks on a two-tone piece. */
 export function LayersPage() {
-  const { job, target: set } = useJob();
+  const detail = useJob();
+  const { job, target: set } = detail;
   const { tones } = useTheme();
   const units = useUnits();
   const { library } = useLibrary();
@@ -69,7 +70,7 @@ export function LayersPage() {
   const stack = stacks[Math.min(at, stacks.length - 1)]!;
   const limit = numberIn(limitText) || USUAL_LIMIT_UM;
   const changed = !sameStacks(stacks, kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
-  const target = targetOf(set, job);
+  const target = targetOf(set, detail);
   const angles = target.length ? target : FIVE_ANGLES;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),

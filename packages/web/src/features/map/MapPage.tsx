@@ -35,7 +35,7 @@ export function MapPage() {
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const compare = useCompareList(job.id);
-  const target = useMemo(() => targetOf(set, job), [set, job]);
+  const target = useMemo(() => targetOf(set, detail), [set, detail]);
   const { probe, angle, start, showMix, moveTo, showAngle } = useProbe();
   const [startMix] = useState((): Mix => ({ ...mixOf(job), ...start }));
   const mix = useRef(startMix);

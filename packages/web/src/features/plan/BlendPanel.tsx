@@ -22,7 +22,7 @@ import type { PlanPanelProps } from './planPanel';
 export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const units = useUnits();
   const { job } = detail;
-  const target = useMemo(() => targetOf(detail.target, detail.job), [detail.target, detail.job]);
+  const target = useMemo(() => targetOf(detail.target, detail), [detail]);
   const base = blendLayers(work.plan.layers, work.library, job.mixId);
   const usual: BlendSettings = {
     panels: [110, 90],

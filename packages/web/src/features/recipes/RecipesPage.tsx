@@ -18,10 +18,11 @@ import { useSearch } from './useSearch';
 
 /** Which recipes reach the target at all, and which toner mends a card that is off. */
 export function RecipesPage() {
-  const { job, target: set, rungs } = useJob();
+  const detail = useJob();
+  const { job, target: set, rungs } = detail;
   const { library } = useLibrary();
   const { tones } = useTheme();
-  const target = useMemo(() => targetOf(set, job), [set, job]);
+  const target = useMemo(() => targetOf(set, detail), [set, detail]);
   const mix = useMemo(() => mixOf(job), [job]);
   const { found, done, error, took, start, stop } = useSearch();
   const grounds = library.grounds.length;

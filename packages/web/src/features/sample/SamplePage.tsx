@@ -40,13 +40,14 @@ function sceneOf(look: SampleLook, shape: BodyShape, lamp: readonly [number, num
 
 /** The finish on a body under a lamp, and what was put aside to compare. */
 export function SamplePage() {
-  const { job, target: set } = useJob();
+  const detail = useJob();
+  const { job, target: set } = detail;
   const { library } = useLibrary();
   const { tones } = useTheme();
   const compare = useCompareList(job.id);
   const pick = pickOf(job);
   const layers = useStacks(job, pick)[0]!.layers;
-  const target = useMemo(() => targetOf(set, job), [set, job]);
+  const target = useMemo(() => targetOf(set, detail), [set, detail]);
   const [shape, setShape] = useState<BodyShape>('shell');
   const [lamp, setLamp] = useState<readonly [number, number]>([0.35, 0.55]);
   const [gl] = useState(canUseGl);

@@ -95,7 +95,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
           </ToggleButtonGroup>
           <Typography variant="body2">
             {state === 'wet'
-              ? 'Three spots or more: wet film shifts every reading alike. A dry, cleared patch of nine spots ends inside far more often.'
+              ? 'Three spots or more. A dry, cleared patch of nine ends inside more often.'
               : 'Nine spots of it settle what wet film leaves open.'}
           </Typography>
           <ReadingsForm

@@ -1,11 +1,21 @@
 import { Box, Button, OutlinedInput, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { limitsSchema, type Job } from '@steady-gleam/contracts';
-import { BLEND_WIDER, FAMILIES, limitAt, USUAL_LIMIT_SOURCE, type Meeting } from '@steady-gleam/core/finishes';
+import { limitsApi, limitsSchema, type FamilyLimits, type JobDetail } from '@steady-gleam/contracts';
+import {
+  BLEND_WIDER,
+  FAMILIES,
+  familyTable,
+  limitAt,
+  USUAL_LIMIT_SOURCE,
+  type MatchLimits,
+  type Meeting,
+} from '@steady-gleam/core/finishes';
 import { noiseOf, targetNoise } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
+import { call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { numberIn } from '../../shared/numberIn';
 import { useChangeJob } from '../../shared/useJob';
@@ -13,12 +23,12 @@ import { sayNotProven } from './limitsModel';
 
 /** How far off each angle may be, edge to edge or blended, with where that comes from and the target's own noise beside it. */
 export function Limits({
-  job,
+  detail: { job, familyLimits },
   target,
   spots,
   scatter,
 }: {
-  job: Job;
+  detail: Pick<JobDetail, 'job' | 'familyLimits'>;
   target: readonly TargetAngle[];
   spots: number;
   /** Of the painter's repeated spots, Lab units; null where none was repeated. */
@@ -26,7 +36,13 @@ export function Limits({
 }) {
   const { tones } = useTheme();
   const change = useChangeJob(job.id);
-  const usual = FAMILIES[job.family].limits;
+  const client = useQueryClient();
+  const family = FAMILIES[job.family];
+  const usual = familyTable(family.limits, familyLimits?.own ?? null);
+  const putFamily = useMutation({
+    mutationFn: (body: FamilyLimits) => call(limitsApi.putFamily, { body }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
   const [typed, setTyped] = useState<Readonly<Record<number, string>>>({});
   const [source, setSource] = useState(job.limits?.source ?? '');
   const [fault, setFault] = useState<Readonly<Record<string, string>>>({});
@@ -42,17 +58,16 @@ export function Limits({
     ),
   });
   const changed = Object.keys(typed).length > 0 || source !== (job.limits?.source ?? '');
-  const keep = (next: Meeting) => {
-    const own = target
-      .map(({ aspecular }) => ({
-        aspecular,
-        limit: typed[aspecular] === undefined ? edge(aspecular) : numberIn(typed[aspecular]),
-      }))
-      .filter((o) => o.limit !== usual[o.aspecular]);
+  const figures = target.map(({ aspecular }) => ({
+    aspecular,
+    limit: typed[aspecular] === undefined ? edge(aspecular) : numberIn(typed[aspecular]),
+  }));
+  /** Checks what is typed and keeps it; what is wrong is said at its field. */
+  const keep = (own: readonly { aspecular: number; limit: number }[], send: (own: MatchLimits['own']) => void) => {
     try {
-      const limits = limitsSchema.validateSync({ meeting: next, own, source }, { abortEarly: false });
+      limitsSchema.validateSync({ meeting, own, source }, { abortEarly: false });
       setFault({});
-      change.mutate({ version: job.version, limits });
+      send(own);
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       setFault(
@@ -65,6 +80,16 @@ export function Limits({
       );
     }
   };
+  const keepForJob = (next: Meeting) =>
+    keep(
+      figures.filter((o) => o.limit !== usual[o.aspecular]),
+      (own) => change.mutate({ version: job.version, limits: { meeting: next, own: [...own], source } }),
+    );
+  const keepForFamily = () =>
+    keep(figures, (own) =>
+      putFamily.mutate({ family: job.family, version: familyLimits?.version ?? 0, own: [...own], source }),
+    );
+  const differs = figures.some((o) => o.limit !== usual[o.aspecular]);
   const unproven = target.length ? sayNotProven(target, noise, spots) : null;
   return (
     <Box component="section" aria-label="Limits" sx={{ mt: 2, maxWidth: 720 }}>
@@ -85,8 +110,8 @@ export function Limits({
           <thead>
             <tr>
               <th scope="col">angle</th>
-              <th scope="col">edge to edge, dE00</th>
-              <th scope="col">target’s noise</th>
+              <th scope="col">edge, dE00</th>
+              <th scope="col">target’s noise, dE00</th>
             </tr>
           </thead>
           <tbody>
@@ -119,7 +144,7 @@ export function Limits({
             value={meeting}
             aria-label="How it meets the rest"
             disabled={change.isPending}
-            onChange={(_, v: Meeting | null) => v && keep(v)}
+            onChange={(_, v: Meeting | null) => v && keepForJob(v)}
           >
             <ToggleButton value="edge">Edge to edge</ToggleButton>
             <ToggleButton value="blend">Blended, {BLEND_WIDER}×</ToggleButton>
@@ -128,24 +153,29 @@ export function Limits({
             label="Where they come from"
             value={source}
             error={fault['source']}
-            hint={source ? '' : `Empty: ${USUAL_LIMIT_SOURCE}`}
+            hint={source ? '' : `Empty: ${familyLimits?.source || USUAL_LIMIT_SOURCE}`}
             onChange={(e) => setSource(e.target.value)}
           />
           {unproven ? (
             <Typography sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>{unproven}</Typography>
           ) : null}
-          {change.error ? (
+          {(change.error ?? putFamily.error) ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>
-              {change.error.message}
+              {(change.error ?? putFamily.error)!.message}
             </Typography>
           ) : null}
-          {changed ? (
-            <Box>
-              <Button variant="outlined" disabled={change.isPending} onClick={() => keep(meeting)}>
-                Keep these limits
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+            {changed ? (
+              <Button variant="outlined" disabled={change.isPending} onClick={() => keepForJob(meeting)}>
+                Keep for this job
               </Button>
-            </Box>
-          ) : null}
+            ) : null}
+            {differs ? (
+              <Button variant="outlined" disabled={putFamily.isPending} onClick={keepForFamily}>
+                Keep for every {family.name.toLowerCase()}
+              </Button>
+            ) : null}
+          </Box>
         </Box>
       </Box>
     </Box>

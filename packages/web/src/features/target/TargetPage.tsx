@@ -46,7 +46,7 @@ export function TargetPage() {
   const { took, note: takenOut } = useTakenOut();
   const [photo, setPhoto] = useState(false);
   const averaged = set ? averageReadings(set.readings) : [];
-  const target = targetOf(set, job);
+  const target = targetOf(set, detail);
   const scatter = noiseOfSpots([...(set ? [set] : []), ...detail.rungs].map((s) => spotLabsOf(s.readings)));
   const spots = new Set(set?.readings.map((r) => r.spot)).size;
   const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
@@ -257,7 +257,13 @@ export function TargetPage() {
             ))}
           </Box>
           <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
-          <Limits key={job.version} job={job} target={target} spots={spots} scatter={scatter} />
+          <Limits
+            key={`${job.version}/${detail.familyLimits?.version ?? 0}`}
+            detail={detail}
+            target={target}
+            spots={spots}
+            scatter={scatter}
+          />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>

@@ -20,8 +20,14 @@ describe('limits of a match', () => {
   it('reach every place that looks at the target', () => {
     const readings = [{ spot: '1', incidence: 45, aspecular: 15, l: 60, a: 0, b: 0 }];
     const set = { readings, doubt: null } as unknown as Parameters<typeof targetOf>[0];
-    expect(targetOf(set, { family: 'candy', limits: own })[0]!.tolerance).toBe(1);
-    expect(targetOf(set, { family: 'candy', limits: null })[0]!.tolerance).toBe(1.6);
+    expect(targetOf(set, { job: { family: 'candy', limits: own }, familyLimits: null })[0]!.tolerance).toBe(1);
+    const shop = { family: 'candy' as const, version: 1, own: [{ aspecular: 15, limit: 2 }], source: 'the shop' };
+    const at = (limits: typeof own | null, familyLimits: typeof shop | null) =>
+      targetOf(set, { job: { family: 'candy', limits }, familyLimits })[0]!.tolerance;
+    expect(at(null, null)).toBe(1.6);
+    // The shop's limits of the family stand for every job that has none of its own.
+    expect(at(null, shop)).toBe(2);
+    expect(at(own, shop)).toBe(1);
   });
 
   it('say what the target’s own scatter can’t prove, and how many spots would', () => {
