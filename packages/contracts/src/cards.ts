@@ -95,7 +95,11 @@ export type Card = InferType<typeof cardSchema>;
 
 export const putCardSchema = cardSchema.shape({ version: number().integer().min(0).required() });
 
-export const storedCardSchema = cardSchema.shape({ version: number().integer().min(1).required() });
+export const storedCardSchema = cardSchema.shape({
+  version: number().integer().min(1).required(),
+  /** Coats after which the job is looked at first, as the card last said; null while it has not spoken. */
+  firstStop: number().min(0).max(14).nullable().default(null).defined(),
+});
 export type StoredCard = InferType<typeof storedCardSchema>;
 
 /** A card that is not in force: it keeps its rungs, readings and verdicts, and can be put back. */
@@ -123,6 +127,7 @@ export const knownHandSchema = object({ mean: members.required(), sd: members.re
 export const putHandSchema = knownHandSchema.shape({
   style: string().max(20).required(),
   mixId: string().max(60).required(),
+  firstStop: number().min(0).max(14).nullable().default(null),
 });
 
 export const earlierHandsSchema = array(knownHandSchema.required()).required();

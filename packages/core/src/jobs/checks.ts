@@ -118,7 +118,9 @@ export function checksOf(
         cells: of(a.id).filter((c) => c.coats > 0 && counted.some((l) => l.id === c.layerId)),
       }));
       const most = Math.max(0, ...counts.map((c) => c.cells.reduce((s, o) => s + o.coats, 0)));
-      const said = object.counts.find((c) => c.finishId === finish.id)?.lookAfter ?? null;
+      // What was said of the object counts; else the card's first stop; else one coat short of all.
+      const ofObject = object.counts.find((c) => c.finishId === finish.id);
+      const said = ofObject ? ofObject.lookAfter : (finish.firstStop ?? null);
       const after = said !== null ? Math.min(said, most) : usualLook(most);
       // After none: it is not looked at in between, as a card is not.
       if (after === null || after <= 0 || !counted.length || most === 0) continue;

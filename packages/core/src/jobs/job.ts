@@ -11,6 +11,8 @@ export interface JobFinish {
   /** The mix that its card and its target are about. */
   readonly mixId: string;
   readonly layers: readonly StackLayer[];
+  /** Coats after which its card says to look first; null or left out while it has not spoken. */
+  readonly firstStop?: number | null;
 }
 
 /** Effect coats of a finish on one object. */

@@ -6,10 +6,14 @@ import { findMix } from '../materials/systems';
 import { STARTING_PRODUCTS } from '../products/products';
 import { keptGaps, planTimeline } from '../booth/timeline';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
+import { letDownMl } from './amounts';
+import { eventOf } from './events';
 import { reachM2, type JobFinish } from './job';
 import { BEFORE_CLEAR, extraCell, waitBetween, type JobPlan } from './plan';
+import { sayEvent } from './say';
 import { jobState } from './state';
 import { timeTasks } from './tasks';
+import { extraTold } from './tell';
 
 /** Ids one after the other. */
 const nextId = () => {
@@ -172,6 +176,12 @@ describe('cells', () => {
     expect(lookAt(2.5, 2.25)).toBe(2);
     expect(lookAt(3, 2.75)).toBe(2);
     expect(lookAt(4, 3)).toBe(3);
+    // The card's first stop stands where nothing was said of the object.
+    const byCard = plainPlan({
+      finishes: [{ ...finish('main', 'lagoon-pearl', 'aqua-pastel', 4), firstStop: 2.5 }],
+      areas: [area('tub')],
+    });
+    expect(byCard.checks.find((c) => c.kind === 'look')!.coats).toBe(2);
     // Less than a first coat: after that one, since none can be looked at before.
     expect(lookAt(3, 0.75)).toBe(1);
   });
@@ -257,6 +267,21 @@ describe('cells', () => {
     expect(effect({ edits }).coat).toMatchObject({ distanceCm: 15, pressureBar: 1.3 });
     const clear = plainPlan({ cards }).cells.find((c) => c.coat.kind === 'clear')!;
     expect(clear.coat.distanceCm).not.toBe(20);
+  });
+  it('lay a tenth as a quarter coat of the mix let down 1:1: half its solids, twice its spray', () => {
+    const plan = plainPlan();
+    const plain = extraCell(plan, { id: 'x', layerId: 'effect', areaId: 'tub', coats: 0.125 })!;
+    const thin = extraCell(plan, { id: 'x', layerId: 'effect', areaId: 'tub', coats: 0.125, letDown: true })!;
+    expect(thin.coat.filmUm).toBeCloseTo(plain.coat.filmUm, 9);
+    expect(thin.coat.volumeSolids).toBeCloseTo(plain.coat.volumeSolids / 2, 12);
+    expect(thin.coat.name).toContain('let down 1:1');
+    // By hand: (area x film / solids / 65 % + 15 ml) / 2, to the next 5.
+    const wet = (thin.areaM2 * thin.coat.filmUm) / thin.coat.volumeSolids / 0.65 + 15;
+    expect(letDownMl(thin, 0.65)).toBe(Math.ceil(wet / 10) * 5);
+    const told = extraTold(jobState(plan, []), ['effect'], ['tub'], 0.125, false, () => 'x', true);
+    const state = jobState(plan, [eventOf({ id: 'e', at: 1, ...told[0]! })]);
+    expect(state.cells.find((c) => c.isExtra)!.cell.coat.name).toBe(thin.coat.name);
+    expect(sayEvent(plan, state.history[0]!)).toContain('a mist coat of the mix let down 1:1 more');
   });
   it('have settings for an extra half coat that lay a half', () => {
     const plan = plainPlan();

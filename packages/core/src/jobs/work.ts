@@ -55,6 +55,8 @@ export interface CardRow {
   readonly pressureBar: number;
   readonly settings: Parameters<typeof setUpOf>[0]['settings'];
   readonly rungs: readonly number[];
+  /** Coats after which it says to look first. */
+  readonly firstStop?: number | null;
 }
 
 const START_OBJECT = 'object-1';
@@ -140,7 +142,8 @@ function planInput(q: WorkInput): Omit<JobPlanInput, 'objects' | 'areas'> | null
   return {
     finishes: stacks.map((s, i): JobFinish => {
       const mix = s.layers.find((l) => l.kind === 'effect')?.materialId;
-      return { id: s.id, name: s.name, layers: s.layers, mixId: i && mix ? mix : job.mixId };
+      const firstStop = i ? null : (card?.firstStop ?? null);
+      return { id: s.id, name: s.name, layers: s.layers, mixId: i && mix ? mix : job.mixId, firstStop };
     }),
     library,
     products: q.products,

@@ -92,6 +92,8 @@ export const cards = pgTable(
     /** What the card said of the hand; for the next card with this gun and style. */
     hand: jsonb('hand').$type<KnownHand>(),
     handStyle: text('hand_style'),
+    /** Coats after which the job is looked at first, as the card last said. */
+    firstStop: doublePrecision('first_stop'),
     retiredAt: timestamp('retired_at', { withTimezone: true }),
     version: integer('version').notNull().default(1),
     ...stamps,

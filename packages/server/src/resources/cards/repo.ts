@@ -19,8 +19,13 @@ import { checkOwner } from '../readings/repo';
 
 type CardRow = typeof cards.$inferSelect;
 
-const toCard = ({ id, rungs, gun, pressureBar, onStand, settings, version }: CardRow): StoredCard =>
-  storedCardSchema.validateSync({ id, rungs, gun, pressureBar, onStand, settings: settings ?? undefined, version });
+const toCard = ({ settings, ...row }: CardRow): StoredCard => {
+  const { id, rungs, gun, pressureBar, onStand, firstStop, version } = row;
+  return storedCardSchema.validateSync({
+    ...{ id, rungs, gun, pressureBar, onStand, firstStop, version },
+    settings: settings ?? undefined,
+  });
+};
 
 /** The cards of finishes: any number of them, one in force. */
 export function createCardsRepo(db: Db) {
@@ -120,10 +125,13 @@ export function createCardsRepo(db: Db) {
         return toCard(row);
       }),
 
-    putHand: async (finishId: string, { style, mean, sd }: KnownHand & { style: string }): Promise<void> => {
+    putHand: async (
+      finishId: string,
+      { style, mean, sd, firstStop }: KnownHand & { style: string; firstStop: number | null },
+    ): Promise<void> => {
       const changed = await db
         .update(cards)
-        .set({ hand: { mean, sd }, handStyle: style })
+        .set({ hand: { mean, sd }, handStyle: style, firstStop })
         .where(and(eq(cards.finishId, finishId), isNull(cards.retiredAt)))
         .returning({ id: cards.id });
       if (!changed.length) throw new ApiError('notFound');

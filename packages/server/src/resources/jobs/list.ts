@@ -29,7 +29,7 @@ export function createJobsList(
     ];
     const planOf = (job: Listed): JobPlan | null => {
       const card = cards.get(job.finishId) ?? null;
-      const key = JSON.stringify([job.version, job.finishId, card?.id, card?.version, versions]);
+      const key = JSON.stringify([job.version, job.finishId, card?.id, card?.version, card?.firstStop, versions]);
       const known = plans.get(job.id);
       if (known?.key === key) return known.plan;
       let plan: JobPlan | null = null;

@@ -1,8 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { labelPath, type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
-import { believedFilm, knownHandOf, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
+import { believedFilm, knownHandOf, type CardSaid, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
 import { findGround, findMix } from '@steady-gleam/core/materials';
+import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -65,7 +66,7 @@ export function CardPage() {
   const wet = rungs.filter((r) => r.state === 'wet' && planned.includes(r.rungCoats ?? -1));
   const withTarget = target.length > 0;
   const picked = job.pick !== null;
-  useKeepHand(job, mix, read?.fit ?? null);
+  useKeepHand(job, mix, read, advice?.spray ?? null, card?.firstStop ?? null);
 
   if (withTarget && !picked) {
     return (
@@ -334,16 +335,23 @@ function sayFigures({ variations, chi }: FitSaid): string {
   return `${members.join(' · ')} · chi ${chi.toFixed(1)} (about 1 for a card that lies on its ladder)`;
 }
 
-/** Keeps what the card says of the hand once it has settled, for the next card with this gun and style. */
+/** Keeps what the card says, once it has settled: of the hand for the next card, of the first stop for the plan. */
 function useKeepHand(
   { id, finishId }: Pick<Job, 'id' | 'finishId'>,
   mix: { style: string; mixId: string },
-  fit: FitSaid | null,
+  read: CardSaid | null,
+  firstStop: number | null,
+  known: number | null,
 ): void {
-  const text = fit ? JSON.stringify({ ...knownHandOf(fit), style: mix.style, mixId: mix.mixId }) : null;
+  const client = useQueryClient();
+  const said = read && { ...(read.fit ? knownHandOf(read.fit) : { mean: {}, sd: {} }), firstStop };
+  const text = said ? JSON.stringify({ ...said, style: mix.style, mixId: mix.mixId }) : null;
+  const moved = firstStop !== known;
   useEffect(() => {
     if (!text) return;
     // Not shown anywhere on this page; the next look at the card sends it again if this fails.
-    void putHand({ id, finishId }, JSON.parse(text) as Parameters<typeof putHand>[1]).catch(() => undefined);
-  }, [id, finishId, text]);
+    void putHand({ id, finishId }, JSON.parse(text) as Parameters<typeof putHand>[1])
+      .then(() => (moved ? client.invalidateQueries({ queryKey: ['jobs'] }) : undefined))
+      .catch(() => undefined);
+  }, [id, finishId, text, moved, client]);
 }

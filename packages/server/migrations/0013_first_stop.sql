@@ -1,0 +1,1 @@
+ALTER TABLE "cards" ADD COLUMN "first_stop" double precision;
