@@ -22,8 +22,7 @@ import {
   createOptics,
   createFastModel,
   FIVE_ANGLES,
-  interleave,
-  prepareClasses,
+  prepareCoat,
   type Geometry,
 } from '@steady-gleam/core/optics';
 import type { InferType } from 'yup';
@@ -58,14 +57,13 @@ const cards = keep<CardSaid>(64);
 function ladderOf(r: Pick<AdviseInput, 'ground' | 'under' | 'coat' | 'style'>, geometries: readonly Geometry[]) {
   const angles = geometries.map((g) => [g.incidence, g.aspecular]);
   return ladders(JSON.stringify([r.ground, r.under, r.coat, r.style, angles]), () => {
-    const [coat, ...among] = prepareClasses(film, toCoat(r.coat));
     const of: LadderOf = {
       model: models(JSON.stringify(angles), () => createFastModel(createOptics(film, geometries))),
       ground: {
         albedo: toAlbedo(film, r.ground, D65_10),
-        coats: r.under.flatMap((c) => interleave(prepareClasses(film, toCoat(c)), 1)),
+        coats: r.under.map((c) => prepareCoat(film, toCoat(c))),
       },
-      recipe: { coat: coat!, among, style: { ...r.style, id: 'medium', name: 'as asked' } },
+      recipe: { coat: prepareCoat(film, toCoat(r.coat)), style: { ...r.style, id: 'medium', name: 'as asked' } },
       viewing: D65_10,
     };
     return { of, table: nominalTable(of) };

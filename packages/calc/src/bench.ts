@@ -11,6 +11,7 @@ import {
   evaluateReference,
   FIVE_ANGLES,
   prepareCoat,
+  strengthenCoat,
   type SlabCache,
 } from '@steady-gleam/core/optics';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
@@ -39,7 +40,7 @@ const optics = createOptics(film, FIVE_ANGLES);
 const model = createFastModel(optics);
 const shop = prepareLibrary();
 const ground = { albedo: shop.ground(findGround('aqua-pastel')).albedo };
-const unit = prepareCoat(film, mixCoat(findMix('lagoon-pearl'), 1));
+const unit = prepareCoat(film, mixCoat(findMix('lagoon-pearl'), shop.library));
 const others = Array.from({ length: 4 }, (_, k) => ({ ...unit, a: unit.a.map((v) => v * (1 + k / 50)) }));
 const say = (text: string) => console.log(text);
 
@@ -93,6 +94,19 @@ const maps = race(15, {
 });
 say(
   `map of ${GROUNDS.length} x ${counts.length} cells at five angles: median ${alone.toFixed(0)} ms (wanted at most 40), ${(maps.oneByOne / maps.map).toFixed(1)} times faster than its cells one by one`,
+);
+
+const mixed = (flakes: readonly string[]) =>
+  shop.coat({ ...findMix('lagoon-pearl'), flakes: flakes.map((pigmentId) => ({ pigmentId, cover: 0.2 })) }, 1);
+const kinds = { one: ['blue-pearl-fine'], two: ['blue-pearl-fine', 'aluminium-coarse'] };
+const mapOf = (flakes: readonly string[]) => () => {
+  strength = strength > 1.5 ? 0.8 : strength + 0.013;
+  const coat = strengthenCoat(mixed(flakes), strength);
+  computeMatchMap(mapModel, shop.grounds(), { ...recipe, coat }, counts, target);
+};
+const several = race(40, { one: mapOf(kinds.one), two: mapOf(kinds.two) });
+say(
+  `map with two kinds of flakes in a coat: ${(several.two / several.one).toFixed(2)} times one kind (wanted at most 1.6)`,
 );
 
 const spectra = Array.from({ length: 500 }, (_, k) =>

@@ -2,7 +2,7 @@ import type { coatSchema } from './schemas';
 import type { SpectrumInput } from './schemas';
 import type { Lab, Viewing } from '@steady-gleam/core/colour';
 import { labToAlbedo } from '@steady-gleam/core/materials';
-import type { Film, FlakeOptics, Flakes, MixedCoat } from '@steady-gleam/core/optics';
+import type { Film, FlakeOptics, Flakes, Coat } from '@steady-gleam/core/optics';
 import type { InferType } from 'yup';
 import { toSpectrum, toValue } from './spectra';
 
@@ -34,7 +34,7 @@ function toOptics(input: OpticsInput): FlakeOptics {
 }
 
 /** A coat of a request as the core takes it. */
-export function toCoat(input: CoatInput): MixedCoat {
+export function toCoat(input: CoatInput): Coat {
   const kinds = (Array.isArray(input.flakes) ? input.flakes : input.flakes ? [input.flakes] : []) as FlakesInput[];
   const flakes = kinds.map((f): Flakes => ({ ...f, optics: toOptics(f.optics) }));
   return {

@@ -46,8 +46,7 @@ import {
   createOptics,
   evaluateReference,
   interfaceReflectance,
-  interleave,
-  prepareClasses,
+  prepareCoat,
   thinFilmPower,
 } from '@steady-gleam/core/optics';
 import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/core/spraying';
@@ -104,7 +103,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     const film = createFilm(r.n);
     const optics = createOptics(film, r.geometries);
     const ground = { albedo: toAlbedo(film, r.ground, viewing) };
-    const coats = r.coats.flatMap((c) => interleave(prepareClasses(film, toCoat(c)), 1));
+    const coats = r.coats.map((c) => prepareCoat(film, toCoat(c)));
     const factors =
       r.tier === 'fast' ? createFastModel(optics).evaluate(ground, coats) : evaluateReference(optics, ground, coats);
     return { geometries: told(r.geometries, factors, viewing) };
@@ -121,8 +120,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       lab: t.lab as unknown as Lab,
       tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
     }));
-    const [coat, ...among] = prepareClasses(film, toCoat(r.coat));
-    const recipe = { coat: coat!, among };
+    const recipe = { coat: prepareCoat(film, toCoat(r.coat)) };
     const asked = coatGrid(r.coats.from, r.coats.to, r.coats.step);
     const askedLabs = ladderLabs(model, ground, recipe, asked, viewing);
     const knots = coatGrid(r.coats.from, r.coats.to, LADDER_STEP);

@@ -73,6 +73,7 @@ export {
   ownSystemSchema,
   storedMaterialSchema,
   type StoredMaterial,
+  MOST_COLOURS,
 } from './materials';
 export { productSchema, productsApi, SHEET_MAX_BYTES, SHEET_TYPES, sheetPath, type StoredProduct } from './products';
 export { gunSchema, gunsApi, type StoredGun } from './guns';

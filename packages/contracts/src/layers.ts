@@ -1,6 +1,6 @@
 import { LAYER_NAMES, STYLES, type StackLayerKind, type StyleId } from '@steady-gleam/core/finishes';
 import { array, number, object, string, type InferType } from 'yup';
-import { trimmed } from './figures';
+import { figure, trimmed } from './figures';
 
 /** Material ids are those of the library or of the shop's own materials; the server checks that they are there. */
 export const materialId = (missing: string) => string().max(60).required(missing);
@@ -10,7 +10,7 @@ const styleIds = Object.keys(STYLES) as StyleId[];
 export const recipeSchema = object({
   groundId: materialId('Choose a ground.'),
   coats: number().min(0.5).max(12).required(),
-  strength: number().min(0.3).max(3).required(),
+  strength: figure('The strength', 0.3, 3),
   style: string().oneOf(styleIds).required(),
   controlCoats: number().min(0).max(4).required(),
 }).noUnknown();
@@ -36,7 +36,7 @@ export const stackLayerSchema = object({
     .max(20, 'A layer has 20 coats at most.')
     .required('Say how many coats.'),
   style: string().oneOf(styleIds).required(),
-  strength: number().min(0.3).max(3).required(),
+  strength: figure('The strength', 0.3, 3),
   filmUm: number()
     .typeError('The film must be a number.')
     .min(1, 'A coat is at least 1 µm thick.')

@@ -1,5 +1,11 @@
 import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { FILM_NM, type FlakeStructure, type OwnMaterial } from '@steady-gleam/core/materials';
+import {
+  COLOUR_KINDS,
+  FILM_NM,
+  type ColourKind,
+  type FlakeStructure,
+  type OwnMaterial,
+} from '@steady-gleam/core/materials';
 import { endpoint } from './endpoint';
 import { figure, maybeFigure, trimmed } from './figures';
 import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core/finishes';
@@ -26,6 +32,9 @@ const lab = (what: string) =>
       (v) => v === undefined || v.slice(1).every((x) => Math.abs(x) <= 128),
     );
 
+/** Colours of a mix, or of a ground. */
+export const MOST_COLOURS = 10;
+
 const price = figure('The price', 0, 10000);
 /** Parts as on a sheet; empty where they are not known. */
 const parts = maybeFigure('Parts', 0.001, 10_000);
@@ -39,6 +48,14 @@ export const ownGroundSchema = object({
   cover: figure('The cover', 0.05, 0.99).default(0.93),
   tintId: string().nullable().max(60).default(null),
   tintDepth: figure('The tint', 0.01, 10).default(1),
+  hidesIn: figure('The coats until it hides', 0.5, 60).default(3),
+  solids: array(
+    object({ solidId: string().required('Choose the base colour.').max(60), parts: figure('The parts', 0.001, 10_000) })
+      .noUnknown()
+      .required(),
+  )
+    .max(MOST_COLOURS, `${MOST_COLOURS} base colours at most.`)
+    .default(() => []),
   pricePerLitre: price,
 }).noUnknown();
 
@@ -88,25 +105,28 @@ export const ownSystemSchema = object({
     .required('Choose the finish family.'),
   carrierId: string().required('Choose the carrier.').max(60),
   carrierParts: parts,
-  pigmentId: string().nullable().defined().max(60),
-  pigmentParts: parts,
-  cover: figure('The cover of a coat', 0.001, 0.98),
-  dyes: array(
+  colours: array(
     object({
-      dyeId: string().required('Choose the dye.').max(60),
+      kind: string()
+        .oneOf<ColourKind>([...COLOUR_KINDS], 'Choose what colours it.')
+        .required('Choose what colours it.'),
+      id: string().required('Choose what colours it.').max(60),
       parts,
-      depth: figure('The dye strength', 0.001, 30),
+      strength: figure('The strength', 0.001, 30).when('kind', ([kind], s) => {
+        if (kind === 'flake') return s.max(0.98, 'The cover of a coat is at most 0.98.');
+        return kind === 'solid' ? s.max(1, 'A base colour is all of the film at most: 1.') : s;
+      }),
     })
       .noUnknown()
       .required(),
   )
     .required()
-    .max(6, 'Six dyes at most.')
-    .test(
-      'something',
-      'A mix needs a pigment or a dye.',
-      (v, context) => (v ?? []).length > 0 || !!(context.parent as { pigmentId?: string | null }).pigmentId,
-    ),
+    .min(1, 'A mix needs a pigment, a dye or a base colour.')
+    .max(MOST_COLOURS, `${MOST_COLOURS} colours at most.`)
+    .test('shares', 'The shares of the base colours come to more than the whole film.', (v) => {
+      const solids = (v ?? []).filter((c) => c?.kind === 'solid');
+      return solids.reduce((sum, c) => sum + Number(c.strength ?? 0), 0) <= 1 + 1e-6;
+    }),
   strengthFrom: string().oneOf<StrengthSource>(['parts', 'typed', 'drawdown']).required(),
   drawdown: object({
     groundId: string().required('Choose the ground.').max(60),

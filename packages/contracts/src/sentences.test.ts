@@ -193,6 +193,8 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       cover: 0.9,
       tintId: 'cinder-red',
       tintDepth: 1,
+      hidesIn: 3,
+      solids: [{ solidId: 'solid-white', parts: 2 }],
       pricePerLitre: 30,
     },
   ],
@@ -222,11 +224,11 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       name: 'Ours',
       family: 'pearl',
       carrierId: 'binder',
-      pigmentId: 'blue',
-      cover: 0.2,
-      dyes: [{ dyeId: 'cinder-red', parts: null, depth: 0.4 }],
+      colours: [
+        { kind: 'flake', id: 'blue', parts: null, strength: 0.2 },
+        { kind: 'dye', id: 'cinder-red', parts: null, strength: 0.4 },
+      ],
       carrierParts: null,
-      pigmentParts: null,
       strengthFrom: 'typed',
       drawdown: null,
       filmUm: 9,
@@ -245,7 +247,7 @@ const TYPED = new Set(
     'distanceCm pressureBar turns tipMm speedCmS flashMinutes surfaceC fanCm heightCm repairCm atCm reachCm fadeCm gun ' +
     'sealer groundCoats reducer ratio densityGPerMl volumeSolids filmUm vocGPerL waterShare exemptShare recoatMinutes ' +
     'potLifeMinutes fromC toC pricePerLitre note lot lossMl transfer flowMlMin spot incidence aspecular l a b ' +
-    'mark cover tintDepth filmNm sizeUm tilt edge depth'
+    'mark cover tintDepth hidesIn filmNm sizeUm tilt edge strength'
   ).split(' '),
 );
 /** Lists a painter types, figure by figure. */

@@ -4,7 +4,7 @@ import { filmOfSettings } from '../spraying/gunFilm';
 import { STARTING_GUNS } from '../products/guns';
 import { layersOf, stackFilmUm } from '../finishes/layers';
 import { findGround } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { cupOf } from '../products/productOf';
 import { STARTING_PRODUCTS } from '../products/products';
 import { createRandom } from '../numeric/random';

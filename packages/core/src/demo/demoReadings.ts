@@ -1,6 +1,6 @@
 import type { Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { factorsToLabs, effectCoats } from '../matching/ladder';
 import { STYLES, type Hand, type StyleId } from '../finishes/styles';
 import { FIVE_ANGLES } from '../optics/geometry';
@@ -39,7 +39,7 @@ export function demoReadings(
   const { optics } = shop.model(FIVE_ANGLES);
   const ground = shop.ground(findGround(truth.groundId));
   const unit = shop.coat(findMix(truth.mixId), truth.strength);
-  const coat = adjustCoat(unit, { edge: unit.edge * truth.edgeScale });
+  const coat = adjustCoat(unit, { edgeScale: truth.edgeScale });
   const recipe = { coat, style: STYLES[truth.style], hand: truth.hand };
   const labs = factorsToLabs(evaluateReference(optics, ground, [...ground.coats, ...effectCoats(recipe, coats)]));
   const random = createRandom(seed);

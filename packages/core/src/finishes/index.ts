@@ -22,6 +22,7 @@ export {
   type FamilyLayer,
   type FamilyRow,
   type FinishFamily,
+  type Wanted,
 } from './families';
 export { andControl, STYLES, NOMINAL_HAND, type CoatStyle, type Hand, type StyleId } from './styles';
 export {
@@ -35,4 +36,4 @@ export {
   type MatchLimits,
   type Meeting,
 } from './tolerances';
-export type { Recipe } from './recipe';
+export { countOf, countsControl, thenLaid, withCount, type Recipe } from './recipe';

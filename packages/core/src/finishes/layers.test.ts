@@ -10,7 +10,7 @@ import { recipeFigures } from '../matching/figures';
 import { layersOf, materialsOf, recipeOf, stackFilmUm, startingLayers, STARTING_STACKS, withRecipe } from './layers';
 import type { Recipe } from './recipe';
 import { findGround, GROUNDS } from '../materials/grounds';
-import { findMix, MIXES } from '../materials/systems';
+import { findMix, MIXES } from '../materials/mixes';
 import { factorsToLabs, ladderLabs } from '../matching/ladder';
 import { STYLES, type StyleId } from './styles';
 import { FIVE_ANGLES } from '../optics/geometry';
@@ -78,7 +78,7 @@ describe('layers of a piece', () => {
       [4],
     )[0]!;
     looks.at(-1)!.forEach((lab, g) => expect(de2000(lab, alone[g]!)).toBeLessThan(1e-6));
-    const under = [...startingLayers('weak', system, numbered()), ...layers];
+    const under = [...startingLayers('weak-hiding', system, numbered()), ...layers];
     layerLooks(shop, model, under)
       .at(-1)!
       .forEach((lab, g) => expect(de2000(lab, alone[g]!)).toBeLessThan(1e-6));

@@ -27,7 +27,7 @@ export const LAYER_FILM_UM: Record<StackLayerKind, number> = {
 export interface StackLayer {
   readonly id: string;
   readonly kind: StackLayerKind;
-  /** Ground or mix laid here; null for the rest. */
+  /** Ground or mix laid here; of a sealer the ground whose shade it has, null for a mid grey; null for the rest. */
   readonly materialId: string | null;
   readonly coats: number;
   readonly style: StyleId;
@@ -93,10 +93,16 @@ export interface LaidMix {
 /** Layers of a plain job: sealer, ground, effect, control coat when there is one, clear. Ids are `sealer`, `ground` and so on. */
 export function layersOf(ground: LaidGround, system: LaidMix, recipe: Recipe): StackLayer[] {
   const effect = { materialId: system.id, strength: recipe.strength, filmUm: system.filmUm };
-  return FAMILIES[system.family].layers.flatMap(({ kind, coats, style }): StackLayer[] => {
+  const { layers, begins } = FAMILIES[system.family];
+  const sealerId = begins.find((l) => l.kind === 'sealer')?.materialId ?? null;
+  return layers.flatMap(({ kind, coats, style }, i): StackLayer[] => {
     if (kind === 'ground')
       return [layer(kind, kind, ground.flakes ? METALLIC_COATS : coats, { materialId: ground.id, style })];
-    if (kind !== 'effect') return [layer(kind, kind, coats, { style })];
+    if (kind === 'sealer') return [layer(kind, kind, coats, { materialId: sealerId, style })];
+    if (kind !== 'effect') {
+      const nth = layers.slice(0, i).filter((o) => o.kind === kind).length;
+      return [layer(nth ? `${kind}-${nth + 1}` : kind, kind, coats, { style })];
+    }
     const laid = layer(kind, kind, recipe.coats, { ...effect, style: recipe.style });
     return recipe.controlCoats
       ? [laid, layer('control', 'effect', recipe.controlCoats, { ...effect, style: 'control' })]
@@ -159,49 +165,17 @@ interface StartingStack {
   readonly layers: readonly StartingLayer[];
 }
 
-const SEALER: StartingLayer = { kind: 'sealer', coats: 1 };
-const CLEAR: StartingLayer = { kind: 'clear', coats: 2 };
-
-/** Ways to begin a stack: every family's, and those that are no family yet. Counts are common practice (no source). */
+/** Ways to begin a stack: every family's, and one without an effect. Counts are common practice (no source). */
 export const STARTING_STACKS: readonly StartingStack[] = [
   ...FAMILY_IDS.map((id) => ({ id, name: FAMILIES[id].name, layers: FAMILIES[id].begins })),
   {
-    id: 'solid-tri',
-    name: 'Pearl and dye over a bright solid',
-    layers: [SEALER, { kind: 'ground', coats: 3, materialId: 'ticket-red' }, { kind: 'effect', coats: 3 }, CLEAR],
-  },
-  {
-    id: 'flake',
-    name: 'Metal flake',
-    layers: [
-      SEALER,
-      { kind: 'ground', coats: 2, materialId: 'silver-coarse' },
-      { kind: 'effect', coats: 3 },
-      { kind: 'lock', coats: 1 },
-      CLEAR,
-      CLEAR,
-    ],
-  },
-  {
-    id: 'shift',
-    name: 'Colour-shift over black',
-    layers: [
-      SEALER,
-      { kind: 'ground', coats: 2, materialId: 'black', style: 'medium' },
-      { kind: 'effect', coats: 1, style: 'medium' },
-      { kind: 'effect', coats: 2, style: 'control' },
-      CLEAR,
-    ],
-  },
-  {
-    id: 'weak',
-    name: 'Weak-hiding colour over a grey',
-    layers: [SEALER, { kind: 'ground', coats: 2, materialId: 'grey-63' }, { kind: 'effect', coats: 3 }, CLEAR],
-  },
-  {
     id: 'bare',
     name: 'Ground and clear only',
-    layers: [SEALER, { kind: 'ground', coats: 3, materialId: 'white' }, CLEAR],
+    layers: [
+      { kind: 'sealer', coats: 1 },
+      { kind: 'ground', coats: 3, materialId: 'white' },
+      { kind: 'clear', coats: 2 },
+    ],
   },
 ];
 
@@ -223,9 +197,7 @@ export function startingLayers(id: string, system: LaidMix, newId: () => string)
 export function materialsOf(stacks: readonly PieceStack[]): { kind: 'ground' | 'system'; id: string }[] {
   return stacks.flatMap((s) =>
     s.layers.flatMap((l) =>
-      l.materialId && (l.kind === 'ground' || l.kind === 'effect')
-        ? [{ kind: l.kind === 'ground' ? ('ground' as const) : ('system' as const), id: l.materialId }]
-        : [],
+      l.materialId ? [{ kind: l.kind === 'effect' ? ('system' as const) : ('ground' as const), id: l.materialId }] : [],
     ),
   );
 }

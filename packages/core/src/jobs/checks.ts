@@ -109,10 +109,7 @@ export function checksOf(
 
     for (const finish of q.finishes) {
       const own = areas.filter((a) => a.finishId === finish.id);
-      const counted = layers.filter(
-        (l) =>
-          l.finishId === finish.id && l.kind === 'effect' && l.materialId === finish.mixId && l.style !== 'control',
-      );
+      const counted = layers.filter((l) => l.finishId === finish.id && l.counted);
       const counts = own.map((a) => ({
         area: a,
         cells: of(a.id).filter((c) => c.coats > 0 && counted.some((l) => l.id === c.layerId)),

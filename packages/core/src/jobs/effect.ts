@@ -3,7 +3,7 @@ import { coatsOn, type JobState } from './state';
 
 /** What of a plan is the effect of a mix on one object, and how much of it is on. */
 export interface EffectOn {
-  /** Layers of the mix, control coats not among them. */
+  /** Layers of the mix that are counted. */
   readonly layerIds: readonly string[];
   /** Areas of the object that get it. */
   readonly areaIds: readonly string[];
@@ -14,7 +14,7 @@ export interface EffectOn {
 
 /** The effect coats of a mix on one object, as the log has them. */
 export function effectOn(plan: JobPlan, state: JobState, mixId: string, objectId: string): EffectOn {
-  const layers = plan.layers.filter((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control');
+  const layers = plan.layers.filter((l) => l.counted && l.materialId === mixId);
   const layerIds = layers.map((l) => l.id);
   const areaIds = plan.areas
     .filter((a) => a.objectId === objectId && layers.some((l) => l.finishId === a.finishId))

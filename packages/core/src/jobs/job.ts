@@ -11,6 +11,8 @@ export interface JobFinish {
   /** The mix that its card and its target are about. */
   readonly mixId: string;
   readonly layers: readonly StackLayer[];
+  /** Control coats of the mix are among its count. */
+  readonly countsControl?: boolean;
   /** Coats after which its card says to look first; null or left out while it has not spoken. */
   readonly firstStop?: number | null;
 }
@@ -182,4 +184,37 @@ export interface Cell extends CellRef {
 /** A layer of the job, under the id it has among those of all its finishes. */
 export interface JobLayer extends StackLayer {
   readonly finishId: string;
+  /** Its coats are among the count of the finish's mix. */
+  readonly counted: boolean;
+}
+
+/** Whether a layer is among the count of a finish's mix: its effect coats, and its control coats where its family counts them. */
+export const isCounted = (finish: Pick<JobFinish, 'mixId' | 'countsControl'>, layer: StackLayer): boolean =>
+  layer.kind === 'effect' &&
+  layer.materialId === finish.mixId &&
+  (finish.countsControl === true || layer.style !== 'control');
+
+/**
+ * A count of all coats of a mix, by the layers that lay it: the first takes what the others leave; where control coats are counted
+ * the layers fill up one after the other, and the last takes what is left.
+ * @param counted in their order
+ */
+export function spreadCount(
+  finish: Pick<JobFinish, 'countsControl'>,
+  counted: readonly StackLayer[],
+  count: number,
+): Map<string, number> {
+  const out = new Map<string, number>();
+  if (finish.countsControl) {
+    let left = count;
+    counted.forEach((l, i) => {
+      const own = i === counted.length - 1 ? left : Math.min(l.coats, left);
+      out.set(l.id, own);
+      left -= own;
+    });
+  } else {
+    const others = counted.slice(1).reduce((sum, l) => sum + l.coats, 0);
+    counted.forEach((l, i) => out.set(l.id, i ? l.coats : Math.max(0, count - others)));
+  }
+  return out;
 }

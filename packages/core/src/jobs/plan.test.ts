@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { filmOfSettings } from '../spraying/gunFilm';
 import { startingLayers } from '../finishes/layers';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { STARTING_PRODUCTS } from '../products/products';
 import { keptGaps, planTimeline } from '../booth/timeline';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';

@@ -16,7 +16,9 @@ import { LET_DOWN, type CellRef } from './events';
 import {
   ALL,
   NONE,
+  isCounted,
   reachM2,
+  spreadCount,
   type Cell,
   type JobFinish,
   type JobLayer,
@@ -94,6 +96,7 @@ const lockUnderStripes = (finishId: string): JobLayer => ({
   style: 'wet',
   strength: 1,
   filmUm: LAYER_FILM_UM.lock,
+  counted: false,
 });
 
 /** Layers of all finishes of a job, each under an id of its own: the first finish's under its own ids. */
@@ -103,7 +106,7 @@ export function jobLayers(finishes: readonly JobFinish[], areas: readonly SprayA
     const layers = f.layers.map((l): JobLayer => {
       const id = taken.has(l.id) ? `${f.id}/${l.id}` : l.id;
       taken.add(id);
-      return { ...l, id, finishId: f.id };
+      return { ...l, id, finishId: f.id, counted: isCounted(f, l) };
     });
     const striped = areas.some((a) => a.finishId === f.id && areas.some((s) => s.on === a.id));
     const last = layers.findLastIndex((l) => l.kind === 'ground' || l.kind === 'effect' || l.kind === 'lock');
@@ -130,19 +133,17 @@ function laidOn(
   const top = own.findLastIndex((l) => l.kind !== 'clear');
   const counts = q.objects.find((o) => o.id === area.objectId)?.counts ?? [];
   const count = counts.find((c) => c.finishId === area.finishId)?.coats ?? null;
-  const counted = own.filter((l) => l.kind === 'effect' && l.materialId === finish.mixId && l.style !== 'control');
+  const counted = own.filter((l) => l.counted);
+  const asked = count === null ? null : spreadCount(finish, counted, count);
   return own.map((layer, i): LaidLayer => {
     const edit = q.settings.cells.find((c) => c.areaId === area.id && c.layerId === layer.id);
     const below = layer.kind === 'primer' || layer.kind === 'sealer';
     const over = i > top;
-    // The count is of all coats of the mix: the first layer of it takes what the others leave.
-    const others = counted.slice(1).reduce((sum, l) => sum + l.coats, 0);
-    const asked = count !== null && layer === counted[0] ? Math.max(0, count - others) : layer.coats;
     const fromBelow = area.on !== null && (below || over || layer.id === lockUnderStripes(layer.finishId).id);
     return {
       layer,
       phase: over ? 3 : area.on !== null ? 2 : below ? 0 : 1,
-      coats: edit?.coats ?? asked,
+      coats: edit?.coats ?? asked?.get(layer.id) ?? layer.coats,
       reach: edit?.reach ?? (fromBelow ? NONE : ALL),
     };
   });

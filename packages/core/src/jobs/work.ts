@@ -1,12 +1,20 @@
 import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
-import type { Recipe } from '../finishes/recipe';
+import { countsControl, type Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import type { ShapedPiece } from '../mixing/batch';
 import { STARTING_GUNS, type Gun } from '../products/guns';
 import type { Product } from '../products/products';
-import { sprayAreas, type JobFinish, type JobObject, type SprayArea, type SpraySettings } from './job';
+import {
+  isCounted,
+  sprayAreas,
+  spreadCount,
+  type JobFinish,
+  type JobObject,
+  type SprayArea,
+  type SpraySettings,
+} from './job';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';
 import { sayStep } from './say';
 import type { PlannedCoat } from '../spraying/coatPlan';
@@ -143,7 +151,12 @@ function planInput(q: WorkInput): Omit<JobPlanInput, 'objects' | 'areas'> | null
     finishes: stacks.map((s, i): JobFinish => {
       const mix = s.layers.find((l) => l.kind === 'effect')?.materialId;
       const firstStop = i ? null : (card?.firstStop ?? null);
-      return { id: s.id, name: s.name, layers: s.layers, mixId: i && mix ? mix : job.mixId, firstStop };
+      const mixId = i && mix ? mix : job.mixId;
+      const family = library.systems.find((m) => m.id === mixId)?.family;
+      return {
+        ...{ id: s.id, name: s.name, layers: s.layers, mixId, firstStop },
+        countsControl: family !== undefined && countsControl(family),
+      };
     }),
     library,
     products: q.products,
@@ -196,10 +209,8 @@ export function workOfCard(q: WorkInput): JobWork | null {
   const input = planInput(q);
   if (!input || !q.card) return null;
   const finish = input.finishes[0]!;
-  const effect = finish.layers.find(
-    (l) => l.kind === 'effect' && l.materialId === finish.mixId && l.style !== 'control',
-  );
-  if (!effect) return null;
+  const counted = finish.layers.filter((l) => isCounted(finish, l));
+  if (!counted.length) return null;
   const rungs = [...q.card.rungs].sort((a, b) => b - a);
   const areas = rungs.map((n, i): SprayArea => ({
     ...{ id: `rung-${n}`, name: `rung ${n}`, x: i * 0.1, y: 0, areaM2: RUNG_M2, first: false },
@@ -214,7 +225,11 @@ export function workOfCard(q: WorkInput): JobWork | null {
       ...input.settings,
       bake: false,
       order: areas.map((a) => a.id),
-      cells: areas.map((a, i) => ({ areaId: a.id, layerId: effect.id, coats: rungs[i]!, reach: null })),
+      cells: areas.flatMap((a, i) =>
+        [...spreadCount(finish, counted, rungs[i]!)].map(([layerId, coats]) => ({
+          ...{ areaId: a.id, layerId, coats, reach: null },
+        })),
+      ),
     },
   });
   return { gun: input.gun, plan };
@@ -234,10 +249,11 @@ export function filmOf(plan: JobPlan, state: JobState): LayerFilm[] {
     const here = state.areas.flatMap((a) => a.layers.filter((o) => o.layerId === l.id));
     if (!here.length) return [];
     const mean = (of: (o: (typeof here)[number]) => number) => here.reduce((s, o) => s + of(o), 0) / here.length;
-    const { finishId, ...layer } = l;
+    const { finishId, id, kind, materialId, style, strength, filmUm } = l;
     // As many coats as the area gets that gets most of them.
     const coats = Math.max(...here.map((o) => Math.max(o.planned, o.coats)));
-    return [{ finishId, layer: { ...layer, coats }, onUm: mean((o) => o.filmUm), plannedUm: mean((o) => o.plannedUm) }];
+    const layer = { id, kind, materialId, coats, style, strength, filmUm };
+    return [{ finishId, layer, onUm: mean((o) => o.filmUm), plannedUm: mean((o) => o.plannedUm) }];
   });
 }
 
@@ -281,9 +297,7 @@ export interface Done {
 
 /** What is on of a job, as it is kept when it is finished. @param mixId the job's own mix. @param at ISO */
 export function doneOf(plan: JobPlan, state: JobState, mixId: string, at: string): Done {
-  const layerIds = plan.layers
-    .filter((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control')
-    .map((l) => l.id);
+  const layerIds = plan.layers.filter((l) => l.counted && l.materialId === mixId).map((l) => l.id);
   return {
     at,
     sprays: state.done,

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { prepareLibrary } from '../materials/shop';
 import { findGround } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { D65_10 } from '../colour/tristimulus';
 import { STYLES } from '../finishes/styles';
 import { FIVE_ANGLES } from '../optics/geometry';

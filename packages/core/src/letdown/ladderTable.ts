@@ -63,14 +63,14 @@ const PLACES = Array.from({ length: POINTS }, (_, i) => {
  */
 export function tabulateLadder(of: LadderOf, believed: readonly Believed[], t0: readonly number[]): LadderTable {
   const { model, recipe, viewing } = of;
-  const vary = createVariation(model.optics.film, of.ground, [recipe.coat, ...(recipe.among ?? [])], believed);
+  const vary = createVariation(model.optics.film, of.ground, recipe.coat, believed);
   const outputs = 3 * model.optics.geometries.length;
   const values = new Float64Array((believed.length + 1) * POINTS * outputs);
   const valuesAt = (t: readonly number[]) => t.map((v, p) => believed[p]!.mean + v * believed[p]!.sd);
   const knotsAt = (t: readonly number[]): number[][] => {
-    const { ground, coat, among } = vary(valuesAt(t));
+    const { ground, coat } = vary(valuesAt(t));
     return KNOTS.map((x) => {
-      const pile = model.pile([...ground.coats, ...effectCoats({ ...recipe, coat, among }, x)]);
+      const pile = model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, x)]);
       return factorsToLabs(model.over(ground, pile), viewing).flat();
     });
   };

@@ -8,7 +8,7 @@ import { defaultTolerance } from '../finishes/tolerances';
 import { averageReadings } from '../formats/readings';
 import { findGround } from '../materials/grounds';
 import { prepareLibrary } from '../materials/shop';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { createRandom } from '../numeric/random';
 import { FIVE_ANGLES } from '../optics/geometry';
 import {

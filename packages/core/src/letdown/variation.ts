@@ -62,11 +62,11 @@ export type KnownVariation = Readonly<Partial<Record<VariationId, { readonly mea
 
 /** What a card of these coats over this ground can say anything about, with what is believed of it. */
 export function believedOf(ground: PreparedGround, { coat }: EffectCoats, known: KnownVariation = {}): Believed[] {
-  const hasFlakes = coat.tau > 0;
+  const hasFlakes = coat.flakes.length > 0;
   const hasDye = coat.a.some((v) => v > 0.02);
   const hasPigment = coat.k.some((v) => v > 0) || coat.s.some((v) => v > 0);
-  const hasLayers = coat.optics !== null && coat.optics.kind !== 'scalar';
-  const under = ground.coats.filter((c) => c.tau > 0);
+  const hasLayers = coat.flakes.some((f) => f.optics.kind !== 'scalar');
+  const under = ground.coats.filter((c) => c.flakes.length > 0);
   const ids: VariationId[] = [
     ...(hasFlakes && hasDye ? (['flake'] as const) : []),
     ...(hasFlakes ? (['spread', 'edge'] as const) : []),
@@ -119,36 +119,23 @@ function widenBand(a: Float64Array, width: number): Float64Array {
 }
 
 /** Makes the ground and one nominal full coat as they are at given values, in the order of `believed`. */
-export function createVariation(
-  film: Film,
-  ground: PreparedGround,
-  coats: readonly PreparedCoat[],
-  believed: readonly Believed[],
-) {
+export function createVariation(film: Film, ground: PreparedGround, coat: PreparedCoat, believed: readonly Believed[]) {
   const moveGround = shiftGround(ground);
-  return (
-    values: readonly number[],
-  ): { readonly ground: PreparedGround; readonly coat: PreparedCoat; readonly among: readonly PreparedCoat[] } => {
+  return (values: readonly number[]): { readonly ground: PreparedGround; readonly coat: PreparedCoat } => {
     const at = (id: VariationId): number => {
       const p = believed.findIndex((b) => b.id === id);
       return p < 0 ? 0 : values[p]!;
     };
     const hue = at('hue');
-    const vary = (coat: PreparedCoat): PreparedCoat => {
-      const shifted = hue === 0 ? coat.a : shiftSpectrum(coat.a, hue);
-      const dyed = { ...coat, a: widenBand(shifted, Math.exp(at('band'))), k: times(coat.k, at('pigment')) };
-      const laid = thickenFlakes(film, dyed, Math.exp(at('layers')));
-      return adjustCoat(laid, {
+    const shifted = hue === 0 ? coat.a : shiftSpectrum(coat.a, hue);
+    const dyed = { ...coat, a: widenBand(shifted, Math.exp(at('band'))), k: times(coat.k, at('pigment')) };
+    const moved = moveGround([at('groundL'), at('groundA'), at('groundB')]);
+    return {
+      coat: adjustCoat(thickenFlakes(film, dyed, Math.exp(at('layers'))), {
         tauScale: Math.exp(at('flake')),
         tiltScale: Math.exp(at('spread')),
-        edge: laid.edge * Math.exp(at('edge')),
-      });
-    };
-    const moved = moveGround([at('groundL'), at('groundA'), at('groundB')]);
-    const [coat, ...among] = coats.map(vary);
-    return {
-      coat: coat!,
-      among,
+        edgeScale: Math.exp(at('edge')),
+      }),
       ground: {
         ...moved,
         coats: ground.coats.map((c) =>
@@ -156,7 +143,7 @@ export function createVariation(
             dyeScale: Math.exp(at('underTint')),
             tauScale: Math.exp(at('underCover')),
             tiltScale: Math.exp(at('underTilt')),
-            edge: c.edge * Math.exp(at('underEdge')),
+            edgeScale: Math.exp(at('underEdge')),
           }),
         ),
       },

@@ -3,7 +3,7 @@ import type { StackLayer } from '../finishes/layers';
 import { STYLES } from '../finishes/styles';
 import { findGround } from '../materials/grounds';
 import type { PreparedLibrary } from '../materials/shop';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { effectCoats, factorsToLabs } from '../matching/ladder';
 import type { MapGround } from '../optics/preparedGround';
 import type { PreparedCoat } from '../optics/coat';
@@ -12,16 +12,20 @@ import type { FastModel } from '../optics/stack';
 /** Bare substrate under a stack without a ground: the mid grey of a sealer, internal albedo. */
 const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
 
-/** The optical stack up to a layer: the last ground hides what lies below it, primers and clears have no colour. */
+/** The optical stack up to a layer: grounds hide by their coats what lies below, primers and clears have no colour. */
 export function opticalStack(
   shop: PreparedLibrary,
   layers: readonly StackLayer[],
 ): { ground: MapGround; coats: PreparedCoat[] } {
   let ground = BARE;
   let coats: PreparedCoat[] = [];
+  let laid = { id: '', film: 0, below: ground.albedo };
   for (const l of layers) {
-    if (l.kind === 'ground' && l.materialId) {
-      ground = shop.ground(findGround(l.materialId, shop.library.grounds));
+    if ((l.kind === 'ground' || l.kind === 'sealer') && l.materialId) {
+      // Layers of one ground are one film.
+      if (laid.id !== l.materialId) laid = { id: l.materialId, film: 0, below: ground.albedo };
+      laid = { ...laid, film: laid.film + l.coats * STYLES[l.style].film };
+      ground = shop.groundOver(findGround(l.materialId, shop.library.grounds), laid.film, laid.below);
       coats = [...ground.coats];
     } else if (l.kind === 'effect' && l.materialId) {
       const coat = shop.coat(findMix(l.materialId, shop.library.systems), l.strength);

@@ -1,5 +1,5 @@
 import { findGround } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { LAYER_FILM_UM, type StackLayer } from '../finishes/layers';
 import { opticalStack } from './layerLooks';
 import type { StyleId } from '../finishes/styles';

@@ -1,6 +1,6 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
-import type { PreparedCoat } from '../optics/coat';
+import { strengthenCoat, type PreparedCoat } from '../optics/coat';
 import type { FastModel } from '../optics/stack';
 import { effectCoats, factorsToLabs } from './ladder';
 import { type PreparedGround } from '../optics/preparedGround';
@@ -22,8 +22,7 @@ export function fitStrength(
   read: Lab,
 ): { readonly factor: number; readonly off: number } {
   const off = (log: number): number => {
-    const s = Math.exp(log);
-    const strong = { ...coat, a: coat.a.map((v) => v * s), tau: coat.tau * s };
+    const strong = strengthenCoat(coat, Math.exp(log));
     const pile = model.pile([...ground.coats, ...effectCoats({ coat: strong }, coats)]);
     return de2000(read, factorsToLabs(model.over(ground, pile))[0]!);
   };

@@ -2,44 +2,40 @@ import type { PreparedGround } from '../optics/preparedGround';
 import { xyzToLab, type Lab } from '../colour/lab';
 import { shiftSpectrum, WAVELENGTH_COUNT } from '../colour/spectrum';
 import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
-import { adjustCoat, interleave, type PreparedCoat } from '../optics/coat';
+import { adjustCoat, type PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile } from '../optics/stack';
 import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from '../finishes/styles';
 
 /** What is laid over the ground, n times. */
 export interface EffectCoats {
-  /** One nominal full coat; where several kinds of flakes lie in it the first of them, see `prepareClasses`. */
+  /** One nominal full coat. */
   readonly coat: PreparedCoat;
-  /** The other kinds. */
-  readonly among?: readonly PreparedCoat[];
   readonly style?: CoatStyle;
   readonly hand?: Hand;
   /** Control coats on top of the n coats; none when left out. */
   readonly controlCoats?: number;
+  /** Of n coats those above some count are laid in this style instead; see `thenLaid`. */
+  readonly then?: { readonly after: number; readonly style: CoatStyle } | null;
 }
 
 /** The effect coats of n coats of a recipe, ground side first; none for n = 0. */
 export function effectCoats(recipe: EffectCoats, n: number): PreparedCoat[] {
   const hand = recipe.hand ?? NOMINAL_HAND;
-  const kinds = [recipe.coat, ...(recipe.among ?? [])].map((coat) =>
-    hand.hueNm ? { ...coat, a: shiftSpectrum(coat.a, hand.hueNm) } : coat,
-  );
-  const lay = (film: number, spread: number): PreparedCoat[] =>
-    interleave(
-      kinds.map((coat) =>
-        adjustCoat(coat, {
-          factor: 1,
-          tauScale: hand.flake,
-          tiltScale: spread * hand.spread,
-          edge: coat.edge * (hand.edge ?? 1),
-        }),
-      ),
-      film * hand.film,
-    );
+  const { coat } = recipe;
+  const dyed = hand.hueNm ? { ...coat, a: shiftSpectrum(coat.a, hand.hueNm) } : coat;
+  const lay = (film: number, spread: number): PreparedCoat =>
+    adjustCoat(dyed, {
+      factor: film * hand.film * coat.factor,
+      tauScale: hand.flake,
+      tiltScale: spread * hand.spread,
+      edgeScale: hand.edge ?? 1,
+    });
   const style = recipe.style ?? { film: 1, spread: 1 };
   if (n <= 0) return [];
-  const coats = lay(n * style.film, style.spread);
-  if (recipe.controlCoats) coats.push(...lay(recipe.controlCoats * STYLES.control.film, STYLES.control.spread));
+  const first = recipe.then ? Math.min(n, recipe.then.after) : n;
+  const coats = [lay(first * style.film, style.spread)];
+  if (recipe.then && n > first) coats.push(lay((n - first) * recipe.then.style.film, recipe.then.style.spread));
+  if (recipe.controlCoats) coats.push(lay(recipe.controlCoats * STYLES.control.film, STYLES.control.spread));
   return coats;
 }
 

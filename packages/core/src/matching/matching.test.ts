@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { findGround } from '../materials/grounds';
-import { findMix, MIXES } from '../materials/systems';
+import { findMix, MIXES } from '../materials/mixes';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { createRandom, normal } from '../numeric/random';
 import { prepareLibrary } from '../materials/shop';

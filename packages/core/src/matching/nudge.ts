@@ -1,8 +1,9 @@
+import { strengthenCoat } from '../optics/coat';
 import { labToLch, type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
 import { partsForDepth } from '../materials/mixStrength';
-import type { EffectMix } from '../materials/systems';
+import type { EffectMix } from '../materials/mixes';
 import type { FastModel } from '../optics/stack';
 import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { type PreparedGround } from '../optics/preparedGround';
@@ -133,7 +134,7 @@ const TRIED = Array.from({ length: 24 }, (_, i) => MOST_STRENGTH ** ((i + 1) / 2
 
 /** The recipe's colours with all that colours at a factor. */
 function atStrength({ model, ground, recipe, coats }: NudgeInput, factor: number): Lab[] {
-  const coat = { ...recipe.coat, a: recipe.coat.a.map((v) => v * factor), tau: recipe.coat.tau * factor };
+  const coat = strengthenCoat(recipe.coat, factor);
   return factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats({ ...recipe, coat }, coats)])));
 }
 
@@ -330,7 +331,7 @@ export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dy
     return step.doses.map((d) => ({
       name: dyes.find((m) => m.id === d.dyeId)?.name.toLowerCase() ?? 'toner',
       ratio: tonerParts(system, d) / 100,
-      density: system.parts.find((p) => p.dyeId === d.dyeId)?.density ?? TONER_DENSITY,
+      density: system.parts.find((p) => p.colourId === d.dyeId)?.density ?? TONER_DENSITY,
     }));
   if (!carrier) {
     // Only the whole is known: more of its colours by the painter's own formula, or carrier.
@@ -354,7 +355,7 @@ export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dy
 export function tonerParts(system: EffectMix, dose: TonerDose): number {
   const known = system.dyes.find((d) => d.dyeId === dose.dyeId);
   const carrier = system.parts[0]?.parts;
-  const inCup = system.parts.find((p) => p.dyeId === dose.dyeId)?.parts;
+  const inCup = system.parts.find((p) => p.colourId === dose.dyeId)?.parts;
   // A dye that is already in the mix is counted in the mix's own parts.
   if (known && inCup && carrier) return ((dose.depth / known.depth) * inCup * 100) / carrier;
   return 100 * partsForDepth(dose.depth, system.filmUm);

@@ -4,7 +4,7 @@ import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { DYES } from '../materials/dyes';
 import { findGround } from '../materials/grounds';
-import { findMix, MIXES } from '../materials/systems';
+import { findMix, MIXES } from '../materials/mixes';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { prepareLibrary } from '../materials/shop';
 import { ladderLabs } from './ladder';

@@ -1,5 +1,5 @@
 import type { Lab } from '../colour/lab';
-import type { PreparedCoat } from '../optics/coat';
+import { strengthenCoat, type PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile, SlabCache } from '../optics/stack';
 import { effectCoats, factorsToLabs, ladderLabs } from './ladder';
 import type { MapGround } from '../optics/preparedGround';
@@ -40,12 +40,14 @@ export interface SearchInput {
   /** One nominal coat of the mix at strength 1. */
   readonly coat: PreparedCoat;
   readonly style: CoatStyle;
+  /** Style of the coats above some count, which are counted with the others; see `thenLaid`. */
+  readonly then?: { readonly after: number; readonly style: CoatStyle } | null;
   readonly target: readonly TargetAngle[];
   readonly space?: SearchSpace;
   readonly scatter?: Scatter;
 }
 
-/** Strengths at which the control coat's ladder is worked out; between them colour is interpolated. */
+/** Strengths at which a ladder with control coats is worked out; between them colour is interpolated. */
 const CONTROL_STRENGTHS = [0.5, 0.9, 1.4, 2] as const;
 
 /** Knots of the effect amount (coats times strength): fine where the first coats change the look most. */
@@ -60,20 +62,26 @@ function amountKnots(last: number): number[] {
 
 /**
  * A search over all recipes of a space, one ground a call. Without a control coat the film's optics
- * depend on coats times strength only, so one ladder serves every strength; with one, ladders at four strengths do. Colours
+ * depend on coats times strength only, so one ladder serves every strength; with one, and where control coats are counted, ladders
+ * at four strengths do. Colours
  * between knots are interpolated (within a quarter unit of the model, tested); what is kept is worked out exactly by {@link rateExactly}.
  */
 export function createSearch(input: SearchInput): (ground: MapGround) => RatedRecipe[] {
-  const { model, coat, style, space = USUAL_SEARCH } = input;
-  const knots = amountKnots(Math.max(...space.counts) * Math.max(...space.strengths));
+  const { model, coat, style, then, space = USUAL_SEARCH } = input;
+  const knots = amountKnots(Math.max(...space.counts) * (then ? 1 : Math.max(...space.strengths)));
   const plainCoats = knots.map((x) => effectCoats({ coat, style }, x));
   // Zero effect coats under a control coat are not a recipe; the smallest amount stands in for the first knot.
-  const controlledCoats = space.controlCoats.some((n) => n > 0)
-    ? CONTROL_STRENGTHS.map((s) => {
-        const strong = { coat: strengthen(coat, s), style, controlCoats: 1 };
-        return knots.map((x) => effectCoats(strong, Math.max(x, 0.02) / s));
-      })
-    : [];
+  const controlledCoats =
+    then || space.controlCoats.some((n) => n > 0)
+      ? CONTROL_STRENGTHS.map((s) => {
+          const strong = { coat: strengthenCoat(coat, s), style };
+          return knots.map((x) =>
+            then
+              ? effectCoats({ ...strong, then }, x)
+              : effectCoats({ ...strong, controlCoats: 1 }, Math.max(x, 0.02) / s),
+          );
+        })
+      : [];
   // Layer operators are shared by all grounds, whole piles by the grounds without coats of their own.
   const slabs: SlabCache = new Map();
   const shared = new Map<readonly PreparedCoat[], Pile>();
@@ -84,7 +92,7 @@ export function createSearch(input: SearchInput): (ground: MapGround) => RatedRe
     return factorsToLabs(model.over(ground, pile));
   };
   return (ground) => {
-    const plain = plainCoats.map((effects) => labsOver(ground, effects));
+    const plain = then ? [] : plainCoats.map((effects) => labsOver(ground, effects));
     const controlled = controlledCoats.map((list) => list.map((effects) => labsOver(ground, effects)));
     return rateLadders(input, ground.id, knots, plain, controlled);
   };
@@ -92,14 +100,15 @@ export function createSearch(input: SearchInput): (ground: MapGround) => RatedRe
 
 /** Rates every recipe of the space from ladders of one ground. */
 function rateLadders(
-  { target, style, space = USUAL_SEARCH, scatter = DEFAULT_SCATTER }: SearchInput,
+  { target, style, then, space = USUAL_SEARCH, scatter = DEFAULT_SCATTER }: SearchInput,
   groundId: string,
   knots: readonly number[],
   plain: readonly (readonly Lab[])[],
   controlled: readonly (readonly (readonly Lab[])[])[],
 ): RatedRecipe[] {
-  const labsAt = (amount: number, strength: number, control: boolean): Lab[] => {
-    if (!control) return interpolateLabs(knots, plain, amount);
+  const labsAt = (count: number, strength: number, control: boolean): Lab[] => {
+    const amount = then ? count : count * strength;
+    if (!control && !then) return interpolateLabs(knots, plain, amount);
     return interpolateLabs(
       CONTROL_STRENGTHS,
       controlled.map((labs) => interpolateLabs(knots, labs, amount)),
@@ -107,9 +116,9 @@ function rateLadders(
     );
   };
   const found: RatedRecipe[] = [];
-  for (const controlCoats of space.controlCoats) {
+  for (const controlCoats of then ? [0] : space.controlCoats) {
     for (const strength of space.strengths) {
-      const labs = space.counts.map((n) => labsAt(n * strength, strength, controlCoats > 0));
+      const labs = space.counts.map((n) => labsAt(n, strength, controlCoats > 0));
       const stop = findStopWindow(target, space.counts, labs, 1.6);
       space.counts.forEach((coats, c) => {
         const score = scoreMatch(target, labs[c]!);
@@ -118,8 +127,8 @@ function rateLadders(
           groundId,
           strength,
           style: style.id,
-          coats,
-          controlCoats,
+          coats: then ? Math.min(coats, then.after) : coats,
+          controlCoats: then ? Math.max(0, coats - then.after) : controlCoats,
           labs: labs[c]!,
           rmsDe: score.rmsDe,
           toleranceRatio: score.toleranceRatio,
@@ -132,16 +141,12 @@ function rateLadders(
   return found;
 }
 
-function strengthen(coat: PreparedCoat, strength: number): PreparedCoat {
-  return { ...coat, a: coat.a.map((v) => v * strength), tau: coat.tau * strength };
-}
-
 /** The same recipe with its colours from the model itself instead of between knots. */
 export function rateExactly(input: SearchInput, ground: MapGround, recipe: RatedRecipe): RatedRecipe {
   const labs = ladderLabs(
     input.model,
     ground,
-    { coat: strengthen(input.coat, recipe.strength), style: input.style, controlCoats: recipe.controlCoats },
+    { coat: strengthenCoat(input.coat, recipe.strength), style: input.style, controlCoats: recipe.controlCoats },
     [recipe.coats],
   )[0]!;
   const { rmsDe, toleranceRatio } = scoreMatch(input.target, labs);

@@ -6,7 +6,7 @@ import { flopIndex } from '../colour/flopIndex';
 import { DYES } from '../materials/dyes';
 import { EFFECT_PIGMENTS } from '../materials/effectPigments';
 import { findGround, GROUNDS } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { prepareCoat, type Coat } from '../optics/coat';
 import type { SpectralLayer } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';

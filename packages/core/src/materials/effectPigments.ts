@@ -164,6 +164,9 @@ export const EFFECT_PIGMENTS: readonly EffectPigment[] = [
   aluminium('aluminium-coarse', 'Aluminium, coarse', 28, 6, 0.05),
   metalFlake('silver-flake-100', 'Silver flake 0.1 mm', 100, null, 0),
   metalFlake('silver-flake-200', 'Silver flake 0.2 mm', 200, null, 0),
+  metalFlake('gold-flake-100', 'Gold flake 0.1 mm', 100, 'marsh-gold', 1.6),
+  metalFlake('gold-flake-200', 'Gold flake 0.2 mm', 200, 'marsh-gold', 1.6),
+  metalFlake('gold-flake-400', 'Gold flake 0.4 mm', 400, 'marsh-gold', 1.6),
   metalFlake('red-flake-400', 'Red flake 0.4 mm', 400, 'cinder-red', 2.5),
   metalFlake('blue-flake-600', 'Blue flake 0.6 mm', 600, 'lagoon-blue', 2.5),
 ];

@@ -1,6 +1,6 @@
 import { spectrumFromLab } from '../colour/spectrumFromLab';
 import { flatSpectrum } from '../colour/spectrum';
-import type { Lab } from '../colour/lab';
+import { reflectanceToLab, type Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import type { Coat } from '../optics/coat';
 import type { Film } from '../optics/film';
@@ -21,8 +21,20 @@ export interface GroundMaterial {
   readonly lab: Lab;
   /** `tint`: a dye and how many of its nominal coats lie among the flakes; as much lies before them, as it is sprayed. */
   readonly flakes?: { readonly pigmentId: string; readonly cover: number; readonly tint?: readonly [string, number] };
+  /** Full coats of it until what lies below is hidden (contrast ratio 0.98); common practice (no source), the drawdown rules. */
+  readonly hidesIn: number;
   /** Price of a litre ready to spray, in the shop's currency. Invented for the demo. */
   readonly pricePerLitre: number;
+}
+
+/** What the surface passes of light that comes in at 45 degrees and leaves along the normal. */
+const surfaceOf = (film: Film): number =>
+  ((1 - fresnel(1, film.n, Math.SQRT1_2).r) * (1 - fresnel(1, film.n, 1).r)) / (film.n * film.n);
+
+/** Cleared look, 45 degrees in, seen from the normal, of a ground of some internal albedo; inverse of {@link labToAlbedo}. */
+export function albedoToLab(film: Film, albedo: Float64Array): Lab {
+  const b = surfaceOf(film);
+  return reflectanceToLab(albedo.map((r) => (b * r) / (1 - film.internal * r)));
 }
 
 /**
@@ -30,8 +42,7 @@ export interface GroundMaterial {
  * factor = B rho / (1 - k2 rho), inverted; B is Fresnel twice over n^2. Kept within 0..0.995.
  */
 export function lookToAlbedo(film: Film, factor: number): number {
-  const cos45 = Math.SQRT1_2;
-  const b = ((1 - fresnel(1, film.n, cos45).r) * (1 - fresnel(1, film.n, 1).r)) / (film.n * film.n);
+  const b = surfaceOf(film);
   return Math.min(0.995, Math.max(0, factor / (b + film.internal * factor)));
 }
 
@@ -51,27 +62,30 @@ const grey = (l: number, words: string): GroundMaterial => ({
   mark: String(l),
   words,
   lab: [l, 0, 0],
+  hidesIn: l > 60 ? 2.5 : 2,
   pricePerLitre: 24,
 });
 
 /** Ground shades of the demo shop, light to dark, then coloured, then metallic. Names and prices are invented. */
 export const GROUNDS: readonly GroundMaterial[] = [
-  { id: 'white', name: 'Bright white', mark: 'white', lab: [96, -0.6, 1.6], pricePerLitre: 28 },
+  { id: 'white', name: 'Bright white', mark: 'white', lab: [96, -0.6, 1.6], hidesIn: 3, pricePerLitre: 28 },
   grey(84, 'a pale grey'),
   grey(74, 'a light grey'),
   grey(63, 'a mid grey'),
   grey(52, 'a full mid grey'),
   grey(41, 'a dark grey'),
   grey(31, 'a deep grey'),
-  { id: 'black', name: 'Deep black', mark: 'black', lab: [8, 0, 0], pricePerLitre: 26 },
-  { id: 'aqua-pastel', name: 'Aqua pastel', mark: 'aqua', lab: [82, -18, -8], pricePerLitre: 34 },
-  { id: 'cream-pastel', name: 'Cream pastel', mark: 'cream', lab: [88, 1, 17], pricePerLitre: 34 },
-  { id: 'ticket-red', name: 'Ticket red', mark: 'red', lab: [41, 56, 34], pricePerLitre: 46 },
+  { id: 'black', name: 'Deep black', mark: 'black', lab: [8, 0, 0], hidesIn: 1.5, pricePerLitre: 26 },
+  { id: 'aqua-pastel', name: 'Aqua pastel', mark: 'aqua', lab: [82, -18, -8], hidesIn: 2.5, pricePerLitre: 34 },
+  { id: 'cream-pastel', name: 'Cream pastel', mark: 'cream', lab: [88, 1, 17], hidesIn: 3, pricePerLitre: 34 },
+  { id: 'ticket-red', name: 'Ticket red', mark: 'red', lab: [41, 56, 34], hidesIn: 3, pricePerLitre: 46 },
+  { id: 'signal-rose', name: 'Signal rose', mark: 'rose', lab: [58, 52, 6], hidesIn: 3, pricePerLitre: 44 },
   {
     id: 'silver-fine',
     name: 'Fine silver',
     mark: 'silver',
     lab: [52, 0, 0],
+    hidesIn: 2,
     flakes: { pigmentId: 'aluminium-fine', cover: 0.95 },
     pricePerLitre: 52,
   },
@@ -80,6 +94,7 @@ export const GROUNDS: readonly GroundMaterial[] = [
     name: 'Coarse silver',
     mark: 'coarse',
     lab: [52, 0, 0],
+    hidesIn: 2,
     flakes: { pigmentId: 'aluminium-coarse', cover: 0.92 },
     pricePerLitre: 52,
   },
@@ -88,6 +103,7 @@ export const GROUNDS: readonly GroundMaterial[] = [
     name: 'Gold',
     mark: 'gold',
     lab: [50, 6, 24],
+    hidesIn: 2,
     flakes: { pigmentId: 'aluminium-fine', cover: 0.93, tint: ['gilt-gold', 1] },
     pricePerLitre: 58,
   },
@@ -96,6 +112,7 @@ export const GROUNDS: readonly GroundMaterial[] = [
     name: 'Copper',
     mark: 'copper',
     lab: [38, 20, 24],
+    hidesIn: 2,
     flakes: { pigmentId: 'aluminium-fine', cover: 0.9, tint: ['penny-copper', 1] },
     pricePerLitre: 58,
   },

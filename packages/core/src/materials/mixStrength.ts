@@ -1,4 +1,4 @@
-import type { EffectMix } from './systems';
+import type { EffectMix } from './mixes';
 
 /**
  * Flake in a part of effect concentrate against the dry film of a part of carrier, by volume: a usual ready-mixed pearl; ours. With
@@ -17,6 +17,12 @@ export function coverFromParts(parts: number, carrierParts: number, filmUm: numb
 /** Depth of a dye in a nominal coat, in units of its own spectrum, from its parts. */
 export function depthFromParts(parts: number, carrierParts: number, filmUm: number): number {
   return TONER_DEPTH * 100 * (parts / carrierParts) * (filmUm / 10);
+}
+
+/** Share of the film that each base colour has, from the parts of all of them and of the carrier; a base alone has 1. */
+export function sharesFromParts(parts: readonly number[], carrierParts: number): number[] {
+  const all = parts.reduce((sum, p) => sum + p, carrierParts);
+  return parts.map((p) => p / all);
 }
 
 /** Parts of a toner to one part of carrier for a depth; inverse of {@link depthFromParts}. */

@@ -19,7 +19,7 @@ import { findCarrier } from './carriers';
 import { labToAlbedo } from './grounds';
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`;
-const solid = { pigmentId: null, cover: 0.93, tintId: null, tintDepth: 1 } as const;
+const solid = { pigmentId: null, cover: 0.93, tintId: null, tintDepth: 1, hidesIn: 3, solids: [] } as const;
 const view = [{ incidence: 45, aspecular: 45 }];
 
 describe('a shop’s own materials', () => {
@@ -110,11 +110,11 @@ describe('a shop’s own materials', () => {
         name: 'Our mix',
         family: 'pearl',
         carrierId: id(7),
-        pigmentId: id(4),
-        cover: 0.4,
-        dyes: [{ dyeId: 'lagoon-blue', parts: null, depth: 0.5 }],
+        colours: [
+          { kind: 'flake', id: id(4), parts: null, strength: 0.4 },
+          { kind: 'dye', id: 'lagoon-blue', parts: null, strength: 0.5 },
+        ],
         carrierParts: null,
-        pigmentParts: null,
         strengthFrom: 'typed',
         drawdown: null,
         filmUm: 8,
@@ -128,18 +128,23 @@ describe('a shop’s own materials', () => {
       shop.library.systems.find((s) => s.id === id(5))!,
       1,
     );
-    expect(1 - Math.exp(-coat.tau)).toBeCloseTo(0.4, 9);
+    expect(1 - Math.exp(-coat.flakes[0]!.tau)).toBeCloseTo(0.4, 9);
     expect(coat.a[20]).toBeGreaterThan(0.05);
     expect(usedByMaterials(id(4), own)).toEqual(['Tin', 'Our mix']);
     expect(usedByMaterials(id(7), own)).toEqual(['Our mix']);
     expect(findCarrier(id(7), shop.library.carriers).volumeSolids).toBe(0.16);
     const tin = shop.grounds().find((g) => g.id === id(6))!;
-    expect(1 - Math.exp(-tin.coats[0]!.tau)).toBeCloseTo(0.93, 9);
+    expect(1 - Math.exp(-tin.coats[0]!.flakes[0]!.tau)).toBeCloseTo(0.93, 9);
     expect(tin.coats[0]!.a[3]).toBeGreaterThan(0.2);
     expect(usedByMaterials(id(3), own)).toEqual([]);
   });
 
   it('pours a mix by the parts that were entered, and by none that were not', () => {
+    const colours: OwnSystem['colours'] = [
+      { kind: 'flake', id: 'blue-pearl-fine', parts: 1, strength: 0.3 },
+      { kind: 'dye', id: 'lagoon-blue', parts: 0.5, strength: 0.4 },
+      { kind: 'dye', id: 'plum-violet', parts: 0.25, strength: 0.2 },
+    ];
     const mix = (more: Partial<OwnSystem>): OwnSystem => ({
       kind: 'system',
       id: 'mix',
@@ -147,13 +152,7 @@ describe('a shop’s own materials', () => {
       family: 'candy',
       carrierId: 'intercoat',
       carrierParts: 6,
-      pigmentId: 'blue-pearl-fine',
-      pigmentParts: 1,
-      cover: 0.3,
-      dyes: [
-        { dyeId: 'lagoon-blue', parts: 0.5, depth: 0.4 },
-        { dyeId: 'plum-violet', parts: 0.25, depth: 0.2 },
-      ],
+      colours,
       strengthFrom: 'parts',
       drawdown: null,
       filmUm: 9,
@@ -166,7 +165,8 @@ describe('a shop’s own materials', () => {
     expect(sayParts(systemOf())).toBe('6 intercoat clear : 1 blue pearl, fine : 0.5 lagoon blue : 0.25 plum violet');
     expect(sayParts(systemOf(), 2)).toBe('6 intercoat clear : 2 blue pearl, fine : 1 lagoon blue : 0.5 plum violet');
     expect(systemOf().dyes).toHaveLength(2);
-    for (const more of [{ carrierParts: null }, { pigmentParts: null }]) {
+    const unknown = colours.map((c, i) => (i ? c : { ...c, parts: null }));
+    for (const more of [{ carrierParts: null }, { colours: unknown }]) {
       expect(systemOf(more).parts).toEqual([]);
       expect(sayParts(systemOf(more))).toBe('parts not given: as your formula');
     }
@@ -178,7 +178,7 @@ describe('a shop’s own materials', () => {
     expect(coverFromParts(1, 6, 8, 0.5)).toBeCloseTo(0.26, 1);
     for (const s of REFERENCE_LIBRARY.systems)
       for (const d of s.dyes) {
-        const part = s.parts.find((p) => p.dyeId === d.dyeId)!;
+        const part = s.parts.find((p) => p.colourId === d.dyeId)!;
         const depth = depthFromParts(part.parts, s.parts[0]!.parts, s.filmUm);
         expect(depth / d.depth).toBeGreaterThan(0.5);
         expect(depth / d.depth).toBeLessThan(2);

@@ -7,7 +7,8 @@ import type { Carrier } from './carriers';
 import type { Dye } from './dyes';
 import { colourShift, interference, ironOxide, type EffectPigment } from './effectPigments';
 import type { GroundMaterial } from './grounds';
-import type { EffectMix } from './systems';
+import type { SolidPigment } from './solids';
+import type { EffectMix } from './mixes';
 
 /** What a pigment's flake is made of; the film's thickness sets its colour. */
 export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'colour-shift';
@@ -36,6 +37,10 @@ export interface OwnGround extends Own<'ground'> {
   /** Dye that tints the metallic, or null. */
   readonly tintId: string | null;
   readonly tintDepth: number;
+  /** Full coats until it hides. */
+  readonly hidesIn: number;
+  /** Base colours it is mixed of, by volume; none where it was read. Look and hiding follow from them. */
+  readonly solids: readonly { readonly solidId: string; readonly parts: number }[];
   readonly pricePerLitre: number;
 }
 
@@ -55,13 +60,19 @@ export interface OwnDye extends Own<'dye'> {
   readonly coats: number;
 }
 
-/** A dye in a mix of the shop's own. */
-export interface OwnMixDye {
-  readonly dyeId: string;
+/** What colours a mix: flakes, a dye, or a base colour. */
+export type ColourKind = 'flake' | 'dye' | 'solid';
+export const COLOUR_KINDS: readonly ColourKind[] = ['flake', 'dye', 'solid'];
+
+/** A colour in a mix of the shop's own. */
+export interface OwnColour {
+  readonly kind: ColourKind;
+  /** Of a pigment, a dye or a base colour. */
+  readonly id: string;
   /** Parts as on the sheet; null where they are not known. */
   readonly parts: number | null;
-  /** Depth of a nominal coat, in units of the dye's spectrum. */
-  readonly depth: number;
+  /** In a nominal coat: cover of flakes, depth of a dye in units of its spectrum, share of a base colour in the film. */
+  readonly strength: number;
 }
 
 /** Where the strengths of a mix come from: worked out from its parts, typed, or fitted to a reading. */
@@ -72,11 +83,7 @@ export interface OwnSystem extends Own<'system'> {
   readonly family: EffectMix['family'];
   readonly carrierId: string;
   readonly carrierParts: number | null;
-  readonly pigmentId: string | null;
-  readonly pigmentParts: number | null;
-  /** Cover of a nominal coat, 0..1; of no account without a pigment. */
-  readonly cover: number;
-  readonly dyes: readonly OwnMixDye[];
+  readonly colours: readonly OwnColour[];
   readonly strengthFrom: StrengthSource;
   /** The reading the strengths were fitted to: lamp at 45 degrees, seen from the normal. */
   readonly drawdown: { readonly groundId: string; readonly coats: number; readonly lab: Lab } | null;
@@ -102,6 +109,7 @@ export interface Library {
   readonly grounds: readonly GroundMaterial[];
   readonly pigments: readonly EffectPigment[];
   readonly dyes: readonly Dye[];
+  readonly solids: readonly SolidPigment[];
   readonly carriers: readonly Carrier[];
   readonly systems: readonly EffectMix[];
 }
@@ -151,19 +159,23 @@ export function dyeFromDrawdowns(film: Film, own: OwnDye): Dye {
 }
 
 function toGround(own: OwnGround): GroundMaterial {
-  const { id, name, mark, lab, pricePerLitre, pigmentId, cover, tintId, tintDepth } = own;
-  const solid = { id, name, mark, lab, pricePerLitre };
+  const { id, name, mark, lab, hidesIn, pricePerLitre, pigmentId, cover, tintId, tintDepth } = own;
+  const solid = { id, name, mark, lab, hidesIn, pricePerLitre };
   if (!pigmentId) return solid;
   return { ...solid, flakes: { pigmentId, cover, ...(tintId ? { tint: [tintId, tintDepth] as const } : {}) } };
 }
 
-function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | 'carriers'>): EffectMix {
+/** The colours of a library, by their kind. */
+export const coloursOf = (
+  library: Pick<Library, 'pigments' | 'dyes' | 'solids'>,
+  kind: ColourKind,
+): readonly { readonly id: string; readonly name: string }[] =>
+  ({ flake: library.pigments, dye: library.dyes, solid: library.solids })[kind];
+
+function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | 'solids' | 'carriers'>): EffectMix {
   const carrier = library.carriers.find((c) => c.id === own.carrierId);
-  const pigment = library.pigments.find((p) => p.id === own.pigmentId);
-  const known =
-    own.carrierParts !== null &&
-    (own.pigmentId === null || own.pigmentParts !== null) &&
-    own.dyes.every((d) => d.parts !== null);
+  const known = own.carrierParts !== null && own.colours.every((c) => c.parts !== null);
+  const of = (kind: ColourKind) => own.colours.filter((c) => c.kind === kind);
   return {
     id: own.id,
     name: own.name,
@@ -176,16 +188,16 @@ function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | '
             parts: own.carrierParts!,
             ...(carrier ? { density: carrier.densityGPerMl } : {}),
           },
-          ...(pigment ? [{ name: pigment.name.toLowerCase(), parts: own.pigmentParts! }] : []),
-          ...own.dyes.map((d) => ({
-            name: (library.dyes.find((m) => m.id === d.dyeId)?.name ?? 'dye').toLowerCase(),
-            parts: d.parts!,
-            dyeId: d.dyeId,
+          ...own.colours.map((c) => ({
+            name: (coloursOf(library, c.kind).find((m) => m.id === c.id)?.name ?? c.kind).toLowerCase(),
+            parts: c.parts!,
+            colourId: c.id,
           })),
         ]
       : [],
-    dyes: own.dyes.map(({ dyeId, depth }) => ({ dyeId, depth })),
-    ...(own.pigmentId ? { flake: { pigmentId: own.pigmentId, cover: own.cover } } : {}),
+    flakes: of('flake').map((c) => ({ pigmentId: c.id, cover: c.strength })),
+    dyes: of('dye').map((c) => ({ dyeId: c.id, depth: c.strength })),
+    solids: of('solid').map((c) => ({ solidId: c.id, share: c.strength })),
     filmUm: own.filmUm,
     flashMinutes: own.flashMinutes,
     pricePerLitre: own.pricePerLitre,
@@ -203,8 +215,12 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
     grounds: [...reference.grounds, ...of('ground').map(toGround)],
     pigments,
     dyes,
+    solids: reference.solids,
     carriers,
-    systems: [...reference.systems, ...of('system').map((s) => toSystem(s, { pigments, dyes, carriers }))],
+    systems: [
+      ...reference.systems,
+      ...of('system').map((s) => toSystem(s, { pigments, dyes, solids: reference.solids, carriers })),
+    ],
   };
 }
 
@@ -212,7 +228,7 @@ export function mergeLibrary(film: Film, reference: Library, own: readonly OwnMa
 export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string[] {
   const parts = (m: OwnMaterial): (string | null)[] =>
     m.kind === 'system'
-      ? [m.pigmentId, m.carrierId, ...m.dyes.map((d) => d.dyeId)]
+      ? [m.carrierId, ...m.colours.map((c) => c.id)]
       : m.kind === 'ground'
         ? [m.pigmentId, m.tintId]
         : [];

@@ -1,5 +1,6 @@
 import { createFilm, type Film } from '../optics/film';
-import { prepareCoat } from '../optics/coat';
+import { prepareCoat, strengthenCoat } from '../optics/coat';
+import { coatsOver, hidingCoat, showsThrough, type HidingCoat } from '../optics/hiding';
 import { createOptics } from '../optics/optics';
 import { createFastModel, type FastModel } from '../optics/stack';
 import type { Geometry } from '../optics/geometry';
@@ -8,7 +9,8 @@ import { CARRIERS } from './carriers';
 import { DYES } from './dyes';
 import { EFFECT_PIGMENTS } from './effectPigments';
 import { mergeLibrary, type Library, type OwnMaterial } from './ownMaterials';
-import { MIXES, mixCoat, type EffectMix } from './systems';
+import { MIXES, mixCoat, type EffectMix } from './mixes';
+import { SOLIDS } from './solids';
 import type { MapGround } from '../optics/preparedGround';
 import type { PreparedCoat } from '../optics/coat';
 
@@ -21,7 +23,12 @@ export interface PreparedLibrary {
   /** The reference library and the shop's own materials. */
   readonly library: Library;
   readonly model: (geometries: readonly Geometry[]) => FastModel;
+  /** A ground that hides what lies below it. */
   readonly ground: (material: GroundMaterial) => MapGround;
+  /** Some full coats of a ground over an internal albedo: from the coats on in which it hides, the ground as it is. */
+  readonly groundOver: (material: GroundMaterial, coats: number, below: Float64Array) => MapGround;
+  /** Share of a difference below some full coats of a ground that still shows; 1 for none of them. */
+  readonly shows: (material: GroundMaterial, coats: number) => number;
   readonly grounds: () => readonly MapGround[];
   readonly coat: (system: EffectMix, strength: number) => PreparedCoat;
 }
@@ -31,9 +38,13 @@ export const REFERENCE_LIBRARY: Library = {
   grounds: GROUNDS,
   pigments: EFFECT_PIGMENTS,
   dyes: DYES,
+  solids: SOLIDS,
   carriers: CARRIERS,
   systems: MIXES,
 };
+
+/** Films of a coat at which what shows through is kept: blends that are tried pass through the same ones again and again. */
+const SHOWS_STEPS = 200;
 
 export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): PreparedLibrary {
   const film = createFilm(n);
@@ -41,6 +52,13 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
   const models = new Map<string, FastModel>();
   const grounds = new Map<GroundMaterial, MapGround>();
   const unit = new Map<EffectMix, PreparedCoat>();
+  const hiding = new Map<GroundMaterial, HidingCoat>();
+  const shows = new Map<GroundMaterial, Map<number, number>>();
+  const hidingOf = (material: GroundMaterial): HidingCoat => {
+    let known = hiding.get(material);
+    if (!known) hiding.set(material, (known = hidingCoat(film, ground(material).albedo, material.hidesIn)));
+    return known;
+  };
   const ground = (material: GroundMaterial): MapGround => {
     let known = grounds.get(material);
     if (!known) {
@@ -60,11 +78,30 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
       return known;
     },
     ground,
+    groundOver: (material, coats, below) => {
+      const whole = ground(material);
+      if (coats >= material.hidesIn) return whole;
+      const share = Math.max(0, coats) / material.hidesIn;
+      return {
+        ...whole,
+        albedo: coatsOver(hidingOf(material), Math.max(0, coats), below),
+        coats: share > 0 ? whole.coats.map((c) => ({ ...c, factor: c.factor * share })) : [],
+      };
+    },
+    shows: (material, coats) => {
+      if (coats >= material.hidesIn) return 0;
+      const step = Math.max(0, Math.round(coats * SHOWS_STEPS));
+      let known = shows.get(material);
+      if (!known) shows.set(material, (known = new Map()));
+      let share = known.get(step);
+      if (share === undefined) known.set(step, (share = showsThrough(film, hidingOf(material), step / SHOWS_STEPS)));
+      return share;
+    },
     grounds: () => library.grounds.map(ground),
     coat: (system, strength) => {
       let full = unit.get(system);
-      if (!full) unit.set(system, (full = prepareCoat(film, mixCoat(system, 1, library.dyes, library.pigments))));
-      return { ...full, a: full.a.map((v) => v * strength), tau: full.tau * strength };
+      if (!full) unit.set(system, (full = prepareCoat(film, mixCoat(system, library))));
+      return strengthenCoat(full, strength);
     },
   };
 }

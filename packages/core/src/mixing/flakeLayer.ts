@@ -1,5 +1,6 @@
 import type { StackLayer } from '../finishes/layers';
 import type { GroundMaterial } from '../materials/grounds';
+import { holdsFlake } from '../materials/mixes';
 import type { Library } from '../materials/ownMaterials';
 
 /** The flake of a stack: its layer, what shows between the flakes, and the clears that bury them. */
@@ -19,8 +20,7 @@ export function flakeLayerOf(layers: readonly StackLayer[], library: Library): F
   const isFlake = (l: StackLayer, i: number): boolean => {
     if (l.kind !== 'effect') return false;
     const system = library.systems.find((s) => s.id === l.materialId);
-    const pigment = library.pigments.find((p) => p.id === system?.flake?.pigmentId);
-    return pigment?.kind === 'metal-flake' || layers[i + 1]?.kind === 'lock';
+    return (system && holdsFlake(system, library)) || layers[i + 1]?.kind === 'lock';
   };
   const at = layers.findIndex(isFlake);
   if (at < 0) return null;

@@ -2,7 +2,7 @@ import type { ProductKind } from '../finishes/families';
 import type { StackLayer } from '../finishes/layers';
 import { findCarrier } from '../materials/carriers';
 import type { Library } from '../materials/ownMaterials';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import type { Gun } from '../products/guns';
 import type { Product } from '../products/products';
 import { USUAL_CUPS } from './batch';

@@ -5,7 +5,7 @@ import { findGround } from '../materials/grounds';
 import { parseProductsCsv, productsToCsv } from '../formats/productsCsv';
 import { fromShown, sayMeasure, sayRange, toShown, unitName, type Measure } from '../units/units';
 import { startingLayers } from '../finishes/layers';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 import { clearToBury, flakeDose, groundShows, paintFlakes, wantedCover, type FlakeSize } from './flake';
 import { flakeLayerOf, withFlakeDose } from './flakeLayer';
@@ -215,7 +215,7 @@ describe('flake', () => {
   });
 
   it('goes over the ground of the layers as they are kept, and its dose and clears go into them', () => {
-    const layers = startingLayers('flake', findMix('lagoon-pearl'), nextId()).map((l) =>
+    const layers = startingLayers('metal-flake', findMix('lagoon-pearl'), nextId()).map((l) =>
       l.kind === 'ground' ? { ...l, materialId: 'black' } : l,
     );
     const found = flakeLayerOf(layers, REFERENCE_LIBRARY)!;

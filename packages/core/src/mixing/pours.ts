@@ -5,7 +5,7 @@ import {
   type AdditiveRole,
   type Product,
 } from '../products/products';
-import { findMix, type EffectMix } from '../materials/systems';
+import { findMix, type EffectMix } from '../materials/mixes';
 import type { Library } from '../materials/ownMaterials';
 import type { MixGroup } from './groups';
 import { parseRatio } from './ratio';

@@ -1,9 +1,8 @@
 import { de2000 } from '../colour/difference';
-import { reflectanceToLab, type Lab } from '../colour/lab';
-import { labToAlbedo } from '../materials/grounds';
+import type { Lab } from '../colour/lab';
+import { albedoToLab, labToAlbedo } from '../materials/grounds';
 import { kubelkaMunkInfinite } from '../optics/kubelkaMunk';
 import type { Film } from '../optics/film';
-import { fresnel } from '../optics/fresnel';
 
 /** A sealer that can be mixed into a shade. */
 export interface SealerTone {
@@ -51,15 +50,14 @@ export function sealerLook(film: Film, tones: readonly SealerTone[], parts: read
 }
 
 function lookOf(film: Film, tones: readonly Prepared[], parts: readonly number[]): Lab {
-  const b = ((1 - fresnel(1, film.n, Math.SQRT1_2).r) * (1 - fresnel(1, film.n, 1).r)) / (film.n * film.n);
   const s = tones.reduce((sum, t, i) => sum + t.s * parts[i]!, 0);
-  const factor = new Float64Array(31);
-  for (let w = 0; w < 31; w++) {
-    const k = tones.reduce((sum, t, i) => sum + t.k[w]! * parts[i]!, 0);
-    const inside = kubelkaMunkInfinite(k, s);
-    factor[w] = (b * inside) / (1 - film.internal * inside);
-  }
-  return reflectanceToLab(factor);
+  const inside = Float64Array.from({ length: 31 }, (_, w) =>
+    kubelkaMunkInfinite(
+      tones.reduce((sum, t, i) => sum + t.k[w]! * parts[i]!, 0),
+      s,
+    ),
+  );
+  return albedoToLab(film, inside);
 }
 
 /** Shares below this are left out: they can't be measured; ours. */

@@ -1,7 +1,7 @@
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { CoreError } from '../errors';
 import type { Film } from './film';
-import { at, readFlake, tabulateFlake, type FlakeOptics, type FlakeTable, type SpectrumOrNumber } from './flakeOptics';
+import { at, tabulateFlake, type FlakeOptics, type FlakeTable, type SpectrumOrNumber } from './flakeOptics';
 
 /** Flakes of one kind in a coat. */
 export interface Flakes {
@@ -25,26 +25,32 @@ export interface Pigment {
 export interface Coat {
   /** Napierian optical depth at normal incidence. */
   readonly dye?: SpectrumOrNumber;
-  readonly flakes?: Flakes;
+  /** One kind, or several that lie among one another. */
+  readonly flakes?: Flakes | readonly Flakes[];
   readonly pigment?: Pigment;
   readonly factor?: number;
 }
 
+/** Flakes of one kind: depth `tau` = -ln(1 - cover) of a nominal full coat, lie and look. */
+export interface PreparedFlakes {
+  readonly tau: number;
+  /** Rms tilt per axis, radians. */
+  readonly tilt: number;
+  readonly edge: number;
+  readonly table: FlakeTable;
+  /** What the table was made from. */
+  readonly optics: FlakeOptics;
+}
+
 /**
- * A coat in depths of one nominal full coat: dye `a`, volume absorption `k` and isotropic scattering `s`, flake depth
- * `tau` = -ln(1 - cover), and the flake table. A film factor f multiplies a, k, s and tau; nothing else changes.
+ * A coat in depths of one nominal full coat: dye `a`, volume absorption `k` and isotropic scattering `s`, and every kind of flakes
+ * in it. A film factor f multiplies a, k, s and each tau; nothing else changes.
  */
 export interface PreparedCoat {
   readonly a: Float64Array;
   readonly k: Float64Array;
   readonly s: Float64Array;
-  readonly tau: number;
-  /** Rms tilt per axis, radians. */
-  readonly tilt: number;
-  readonly edge: number;
-  readonly table: FlakeTable | null;
-  /** What the table was made from. */
-  readonly optics: FlakeOptics | null;
+  readonly flakes: readonly PreparedFlakes[];
   readonly factor: number;
 }
 
@@ -72,99 +78,78 @@ export function prepareCoat(film: Film, coat: Coat): PreparedCoat {
     }
     check(a[i]! >= 0 && k[i]! >= 0 && s[i]! >= 0, 'Dye and pigment depths must be 0 or more at every wavelength.');
   }
-  const { flakes } = coat;
-  if (flakes) {
-    check(flakes.cover >= 0 && flakes.cover < 1, 'Flake cover must be at least 0 and below 1.');
-    check(flakes.tilt >= 0.3 && flakes.tilt <= 30, 'Flake tilt must be between 0.3 and 30 degrees.');
-    check(flakes.edge >= 0 && flakes.edge <= 1, 'The edge share must be between 0 and 1.');
+  const { flakes = [] } = coat;
+  const kinds = Array.isArray(flakes) ? (flakes as readonly Flakes[]) : [flakes as Flakes];
+  for (const { cover, tilt, edge } of kinds) {
+    check(cover >= 0 && cover < 1, 'Flake cover must be at least 0 and below 1.');
+    check(tilt >= 0.3 && tilt <= 30, 'Flake tilt must be between 0.3 and 30 degrees.');
+    check(edge >= 0 && edge <= 1, 'The edge share must be between 0 and 1.');
   }
-  const hasFlakes = flakes !== undefined && flakes.cover > 0;
+  const laid = kinds.filter(({ cover }) => cover > 0);
   return {
     a,
     k,
     s,
-    tau: hasFlakes ? -Math.log(1 - Math.min(flakes.cover, MAX_COVER)) : 0,
-    tilt: flakes ? (flakes.tilt * Math.PI) / 180 : 0.1,
-    edge: flakes?.edge ?? 0,
-    table: hasFlakes ? tabulateFlake(flakes.optics, film.n) : null,
-    optics: hasFlakes ? flakes.optics : null,
+    flakes: laid.map(({ cover, tilt, edge, optics }) => ({
+      tau: -Math.log(1 - Math.min(cover, MAX_COVER)),
+      tilt: (tilt * Math.PI) / 180,
+      edge,
+      table: tabulateFlake(optics, film.n),
+      optics,
+    })),
     factor,
   };
 }
 
-/** What one nominal full coat holds when several kinds of flakes lie in it. */
-export interface MixedCoat extends Omit<Coat, 'flakes'> {
-  readonly flakes?: Flakes | readonly Flakes[];
-}
+/** Depth of all flakes of a nominal full coat; 0 without any. */
+export const flakeDepth = (coat: PreparedCoat): number => coat.flakes.reduce((sum, f) => sum + f.tau, 0);
 
-/**
- * Kinds of flakes of one coat, each with its share of dye and pigment, to be laid among one another by {@link interleave}. A coat
- * with one kind or none is that coat itself.
- * @throws CoreError `badStack` as {@link prepareCoat}
- */
-export function prepareClasses(film: Film, coat: MixedCoat): PreparedCoat[] {
-  const { flakes, ...rest } = coat;
-  const kinds = flakes === undefined ? [] : Array.isArray(flakes) ? (flakes as readonly Flakes[]) : [flakes as Flakes];
-  const lying = kinds.filter((k) => k.cover > 0);
-  // All are checked, also those that nothing is laid of.
-  const prepared = kinds.map((k) => prepareCoat(film, { ...rest, flakes: k }));
-  if (lying.length <= 1) return [prepared[kinds.indexOf(lying[0]!)] ?? prepareCoat(film, rest)];
-  const share = (v: Float64Array) => v.map((x) => x / lying.length);
-  return prepared
-    .filter((_, i) => kinds[i]!.cover > 0)
-    .map((c) => ({ ...c, a: share(c.a), k: share(c.k), s: share(c.s) }));
-}
-
-/** Thin layers a coat of several kinds is laid as: more of them change the look by less than a thousandth. */
-const SLICES = 6;
-
-/**
- * Kinds of flakes that lie among one another, as thin layers laid there and back (A B B A A B ...), which come to the mixture as
- * they get thinner (the symmetric splitting of Strang 1968). @param factor film of all of it, nominal full coats
- */
-export function interleave(classes: readonly PreparedCoat[], factor: number, slices = SLICES): PreparedCoat[] {
-  const [only] = classes;
-  if (classes.length <= 1) return only ? [{ ...only, factor: only.factor * factor }] : [];
-  const thin = classes.map((c) => ({ ...c, factor: (c.factor * factor) / slices }));
-  return Array.from({ length: slices }, (_, i) => (i % 2 ? [...thin].reverse() : thin)).flat();
-}
-
-/** The same coat with its flake depth and spread changed; the flake table is shared. */
+/** The same coat with its flakes' depth, spread and edges changed by factors; the flake tables are shared. */
 export function adjustCoat(
   coat: PreparedCoat,
-  change: { factor?: number; dyeScale?: number; tauScale?: number; tiltScale?: number; edge?: number },
+  change: { factor?: number; dyeScale?: number; tauScale?: number; tiltScale?: number; edgeScale?: number },
 ): PreparedCoat {
   const scale = change.dyeScale ?? 1;
   return {
     ...coat,
     a: scale === 1 ? coat.a : coat.a.map((v) => v * scale),
-    tau: coat.tau * (change.tauScale ?? 1),
-    tilt: Math.min(0.52, Math.max(0.006, coat.tilt * (change.tiltScale ?? 1))),
-    edge: Math.min(1, change.edge ?? coat.edge),
+    flakes: coat.flakes.map((f) => ({
+      ...f,
+      tau: f.tau * (change.tauScale ?? 1),
+      tilt: Math.min(0.52, Math.max(0.006, f.tilt * (change.tiltScale ?? 1))),
+      edge: Math.min(1, f.edge * (change.edgeScale ?? 1)),
+    })),
     factor: change.factor ?? coat.factor,
+  };
+}
+
+/** The same coat at another mix strength: all that colours scales, the film does not. */
+export function strengthenCoat(coat: PreparedCoat, strength: number): PreparedCoat {
+  if (strength === 1) return coat;
+  const times = (v: Float64Array) => v.map((x) => x * strength);
+  return {
+    ...coat,
+    a: times(coat.a),
+    k: times(coat.k),
+    s: times(coat.s),
+    flakes: coat.flakes.map((f) => ({ ...f, tau: f.tau * strength })),
   };
 }
 
 /** The same coat with every layer on its flakes thicker by a ratio; a flake that has none stays as it is. */
 export function thickenFlakes(film: Film, coat: PreparedCoat, ratio: number): PreparedCoat {
-  const { optics } = coat;
-  if (ratio === 1 || !optics || optics.kind === 'scalar') return coat;
-  const thick: FlakeOptics =
-    optics.kind === 'lacquered'
-      ? { ...optics, lacquerDepth: scaled(optics.lacquerDepth, ratio) }
-      : { ...optics, layers: optics.layers.map((l) => ({ ...l, nm: l.nm * ratio })) };
-  return { ...coat, optics: thick, table: tabulateFlake(thick, film.n) };
+  if (ratio === 1) return coat;
+  const thicken = (flakes: PreparedFlakes): PreparedFlakes => {
+    const { optics } = flakes;
+    if (optics.kind === 'scalar') return flakes;
+    const thick: FlakeOptics =
+      optics.kind === 'lacquered'
+        ? { ...optics, lacquerDepth: scaled(optics.lacquerDepth, ratio) }
+        : { ...optics, layers: optics.layers.map((l) => ({ ...l, nm: l.nm * ratio })) };
+    return { ...flakes, optics: thick, table: tabulateFlake(thick, film.n) };
+  };
+  return { ...coat, flakes: coat.flakes.map(thicken) };
 }
 
 const scaled = (value: SpectrumOrNumber, ratio: number): SpectrumOrNumber =>
   typeof value === 'number' ? value * ratio : Float64Array.from(value, (v) => v * ratio);
-
-/** Flake reflectance at wavelength i and a local cosine; 0 without flakes. */
-export function coatReflectance(coat: PreparedCoat, i: number, cosine: number): number {
-  return coat.table ? readFlake(coat.table, coat.table.r, i, cosine) : 0;
-}
-
-/** Flake transmittance at wavelength i and a local cosine; 0 without flakes. */
-export function coatTransmittance(coat: PreparedCoat, i: number, cosine: number): number {
-  return coat.table ? readFlake(coat.table, coat.table.t, i, cosine) : 0;
-}

@@ -144,7 +144,7 @@ export function createImbedding(
   ];
   return (state, coat, i, mTDye) => {
     writeRates(optics, coat, i, mTDye, rates);
-    if (coat.tau === 0 && coat.s[i] === 0) {
+    if (!coat.flakes.length && coat.s[i] === 0) {
       absorb(optics, state, rates);
       return;
     }

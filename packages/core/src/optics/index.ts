@@ -23,14 +23,22 @@ export {
   type Coat,
   type Flakes,
   type Pigment,
+  flakeDepth,
+  strengthenCoat,
   type PreparedCoat,
-  interleave,
-  prepareClasses,
-  type MixedCoat,
 } from './coat';
 export { createOptics, type Optics } from './optics';
 export { evaluateReference, createFastModel, type FastModel, type Ground, type SlabCache } from './stack';
-export { contrastRatio, HIDDEN_FROM } from './hiding';
+export {
+  coatsOver,
+  coatsToHide,
+  contrastOfCoats,
+  contrastRatio,
+  HIDDEN_FROM,
+  hidingCoat,
+  showsThrough,
+  type HidingCoat,
+} from './hiding';
 export { existingFinish } from './existingFinish';
 export { sparkleIndex } from './sparkle';
 export { type PreparedGround } from './preparedGround';

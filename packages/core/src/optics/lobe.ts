@@ -22,13 +22,18 @@ export function writeLobe(
   out: Float64Array,
 ): void {
   const n = coats.length;
-  const nodePower = new Float64Array(n * NODES);
-  const density = new Float64Array(n);
-  for (let j = 0; j < n; j++) {
-    const ratio = (coats[j]!.tilt / tilt) ** 2;
-    for (let q = 0; q < NODES; q++) nodePower[j * NODES + q] = LOBE_NODES[q]! ** ratio;
-  }
-  const readings = coats.map((c) => optics.readings(c.table));
+  // Kinds of flakes of all coats in one row; those of coat j are first[j] up to first[j + 1].
+  const kinds = coats.flatMap((c) => c.flakes);
+  const firstKind = new Int32Array(n + 1);
+  for (let j = 0; j < n; j++) firstKind[j + 1] = firstKind[j]! + coats[j]!.flakes.length;
+  const nodePower = new Float64Array(kinds.length * NODES);
+  kinds.forEach((f, m) => {
+    const ratio = (f.tilt / tilt) ** 2;
+    for (let q = 0; q < NODES; q++) nodePower[m * NODES + q] = LOBE_NODES[q]! ** ratio;
+  });
+  const density = new Float64Array(kinds.length);
+  const sigma = new Float64Array(kinds.length);
+  const readings = kinds.map((f) => optics.readings(f.table));
   const h = new Float64Array(NODES);
   const h1 = new Float64Array(NODES);
   for (let g = 0; g < optics.geometries.length; g++) {
@@ -37,7 +42,7 @@ export function writeLobe(
     const scale = (Math.PI * geo.surface) / (4 * geo.cosIn * geo.cosView);
     const dIn = optics.dirIn[g]! * WAVELENGTH_COUNT;
     const dView = optics.dirView[g]! * WAVELENGTH_COUNT;
-    for (let j = 0; j < n; j++) density[j] = tiltDensity(geo.tiltNeeded, coats[j]!.tilt);
+    kinds.forEach((f, m) => (density[m] = tiltDensity(geo.tiltNeeded, f.tilt)));
     for (let i = 0; i < WAVELENGTH_COUNT; i++) {
       const at = g * WAVELENGTH_COUNT + i;
       let first = base ? base[at]! / scale : 0;
@@ -47,7 +52,8 @@ export function writeLobe(
         const coat = coats[j]!;
         const f = coat.factor;
         const volume = f * (coat.a[i]! + coat.k[i]! + coat.s[i]!) * geo.path;
-        if (coat.tau === 0) {
+        const [from, to] = [firstKind[j]!, firstKind[j + 1]!];
+        if (from === to) {
           const through = expNegative(2 * volume);
           first *= through;
           for (let q = 0; q < NODES; q++) {
@@ -56,16 +62,22 @@ export function writeLobe(
           }
           continue;
         }
-        const fl = readings[j]!;
-        const tau = coat.tau * f;
-        const tMean = (fl.tDir[dIn + i]! + fl.tDir[dView + i]!) / 2;
-        const alpha = tau * (1 - (1 - coat.edge) * tMean) + volume;
-        const sigma = tau * (1 - coat.edge) * fl.rLobe[at]!;
+        let alpha = volume;
+        let mirrored = 0;
+        for (let m = from; m < to; m++) {
+          const { tau, edge } = kinds[m]!;
+          const fl = readings[m]!;
+          const tMean = (fl.tDir[dIn + i]! + fl.tDir[dView + i]!) / 2;
+          alpha += tau * f * (1 - (1 - edge) * tMean);
+          sigma[m] = tau * f * (1 - edge) * fl.rLobe[at]!;
+          mirrored += sigma[m]! * density[m]!;
+        }
         const through = expNegative(2 * alpha);
         const shade = alpha > 1e-9 ? (1 - through) / (2 * alpha) : 1;
-        first = first * through + sigma * shade * density[j]!;
+        first = first * through + mirrored * shade;
         for (let q = 0; q < NODES; q++) {
-          const sq = sigma * nodePower[j * NODES + q]!;
+          let sq = 0;
+          for (let m = from; m < to; m++) sq += sigma[m]! * nodePower[m * NODES + q]!;
           const gamma = Math.sqrt(Math.max(0, alpha * alpha - sq * sq));
           const below = h[q]!;
           if (gamma < 1e-6) {

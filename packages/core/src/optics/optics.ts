@@ -35,7 +35,7 @@ export interface Optics {
   /** Index into `directions`, by geometry. */
   readonly dirIn: Int32Array;
   readonly dirView: Int32Array;
-  readonly readings: (table: FlakeTable | null) => FlakeReadings;
+  readonly readings: (table: FlakeTable) => FlakeReadings;
   /** Surface tables at exactly this tilt. */
   readonly exactTables: (tilt: number) => readonly SurfaceTables[];
   /** Surface tables interpolated between cached tilts. */
@@ -46,9 +46,8 @@ function mean(values: Float64Array): number {
   return values.reduce((s, v) => s + v, 0) / values.length;
 }
 
-function readAt(table: FlakeTable | null, values: 'r' | 't', cosines: ArrayLike<number>): Float64Array {
+function readAt(table: FlakeTable, values: 'r' | 't', cosines: ArrayLike<number>): Float64Array {
   const out = new Float64Array(cosines.length * WAVELENGTH_COUNT);
-  if (!table) return out;
   for (let c = 0; c < cosines.length; c++) {
     for (let i = 0; i < WAVELENGTH_COUNT; i++) {
       out[c * WAVELENGTH_COUNT + i] = readFlake(table, table[values], i, cosines[c]!);
@@ -92,7 +91,7 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
   const dirView = Int32Array.from(inside, (g) => indexOf(g.cosView));
 
   const readingCache = new WeakMap<FlakeTable, FlakeReadings>();
-  const read = (table: FlakeTable | null): FlakeReadings => ({
+  const read = (table: FlakeTable): FlakeReadings => ({
     rLobe: readAt(
       table,
       'r',
@@ -107,9 +106,7 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
     rNormal: mean(readAt(table, 'r', [1])),
     tNormal: mean(readAt(table, 't', [1])),
   });
-  const noFlakes = read(null);
-  const readings = (table: FlakeTable | null): FlakeReadings => {
-    if (!table) return noFlakes;
+  const readings = (table: FlakeTable): FlakeReadings => {
     let known = readingCache.get(table);
     if (!known) readingCache.set(table, (known = read(table)));
     return known;
@@ -158,12 +155,16 @@ export function referenceTilt(optics: Optics, coats: readonly PreparedCoat[]): n
   let total = 0;
   for (let j = coats.length - 1; j >= 0; j--) {
     const coat = coats[j]!;
-    const r = optics.readings(coat.table);
-    const tau = coat.tau * coat.factor;
-    const al = tau * (1 - (1 - coat.edge) * r.tNormal) + coat.factor * (mean(coat.a) + mean(coat.k) + mean(coat.s));
-    const strength = tau * (1 - coat.edge) * r.rNormal * (al > 1e-12 ? (1 - Math.exp(-2 * al)) / (2 * al) : 1);
-    weight += up * strength;
-    total += up * strength * coat.tilt * coat.tilt;
+    let al = coat.factor * (mean(coat.a) + mean(coat.k) + mean(coat.s));
+    for (const f of coat.flakes) {
+      al += f.tau * coat.factor * (1 - (1 - f.edge) * optics.readings(f.table).tNormal);
+    }
+    const shade = al > 1e-12 ? (1 - Math.exp(-2 * al)) / (2 * al) : 1;
+    for (const f of coat.flakes) {
+      const strength = f.tau * coat.factor * (1 - f.edge) * optics.readings(f.table).rNormal * shade;
+      weight += up * strength;
+      total += up * strength * f.tilt * f.tilt;
+    }
     up *= Math.exp(-2 * al);
   }
   return weight > 1e-15 ? Math.sqrt(total / weight) : 0.1;

@@ -30,32 +30,61 @@ export function ratesLength(optics: Optics): number {
  * @param mTDye mean 1/cosine of the trapped class for dye, from the dye of the whole stack at this wavelength.
  */
 export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye: number, out: Float64Array): void {
-  const { film } = optics;
-  const fl = optics.readings(coat.table);
-  const f = coat.factor;
-  const tau = coat.tau * f;
-  const a = coat.a[i]! * f;
-  const k = coat.k[i]! * f;
-  const s = coat.s[i]! * f;
-  const { edge } = coat;
-  const rC = fl.rC[i]!;
-  const tC = fl.tC[i]!;
-  const rT = fl.rT[i]!;
-  const tT = fl.tT[i]!;
-  const { x, xt, fw, gT } = flakeClasses(coat.tilt, film.fC);
-  const hC = tau * edge * (rC + tC) + s * film.mC;
-  const hT = gT * tau * edge * (rT + tT) + s * film.mT0;
-  const flat = tau * (1 - edge);
+  const { film, directions } = optics;
+  const { factor } = coat;
+  const a = coat.a[i]! * factor;
+  const k = coat.k[i]! * factor;
+  const s = coat.s[i]! * factor;
+  // Pigment first; every kind of flakes adds to it.
+  let hC = s * film.mC;
+  let hT = s * film.mT0;
+  let xC = (a + k + s) * film.mC;
+  let xT = a * mTDye + (k + s) * film.mT0;
+  let bCC = 0;
+  let bCT = 0;
+  let bTC = 0;
+  let bTT = 0;
+  for (let d = 0; d < directions.length; d++) {
+    const at = RATE.direction + PER_RATE_DIRECTION * d;
+    out[at] = (a + k + s) / directions[d]!;
+    out[at + 1] = 0;
+    out[at + 3] = 0;
+  }
+  for (const kind of coat.flakes) {
+    const fl = optics.readings(kind.table);
+    const tau = kind.tau * factor;
+    const { edge } = kind;
+    const flat = tau * (1 - edge);
+    const rC = fl.rC[i]!;
+    const tC = fl.tC[i]!;
+    const rT = fl.rT[i]!;
+    const tT = fl.tT[i]!;
+    const { x, xt, fw, gT } = flakeClasses(kind.tilt, film.fC);
+    hC += tau * edge * (rC + tC);
+    hT += gT * tau * edge * (rT + tT);
+    xC += tau * (1 - (1 - edge) * tC);
+    xT += tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw);
+    bCC += flat * rC * (1 - x);
+    bCT += flat * rT * xt;
+    bTC += flat * rC * x;
+    bTT += flat * rT * (gT - xt - fw);
+    for (let d = 0; d < directions.length; d++) {
+      const at = RATE.direction + PER_RATE_DIRECTION * d;
+      const r = fl.rDir[d * WAVELENGTH_COUNT + i]!;
+      const t = fl.tDir[d * WAVELENGTH_COUNT + i]!;
+      out[at]! += tau * (1 - (1 - edge) * t);
+      out[at + 1]! += flat * r;
+      out[at + 3]! += tau * edge * (r + t);
+    }
+  }
   const gCC = 0.5 * film.qC * hC;
   const gCT = 0.5 * film.qC * hT;
   const gTC = 0.5 * film.qT * hC;
   const gTT = 0.5 * film.qT * hT;
-  const xC = tau * (1 - (1 - edge) * tC) + (a + k + s) * film.mC;
-  const xT = tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw) + a * mTDye + (k + s) * film.mT0;
-  out[RATE.B] = flat * rC * (1 - x) + gCC;
-  out[RATE.B + 1] = flat * rT * xt + gCT;
-  out[RATE.B + 2] = flat * rC * x + gTC;
-  out[RATE.B + 3] = flat * rT * (gT - xt - fw) + gTT;
+  out[RATE.B] = bCC + gCC;
+  out[RATE.B + 1] = bCT + gCT;
+  out[RATE.B + 2] = bTC + gTC;
+  out[RATE.B + 3] = bTT + gTT;
   out[RATE.E] = xC - gCC;
   out[RATE.E + 1] = -gCT;
   out[RATE.E + 2] = -gTC;
@@ -63,17 +92,10 @@ export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye:
   out[RATE.hC] = hC;
   out[RATE.hT] = hT;
   let max = Math.max(xC, xT);
-  for (let d = 0; d < optics.directions.length; d++) {
-    const cosine = optics.directions[d]!;
-    const r = fl.rDir[d * WAVELENGTH_COUNT + i]!;
-    const t = fl.tDir[d * WAVELENGTH_COUNT + i]!;
+  for (let d = 0; d < directions.length; d++) {
     const at = RATE.direction + PER_RATE_DIRECTION * d;
-    const al = tau * (1 - (1 - edge) * t) + (a + k + s) / cosine;
-    out[at] = al;
-    out[at + 1] = flat * r;
-    out[at + 3] = tau * edge * (r + t);
-    out[at + 2] = out[at + 3]! + s / cosine;
-    if (al > max) max = al;
+    out[at + 2] = out[at + 3]! + s / directions[d]!;
+    if (out[at]! > max) max = out[at]!;
   }
   out[RATE.max] = max;
 }

@@ -246,7 +246,7 @@ export function buildSlab(optics: Optics, coat: PreparedCoat, totalDye: Float64A
   for (let i = 0; i < WAVELENGTH_COUNT; i++) {
     writeRates(optics, coat, i, optics.film.mT(totalDye[i]!), rates);
     const o = i * block;
-    if (coat.tau === 0 && coat.s[i] === 0) {
+    if (!coat.flakes.length && coat.s[i] === 0) {
       exactDye(optics, rates, data, o);
     } else {
       const doublings = Math.max(0, Math.ceil(Math.log2(rates[RATE.max]! / THIN)));

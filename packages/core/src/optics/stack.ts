@@ -22,21 +22,20 @@ export function totalDyeOf(coats: readonly PreparedCoat[]): Float64Array {
   return total;
 }
 
+const sameFlakes = (a: PreparedCoat['flakes'], b: PreparedCoat['flakes']): boolean =>
+  a === b ||
+  (a.length === b.length &&
+    a.every((f, i) => {
+      const o = b[i]!;
+      return f.table === o.table && f.tau === o.tau && f.tilt === o.tilt && f.edge === o.edge;
+    }));
+
 /** Neighbouring coats of the same kind are one slab: n coats are n times the depths. */
 export function mergeCoats(coats: readonly PreparedCoat[]): PreparedCoat[] {
   const merged: PreparedCoat[] = [];
   for (const coat of coats) {
     const last = merged.at(-1);
-    if (
-      last &&
-      last.a === coat.a &&
-      last.k === coat.k &&
-      last.s === coat.s &&
-      last.table === coat.table &&
-      last.tau === coat.tau &&
-      last.tilt === coat.tilt &&
-      last.edge === coat.edge
-    ) {
+    if (last && last.a === coat.a && last.k === coat.k && last.s === coat.s && sameFlakes(last.flakes, coat.flakes)) {
       merged[merged.length - 1] = { ...last, factor: last.factor + coat.factor };
     } else if (coat.factor > 0) merged.push(coat);
   }

@@ -1,5 +1,6 @@
 import { FAMILIES } from '../finishes/families';
 import type { StackLayer } from '../finishes/layers';
+import { holdsFlake } from '../materials/mixes';
 import type { Library } from '../materials/ownMaterials';
 import type { Product } from './products';
 import type { ProductKind } from '../finishes/families';
@@ -16,8 +17,7 @@ const KIND_OF: Record<Exclude<StackLayer['kind'], 'effect'>, ProductKind> = {
 export function productKindOf(layer: Pick<StackLayer, 'kind' | 'materialId'>, library: Library): ProductKind {
   if (layer.kind !== 'effect') return KIND_OF[layer.kind];
   const system = library.systems.find((s) => s.id === layer.materialId);
-  const pigment = library.pigments.find((p) => p.id === system?.flake?.pigmentId);
-  if (pigment?.kind === 'metal-flake') return 'flake carrier';
+  if (system && holdsFlake(system, library)) return 'flake carrier';
   return system ? FAMILIES[system.family].productKind : 'mid coat';
 }
 

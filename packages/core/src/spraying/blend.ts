@@ -20,25 +20,22 @@ export function fadeFactor(at: number, reachCm: number, fadeCm: number): number 
   return t * t * (3 - 2 * t);
 }
 
-/** What the blend is at a place: share of the ground's hiding and effect film in nominal coats. */
+/** What the blend is at a place: ground and effect film in nominal full coats. */
 export interface BlendPlace {
   readonly at: number;
   readonly ground: number;
   readonly effect: number;
 }
 
-/** A full ground coat hides this share of what is below it; ours. */
-const HIDE_A_COAT = 0.85;
-
 export function blendPlace(layers: readonly BlendLayer[], at: number): BlendPlace {
-  let bare = 1;
+  let ground = 0;
   let effect = 0;
   for (const l of layers) {
     const film = l.film * fadeFactor(at, l.reachCm, l.fadeCm);
-    if (l.kind === 'ground') bare *= (1 - HIDE_A_COAT) ** film;
+    if (l.kind === 'ground') ground += film;
     else if (l.kind === 'effect') effect += film;
   }
-  return { at, ground: 1 - bare, effect };
+  return { at, ground, effect };
 }
 
 /** A layer that goes further than one above it: its edge shows as a halo. Every such pair is reported, from below. */

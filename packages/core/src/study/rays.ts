@@ -9,21 +9,27 @@ import { readFlake } from '../optics/flakeOptics';
 import { fresnel } from '../optics/fresnel';
 import type { Geometry } from '../optics/geometry';
 
+/** Flakes of one kind in a traced layer; their normals are a mixture of Gaussian tilts. */
+export interface TracedFlakes {
+  /** Flakes a vertical ray meets. */
+  readonly tau: number;
+  readonly edge: number;
+  /** Share and rms tilt per axis, radians. */
+  readonly tilts: readonly { readonly share: number; readonly sigma: number }[];
+  readonly table: FlakeTable;
+}
+
 /**
- * A layer of a traced film: depths at normal incidence, flake normals as a mixture of two Gaussian tilts. Nothing of the film
- * model's closed forms is used here: light is followed ray by ray, so that the study's truth errs in other ways than the fit.
+ * A layer of a traced film: depths at normal incidence. Nothing of the film model's closed forms is used here: light is followed
+ * ray by ray, so that the study's truth errs in other ways than the fit.
  */
 export interface TracedLayer {
   /** Napierian dye depth, 31 values. */
   readonly dye: Float64Array;
   /** Pigment: volume absorption and isotropic scattering depth, 31 values each; null without. */
   readonly pigment: { readonly k: Float64Array; readonly s: Float64Array } | null;
-  /** Flakes a vertical ray meets. */
-  readonly tau: number;
-  readonly edge: number;
-  /** Share and rms tilt per axis, radians. */
-  readonly tilts: readonly { readonly share: number; readonly sigma: number }[];
-  readonly flake: FlakeTable | null;
+  /** Kinds that lie among one another. */
+  readonly flakes: readonly TracedFlakes[];
 }
 
 export interface TracedFilm {
@@ -38,7 +44,7 @@ export interface TracedFilm {
 type Vector = readonly [number, number, number];
 
 /** Mean of |w . m| and of m_z over a tilt mixture, by quadrature over tilt and azimuth. */
-function meanCrossing(tilts: TracedLayer['tilts'], cosine: number): number {
+function meanCrossing(tilts: TracedFlakes['tilts'], cosine: number): number {
   const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
   let sum = 0;
   let weight = 0;
@@ -57,31 +63,23 @@ function meanCrossing(tilts: TracedLayer['tilts'], cosine: number): number {
 }
 
 /** Density of flake normals per steradian at a tilt. */
-function normalDensity(tilts: TracedLayer['tilts'], t: number): number {
+function normalDensity(tilts: TracedFlakes['tilts'], t: number): number {
   let sum = 0;
   for (const { share, sigma } of tilts)
     sum += (share * Math.exp((-t * t) / (2 * sigma * sigma))) / (2 * Math.PI * sigma * sigma);
   return t > 1e-6 ? (sum * t) / Math.sin(t) : sum;
 }
 
-/** Straight-through loss of a view, per unit layer depth, by wavelength; and flake crossings. */
-interface Crossing {
-  readonly rate: number;
-  readonly loss: Float64Array;
-}
-
-function crossingOf(layer: TracedLayer, cosine: number): Crossing {
-  const rate = layer.tau > 0 ? meanCrossing(layer.tilts, cosine) / meanCrossing(layer.tilts, 1) : 0;
-  const loss = new Float64Array(WAVELENGTH_COUNT);
-  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
-    const t = layer.flake ? readFlake(layer.flake, layer.flake.t, i, Math.max(0.4, cosine)) : 0;
-    loss[i] =
-      (layer.tau * rate * (1 - (1 - layer.edge) * t) +
-        layer.dye[i]! +
-        (layer.pigment ? layer.pigment.k[i]! + layer.pigment.s[i]! : 0)) /
-      cosine;
-  }
-  return { rate, loss };
+/** Straight-through loss of a view, per unit layer depth, by wavelength. */
+function lossOf(layer: TracedLayer, cosine: number): Float64Array {
+  const rates = layer.flakes.map((f) => meanCrossing(f.tilts, cosine) / meanCrossing(f.tilts, 1));
+  return Float64Array.from({ length: WAVELENGTH_COUNT }, (_, i) => {
+    const met = layer.flakes.reduce((sum, f, m) => {
+      const t = readFlake(f.table, f.table.t, i, Math.max(0.4, cosine));
+      return sum + f.tau * rates[m]! * (1 - (1 - f.edge) * t);
+    }, 0);
+    return (met + layer.dye[i]! + (layer.pigment ? layer.pigment.k[i]! + layer.pigment.s[i]! : 0)) / cosine;
+  });
 }
 
 const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
@@ -121,17 +119,18 @@ function traceLamp(
     const cosine = Math.sqrt(1 - sine * sine);
     const through = (c: number) => 1 - fresnel(1, n, c).r;
     const scale = (Math.PI * through(Math.cos(incidence * rad)) * through(Math.cos(angle))) / (n * n * cosine);
-    const crossings = layers.map((l) => crossingOf(l, cosine));
+    const losses = layers.map((l) => lossOf(l, cosine));
     // Loss from the bottom of each layer to the surface.
     const above = layers.map((_, k) => {
       const sum = new Float64Array(WAVELENGTH_COUNT);
-      for (let j = k + 1; j < layers.length; j++)
-        for (let i = 0; i < WAVELENGTH_COUNT; i++) sum[i]! += crossings[j]!.loss[i]!;
+      for (let j = k + 1; j < layers.length; j++) for (let i = 0; i < WAVELENGTH_COUNT; i++) sum[i]! += losses[j]![i]!;
       return sum;
     });
-    return { index, direction: [sine, 0, cosine] as Vector, cosine, scale: scale / rays, crossings, above };
+    return { index, direction: [sine, 0, cosine] as Vector, cosine, scale: scale / rays, losses, above };
   });
-  const meanZ = layers.map((l) => (l.tau > 0 ? meanCrossing(l.tilts, 1) : 1));
+  // Candidates of every kind per unit depth, and all of them.
+  const ofKind = layers.map((l) => l.flakes.map((f) => f.tau / meanCrossing(f.tilts, 1)));
+  const ofFlakes = ofKind.map((kinds) => kinds.reduce((sum, v) => sum + v, 0));
   const mostScatter = layers.map((l) => (l.pigment ? l.pigment.s.reduce((m, v) => Math.max(m, v), 0) : 0));
   const w = new Float64Array(WAVELENGTH_COUNT);
   const r = new Float64Array(WAVELENGTH_COUNT);
@@ -148,7 +147,7 @@ function traceLamp(
       const s = strength(v);
       if (s <= 0) continue;
       const at = v.index * WAVELENGTH_COUNT;
-      const here = layer < 0 ? null : v.crossings[layer]!.loss;
+      const here = layer < 0 ? null : v.losses[layer]!;
       const above = layer < 0 ? null : v.above[layer]!;
       for (let i = 0; i < WAVELENGTH_COUNT; i++) {
         const lost = layer < 0 ? bottom(v, i) : here![i]! * (1 - depth) + above![i]!;
@@ -157,7 +156,7 @@ function traceLamp(
     }
   };
   const bottom = (v: (typeof seen)[number], i: number): number =>
-    layers.length ? v.crossings[0]!.loss[i]! + v.above[0]![i]! : 0;
+    layers.length ? v.losses[0]![i]! + v.above[0]![i]! : 0;
   const bright = () => w.reduce((m, v) => Math.max(m, v), 0);
 
   for (let ray = 0; ray < rays; ray++) {
@@ -191,7 +190,7 @@ function traceLamp(
         // No layers at all: straight to the surface.
       } else {
         const l = layers[layer]!;
-        const candidates = (l.tau / meanZ[layer]! + mostScatter[layer]!) / cosine;
+        const candidates = (ofFlakes[layer]! + mostScatter[layer]!) / cosine;
         const u = even >= 0 ? even : random();
         even = -1;
         const run = candidates > 0 ? -Math.log(1 - u) / candidates : Infinity;
@@ -201,7 +200,8 @@ function traceLamp(
         for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= Math.exp((-(l.dye[i]! + (k ? k[i]! : 0)) * go) / cosine);
         depth += up ? go : -go;
         if (run < room) {
-          if (random() * (l.tau / meanZ[layer]! + mostScatter[layer]!) < mostScatter[layer]!) {
+          const which = random() * (ofFlakes[layer]! + mostScatter[layer]!);
+          if (which < mostScatter[layer]!) {
             // Pigment: scatters isotropically or lets pass, by its share of the densest wavelength.
             let [total, scattered] = [1e-12, 0];
             for (let i = 0; i < WAVELENGTH_COUNT; i++) {
@@ -218,7 +218,13 @@ function traceLamp(
               send(layer, depth, () => 1 / (4 * Math.PI), null);
               d = anyDirection(random);
             }
-          } else d = meetFlake(l, layer, depth, d, w, r, t, random, send);
+          } else {
+            let left = which - mostScatter[layer]!;
+            const kinds = ofKind[layer]!;
+            let m = 0;
+            while (m < kinds.length - 1 && left >= kinds[m]!) left -= kinds[m++]!;
+            d = meetFlake(l.flakes[m]!, layer, depth, d, w, r, t, random, send);
+          }
           if (bright() < 0.02) {
             if (random() < 0.5) break;
             for (let i = 0; i < WAVELENGTH_COUNT; i++) w[i]! *= 2;
@@ -259,7 +265,7 @@ function anyDirection(random: () => number): Vector {
 
 /** A candidate meeting with a flake: what it mirrors to the views is added; then the ray passes by, or is met. */
 function meetFlake(
-  l: TracedLayer,
+  l: TracedFlakes,
   layer: number,
   depth: number,
   d: Vector,
@@ -274,7 +280,7 @@ function meetFlake(
     by: ArrayLike<number> | null,
   ) => void,
 ): Vector {
-  const flake = l.flake!;
+  const flake = l.table;
   // Toward the views: the flake whose normal halves the way.
   send(
     layer,

@@ -3,6 +3,9 @@ import { prepareLibrary } from '../materials/shop';
 import { createRandom, quantile } from '../numeric';
 import { prepareCoat, type Coat } from '../optics/coat';
 import { createFilm } from '../optics/film';
+import { FIVE_ANGLES } from '../optics/geometry';
+import { createOptics } from '../optics/optics';
+import { evaluateReference } from '../optics/stack';
 import { loadMonteCarlo } from '../testdata/load';
 import { traceFilm } from './rays';
 import { shareOf, studyPainter, type PainterFigures } from './run';
@@ -24,10 +27,11 @@ describe('the rays of the foreign truth', () => {
         return {
           dye: times(p.a),
           pigment: p.s[0] ? { k: times(p.k), s: times(p.s) } : null,
-          tau: p.tau * p.factor,
-          edge: p.edge,
-          tilts: [{ share: 1, sigma: p.tilt }],
-          flake: p.table,
+          flakes: p.flakes.map((f) => ({
+            ...f,
+            tau: f.tau * p.factor,
+            tilts: [{ share: 1, sigma: f.tilt }],
+          })),
         };
       });
       const own = geometries.filter((g) => g.incidence === 45);
@@ -37,14 +41,44 @@ describe('the rays of the foreign truth', () => {
     30_000,
   );
 
+  // The model against our own rays: silver and pearl among one another in a dyed coat with a little white, over a mid grey.
+  it.each([
+    [0.4, 0.25, 0],
+    [0.2, 0.5, 0.02],
+    [0.6, 0.15, 0],
+  ])(
+    'bring back what the model does where two kinds of flakes lie in one coat (%s, %s, s %s)',
+    (silver, pearl, s) => {
+      const coat = prepareCoat(film, {
+        dye: 0.1,
+        flakes: [
+          { cover: silver, tilt: 7, edge: 0.08, optics: { kind: 'scalar', reflectance: 0.85, transmittance: 0 } },
+          { cover: pearl, tilt: 11, edge: 0.1, optics: { kind: 'scalar', reflectance: 0.3, transmittance: 0.65 } },
+        ],
+        pigment: { k: 0.002, s, thickness: 10 },
+      });
+      const ground = new Float64Array(31).fill(0.4);
+      const model = evaluateReference(createOptics(film, FIVE_ANGLES), { albedo: ground }, [coat]);
+      const layers = [
+        {
+          dye: coat.a,
+          pigment: { k: coat.k, s: coat.s },
+          flakes: coat.flakes.map((f) => ({ ...f, tilts: [{ share: 1, sigma: f.tilt }] })),
+        },
+      ];
+      const traced = traceFilm({ n: 1.5, albedo: ground, layers }, FIVE_ANGLES, 12_000, 5);
+      FIVE_ANGLES.forEach((g, j) =>
+        expect(Math.abs(model[31 * j]! / traced[31 * j]! - 1)).toBeLessThan(g.aspecular > 45 ? 0.08 : 0.04),
+      );
+    },
+    60_000,
+  );
+
   it('never send back more than came, and less through more dye', () => {
     const layer = (dye: number) => ({
       dye: new Float64Array(31).fill(dye),
       pigment: null,
-      tau: 0,
-      edge: 0,
-      tilts: [],
-      flake: null,
+      flakes: [],
     });
     const at = (dye: number) =>
       traceFilm(

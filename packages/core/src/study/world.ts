@@ -8,10 +8,11 @@ import { interpolateLabs } from '../matching/stopWindow';
 import { findGround } from '../materials/grounds';
 import { findPigment } from '../materials/effectPigments';
 import type { PreparedLibrary } from '../materials/shop';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { normal } from '../numeric/random';
 import { adjustCoat, prepareCoat, thickenFlakes, type PreparedCoat } from '../optics/coat';
-import { createFilm } from '../optics/film';
+import { createFilm, type Film } from '../optics/film';
+import { tabulateFlake } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
 import type { PreparedGround } from '../optics/preparedGround';
 import { evaluateReference } from '../optics/stack';
@@ -111,7 +112,7 @@ export function ownWorld(shop: PreparedLibrary, kind: Kind, random: () => number
   const laid = (spread: number, hue: number, layers: number): PreparedCoat => {
     const dyed = hue ? { ...recipe.coat, a: shiftSpectrum(recipe.coat.a, hue) } : recipe.coat;
     const coat = thickenFlakes(shop.film, dyed, layers);
-    return adjustCoat(coat, { tauScale: flake, tiltScale: spread, edge: Math.min(1, coat.edge * edge) });
+    return adjustCoat(coat, { tauScale: flake, tiltScale: spread, edgeScale: edge });
   };
   const [flake, edge] = [Math.exp(draw(0.15)), Math.exp(draw(0.3))];
   const [spread, hue, layers] = [Math.exp(draw(0.12)), draw(4), Math.exp(draw(0.03))];
@@ -243,17 +244,9 @@ export function foreignWorld(shop: PreparedLibrary, kind: Kind, random: () => nu
 }
 
 /** A coat with its flakes tabulated in another binder, their layers thicker by a ratio. */
-function retabulated(coat: PreparedCoat, film: ReturnType<typeof createFilm>, layers: number): PreparedCoat {
-  if (!coat.optics) return coat;
-  const thick = layers === 1 ? coat : thickenFlakes(film, coat, layers);
-  return prepareLike(film, thick);
-}
-
-function prepareLike(film: ReturnType<typeof createFilm>, coat: PreparedCoat): PreparedCoat {
-  const { table } = prepareCoat(film, {
-    flakes: { cover: 0.5, tilt: 5, edge: 0, optics: coat.optics! },
-  });
-  return { ...coat, table };
+function retabulated(coat: PreparedCoat, film: Film, layers: number): PreparedCoat {
+  const thick = thickenFlakes(film, coat, layers);
+  return { ...thick, flakes: thick.flakes.map((f) => ({ ...f, table: tabulateFlake(f.optics, film.n) })) };
 }
 
 function layerOf(
@@ -267,19 +260,23 @@ function layerOf(
     readonly wide: number;
   },
 ): TracedLayer {
-  const sigma = coat.tilt * o.spread;
   const scaled = (v: Float64Array, by: number) => v.map((x) => x * by * factor);
   const hasPigment = coat.k.some((v) => v > 0) || coat.s.some((v) => v > 0);
   return {
     dye: scaled(coat.a, o.dye),
     pigment: hasPigment ? { k: scaled(coat.k, o.dye), s: scaled(coat.s, 1) } : null,
-    tau: coat.tau * factor * o.flake,
-    edge: Math.min(0.9, coat.edge * o.edge),
-    // Rms of the two is the hand's own.
-    tilts: [
-      { share: 1 - o.wide, sigma: sigma * Math.sqrt((1 - o.wide * 1.9) / (1 - o.wide)) },
-      { share: o.wide, sigma: sigma * Math.sqrt(1.9) },
-    ],
-    flake: coat.table,
+    flakes: coat.flakes.map((f) => {
+      const sigma = f.tilt * o.spread;
+      return {
+        tau: f.tau * factor * o.flake,
+        edge: Math.min(0.9, f.edge * o.edge),
+        // Rms of the two is the hand's own.
+        tilts: [
+          { share: 1 - o.wide, sigma: sigma * Math.sqrt((1 - o.wide * 1.9) / (1 - o.wide)) },
+          { share: o.wide, sigma: sigma * Math.sqrt(1.9) },
+        ],
+        table: f.table,
+      };
+    }),
   };
 }

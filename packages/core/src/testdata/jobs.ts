@@ -3,9 +3,9 @@ import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
 import { layersOf } from '../finishes/layers';
-import type { Recipe } from '../finishes/recipe';
+import { countsControl, type Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
-import { findMix } from '../materials/systems';
+import { findMix } from '../materials/mixes';
 import { STARTING_PRODUCTS } from '../products/products';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 
@@ -39,6 +39,7 @@ export const finish = (
   id,
   name: id,
   mixId,
+  countsControl: countsControl(findMix(mixId).family),
   layers: layersOf(findGround(groundId), findMix(mixId), {
     groundId,
     coats,

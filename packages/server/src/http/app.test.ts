@@ -448,11 +448,8 @@ describe('materials', () => {
       name: 'Harbour candy',
       family: 'candy',
       carrierId: 'intercoat',
-      pigmentId: null,
-      cover: 0.3,
-      dyes: [{ dyeId: 'reed-green', parts: null, depth: 1 }],
+      colours: [{ kind: 'dye', id: 'reed-green', parts: null, strength: 1 }],
       carrierParts: null,
-      pigmentParts: null,
       strengthFrom: 'typed',
       drawdown: null,
       filmUm: 10,
@@ -467,9 +464,12 @@ describe('materials', () => {
       (
         await request(app)
           .put(path(mix.id))
-          .send({ version: 0, material: { ...mix, dyes: [{ dyeId: randomUUID(), parts: 1, depth: 1 }] } })
+          .send({
+            version: 0,
+            material: { ...mix, colours: [{ kind: 'dye', id: randomUUID(), parts: 1, strength: 1 }] },
+          })
           .expect(400)
-      ).body.fields['dyes[0].dyeId'],
+      ).body.fields['colours[0].id'],
     ).toContain('not here');
     await request(app).put(path(mix.id)).send({ version: 0, material: mix }).expect(200);
     await request(app).post(jobsApi.create.path).send(job).expect(201);

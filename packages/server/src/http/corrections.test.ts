@@ -640,14 +640,15 @@ describe('a database of an earlier program', () => {
     const mixes = new Map(
       (await createRepos(now.db, unharmed).materials.list()).map((m) => [m.material.id, m.material]),
     );
-    for (const [id, dyes] of [
-      [both, [{ dyeId: 'lagoon-blue', parts: null, depth: 0.2 }]],
-      [alone, []],
+    const flake = { kind: 'flake', id: 'blue-pearl-fine', parts: null, strength: 0.28 };
+    for (const [id, colours] of [
+      [both, [flake, { kind: 'dye', id: 'lagoon-blue', parts: null, strength: 0.2 }]],
+      [alone, [flake]],
     ] as const)
       expect(mixes.get(id)).toEqual({
-        ...mix,
+        ...{ kind: 'system', carrierId: 'binder', filmUm: 9 },
         ...{ id, name: `Own ${id}`, family: 'pearl', flashMinutes: 10, pricePerLitre: 80 },
-        ...{ carrierParts: null, pigmentParts: null, strengthFrom: 'typed', drawdown: null, dyes },
+        ...{ carrierParts: null, strengthFrom: 'typed', drawdown: null, colours },
       });
     const { jobs: repo } = createRepos(now.db);
     expect((await repo.read(plain)).job).toMatchObject({

@@ -164,7 +164,7 @@ export function FilmStrip({
   const fill = (l: StackLayer, i: number): string =>
     l.kind === 'ground' || l.kind === 'effect' ? (looks?.[i] ? cssOf(looks[i]) : '#9b9b9b') : PLAIN_FILL[l.kind];
   const flaked = (l: StackLayer): boolean =>
-    (l.kind === 'effect' && !!library.systems.find((s) => s.id === l.materialId)?.flake) ||
+    (l.kind === 'effect' && !!library.systems.find((s) => s.id === l.materialId)?.flakes.length) ||
     (l.kind === 'ground' && !!library.grounds.find((g) => g.id === l.materialId)?.flakes);
   const short = (l: StackLayer) => (l.style === 'control' ? 'control' : l.kind === 'lock' ? 'lock' : l.kind);
   const um = (l: StackLayer) => units.figure('film', layerFilmUm(l) / l.coats);

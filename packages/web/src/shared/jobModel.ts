@@ -1,7 +1,17 @@
 import type { Job, JobDetail, JobSummary, ReadingSet } from '@steady-gleam/contracts';
 import type { Done } from '@steady-gleam/core/jobs';
 import type { Lab } from '@steady-gleam/core/colour';
-import { FAMILIES, familyTable, limitAt, type FinishFamily, type Recipe } from '@steady-gleam/core/finishes';
+import {
+  andControl,
+  countOf,
+  countsControl,
+  FAMILIES,
+  familyTable,
+  limitAt,
+  withCount,
+  type FinishFamily,
+  type Recipe,
+} from '@steady-gleam/core/finishes';
 import { averageReadings, type Reading } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
@@ -9,20 +19,28 @@ import type { Library } from '@steady-gleam/core/materials';
 import type { Mix } from '../worker/compute';
 
 /** What stands in before anything was picked, by family. */
-export const startChoice = (family: FinishFamily): Recipe => ({
-  ...FAMILIES[family].start,
-  strength: 1,
-  style: 'wet',
-  controlCoats: 0,
-});
+export function startChoice(family: FinishFamily): Recipe {
+  const { coats, ...start } = FAMILIES[family].start;
+  return withCount(family, { ...start, coats, strength: 1, controlCoats: 0 }, coats);
+}
 
 export function pickOf(job: Job): Recipe {
   return job.pick ?? startChoice(job.family);
 }
 
+/** Coats that are picked, counted as the job's family counts them. */
+export const pickedCount = (job: Job): number => countOf(job.family, pickOf(job));
+
 export function mixOf(job: Job): Mix {
   const { strength, style, controlCoats } = pickOf(job);
-  return { mixId: job.mixId, strength, style, controlCoats };
+  // Where control coats are counted they are on the axis, not on top of it.
+  return { mixId: job.mixId, strength, style, controlCoats: countsControl(job.family) ? 0 : controlCoats };
+}
+
+/** A count as it is laid: "3 coats", or where control coats are counted "3 coats: 1 and 2 control coats". */
+export function sayCount(family: FinishFamily, n: number): string {
+  const { coats, controlCoats } = withCount(family, { coats: 0, controlCoats: 0 }, n);
+  return controlCoats > 0 ? `${countCoats(n)}: ${sayCoats(coats)}${andControl(controlCoats)}` : countCoats(n);
 }
 
 /** What the limits of a job's match follow from: its own, its family's as the shop has them. */

@@ -1,5 +1,5 @@
 import { D65_10, flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
-import { STYLES, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
+import { STYLES, thenLaid, withCount, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
 import {
   importReadings,
   parseProductsCsv,
@@ -42,6 +42,9 @@ import {
 } from '@steady-gleam/core/matching';
 import {
   findPigment,
+  mixCoat,
+  type ColourKind,
+  type EffectMix,
   type OwnMaterial,
   type OwnSystem,
   findCarrier,
@@ -51,6 +54,7 @@ import {
 } from '@steady-gleam/core/materials';
 import {
   prepareCoat,
+  flakeDepth,
   contrastRatio,
   sparkleIndex,
   evenTable,
@@ -61,6 +65,7 @@ import {
   existingFinish,
   type Ground,
   type Geometry,
+  type PreparedCoat,
 } from '@steady-gleam/core/optics';
 import {
   blendProfile,
@@ -162,8 +167,8 @@ export interface Compute {
   importProducts(text: string): ProductsCsvResult;
   /** Strength of a mix from the reading of a drawdown: the factor on the cover and depths given. */
   fitMix(
-    pigment: { readonly pigmentId: string; readonly cover: number } | null,
-    dyes: readonly { readonly dyeId: string; readonly depth: number }[],
+    colours: readonly { readonly kind: ColourKind; readonly id: string; readonly strength: number }[],
+    filmUm: number,
     drawdown: NonNullable<OwnSystem['drawdown']>,
   ): { readonly factor: number; readonly off: number };
   /**
@@ -240,10 +245,6 @@ const LADDER_TO = 3;
 const STRIPE_SEEDS = Array.from({ length: 15 }, (_, i) => 7 + i);
 /** Distance of places where stripes are judged, cm. */
 const DRAW_CM = 1.2;
-/** The mid grey of a sealer, internal albedo. */
-const SEALER_ALBEDO = 0.35;
-/** A full ground coat hides this share of what is below it, as in a blend; ours. */
-const HIDE_A_COAT = 0.85;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
 const STRIPE_ROWS = 150;
@@ -292,26 +293,40 @@ export function createCompute(): Compute {
    * its solid, a solid lets what is below it through.
    */
   const groundLadderOf = (layers: readonly StackLayer[], mixId: string, coats: readonly number[], most: number) => {
-    const planned = coats.reduce((a, b) => a + b, 0);
     const { coats: all, ground } = opticalStack(shop, layers);
     const effects = all.slice(ground.coats.length);
+    const below = opticalStack(
+      shop,
+      layers.slice(
+        0,
+        layers.findIndex((l) => l.kind === 'ground'),
+      ),
+    ).ground.albedo;
+    const material = shop.library.grounds.find((g) => g.id === ground.id);
+    const planned = coats.reduce((a, b) => a + b, 0);
     const model = shop.model(FIVE_ANGLES);
     const films = Array.from({ length: 25 }, (_, i) => (most * i) / 24);
     const labs = films.map((n) => {
-      const share = n / Math.max(1e-6, planned);
-      const bare = (1 - HIDE_A_COAT) ** n;
-      const base = ground.coats.length
-        ? ground.albedo
-        : Float64Array.from(ground.albedo, (v) => (1 - bare) * v + bare * SEALER_ALBEDO);
-      const laid = ground.coats.map((c) => ({ ...c, factor: c.factor * share }));
-      return factorsToLabs(model.over({ albedo: base }, model.pile([...laid, ...effects])));
+      // A metallic looks as it was planned at its planned film, and thicker or thinner by its unevenness.
+      const laid = material ? shop.groundOver(material, n, below) : ground;
+      const flakes = ground.coats.map((c) => ({ ...c, factor: (c.factor * n) / Math.max(1e-6, planned) }));
+      return factorsToLabs(model.over(laid, model.pile([...flakes, ...effects])));
     });
     return { films, labs };
+  };
+  /** Sparkle of the flakes of a mix in some coats, by those that cover most; null without flakes. */
+  const grainOf = (system: EffectMix, coats: readonly PreparedCoat[]): SampleLook['grain'] => {
+    if (!system.flakes.length) return null;
+    const most = system.flakes.reduce((a, b) => (b.cover > a.cover ? b : a));
+    const { sizeUm, tilt } = findPigment(most.pigmentId, shop.library.pigments);
+    const depth = coats.reduce((sum, c) => sum + flakeDepth(c) * c.factor, 0);
+    return { index: sparkleIndex(sizeUm, 1 - Math.exp(-depth), tilt), sizeUm };
   };
   const recipeOf = (mix: Mix) => ({
     coat: shop.coat(findMix(mix.mixId, shop.library.systems), mix.strength),
     style: STYLES[mix.style],
     controlCoats: mix.controlCoats,
+    then: thenLaid(findMix(mix.mixId, shop.library.systems).family),
   });
   return {
     setMaterials: (own) => {
@@ -354,16 +369,16 @@ export function createCompute(): Compute {
       const effects = effectCoats(recipeOf(mix), coats);
       const model = shop.model(target);
       const factors = model.over(ground, model.pile([...ground.coats, ...effects]));
-      const pigment = system.flake && findPigment(system.flake.pigmentId, shop.library.pigments);
-      const tau = effects.reduce((sum, c) => sum + c.tau * c.factor, 0);
       return {
-        figures: recipeFigures(material, system, findCarrier(system.carrierId, shop.library.carriers), {
-          ...mix,
-          coats,
-        }),
+        figures: recipeFigures(
+          material,
+          system,
+          findCarrier(system.carrierId, shop.library.carriers),
+          withCount(system.family, { ...mix, coats: 0 }, coats),
+        ),
         second: lookUnder(target, factors, light),
         contrast: contrastRatio(shop.model([{ incidence: 45, aspecular: 45 }]), effects)[0]!,
-        sparkle: pigment ? sparkleIndex(pigment.sizeUm, 1 - Math.exp(-tau), pigment.tilt) : null,
+        sparkle: grainOf(system, effects)?.index ?? null,
       };
     },
     search: async (mix, target, groundIds, ticket, onGround) => {
@@ -374,6 +389,7 @@ export function createCompute(): Compute {
         grounds,
         coat: shop.coat(findMix(mix.mixId, shop.library.systems), 1),
         style: STYLES[mix.style],
+        then: thenLaid(findMix(mix.mixId, shop.library.systems).family),
         target,
       };
       const overGround = createSearch(input);
@@ -405,19 +421,18 @@ export function createCompute(): Compute {
         card,
         toners: shop.library.dyes,
       }),
-    fitMix: (pigment, dyes, drawdown) => {
-      const p = pigment && findPigment(pigment.pigmentId, shop.library.pigments);
-      const dye = new Float64Array(31);
-      for (const d of dyes)
-        shop.library.dyes.find((m) => m.id === d.dyeId)?.depth.forEach((v, i) => (dye[i]! += v * d.depth));
-      const coat = prepareCoat(shop.film, {
-        dye,
-        ...(p ? { flakes: { cover: pigment.cover, tilt: p.tilt, edge: p.edge, optics: p.optics } } : {}),
-      });
+    fitMix: (colours, filmUm, drawdown) => {
+      const of = (kind: ColourKind) => colours.filter((c) => c.kind === kind);
+      const mix = {
+        flakes: of('flake').map((c) => ({ pigmentId: c.id, cover: c.strength })),
+        dyes: of('dye').map((c) => ({ dyeId: c.id, depth: c.strength })),
+        solids: of('solid').map((c) => ({ solidId: c.id, share: c.strength })),
+        filmUm,
+      };
       return fitStrength(
         shop.model([{ incidence: 45, aspecular: 45 }]),
         shop.ground(findGround(drawdown.groundId, shop.library.grounds)),
-        coat,
+        prepareCoat(shop.film, mixCoat(mix, shop.library)),
         drawdown.coats,
         drawdown.lab,
       );
@@ -579,12 +594,15 @@ export function createCompute(): Compute {
       };
       // Blends that are tried pass through the same places again and again: looks are kept by 500ths of both shares.
       const known = new Map<number, Lab[]>();
+      const material = shop.library.grounds.find((g) => g.id === ground.id);
+      const hides = (coats: number) => (material ? 1 - shop.shows(material, coats) : 1);
       const look = (place: BlendPlace): Lab[] => {
         const share = effects > 0 ? place.effect / effects : 0;
-        const key = Math.round(place.ground * 500) * 1000 + Math.round(share * 500);
+        const hidden = hides(place.ground);
+        const key = Math.round(hidden * 500) * 1000 + Math.round(share * 500);
         let labs = known.get(key);
         if (!labs) {
-          const g = Math.round(place.ground * 500) / 500;
+          const g = Math.round(hidden * 500) / 500;
           const low = between(onGround, Math.round(share * 500) / 500);
           const old = between(onOld, Math.round(share * 500) / 500);
           labs = factorsToLabs(low.map((v, i) => g * v + (1 - g) * old[i]!));
@@ -609,20 +627,12 @@ export function createCompute(): Compute {
       const model = shop.model(angles);
       const labs = factorsToLabs(model.over(ground, model.pile(coats)));
       const top = layers.findLast((l) => l.kind === 'effect' && l.materialId);
-      const flake = top && findMix(top.materialId!, shop.library.systems).flake;
-      const flaked = coats.findLast((c) => c.tau > 0);
-      const pigment = flake && findPigment(flake.pigmentId, shop.library.pigments);
+      const flaked = coats.findLast((c) => c.flakes.length > 0);
       return {
         prediction: evenTable(table),
         target: target.length ? evenTable(targetTable(shop.film, table, target, labs)) : null,
         labs,
-        grain:
-          pigment && flaked
-            ? {
-                index: sparkleIndex(pigment.sizeUm, 1 - Math.exp(-flaked.tau * flaked.factor), pigment.tilt),
-                sizeUm: pigment.sizeUm,
-              }
-            : null,
+        grain: top && flaked ? grainOf(findMix(top.materialId!, shop.library.systems), [flaked]) : null,
       };
     },
   };

@@ -33,16 +33,25 @@ export function createMaterialsRepo(db: Db, tell: TellDamage = UNTOLD) {
       id === null ||
       reference.some((m) => m.id === id) ||
       own.some((m) => m.material.kind === kind && m.material.id === id);
-    if (!has('pigment', REFERENCE_LIBRARY.pigments, material.pigmentId))
-      throw new ApiError('badRequest', { pigmentId: 'This pigment is not here any more.' });
     if (material.kind === 'ground') {
+      if (!has('pigment', REFERENCE_LIBRARY.pigments, material.pigmentId))
+        throw new ApiError('badRequest', { pigmentId: 'This pigment is not here any more.' });
+      material.solids.forEach(({ solidId }, i) => {
+        if (!REFERENCE_LIBRARY.solids.some((s) => s.id === solidId))
+          throw new ApiError('badRequest', { [`solids[${i}].solidId`]: 'This base colour is not here any more.' });
+      });
       if (!has('dye', REFERENCE_LIBRARY.dyes, material.tintId))
         throw new ApiError('badRequest', { tintId: 'This dye is not here any more.' });
       return;
     }
-    material.dyes.forEach(({ dyeId }, i) => {
-      if (!has('dye', REFERENCE_LIBRARY.dyes, dyeId))
-        throw new ApiError('badRequest', { [`dyes[${i}].dyeId`]: 'This dye is not here any more.' });
+    const shelf = {
+      flake: (colour: string) => has('pigment', REFERENCE_LIBRARY.pigments, colour),
+      dye: (colour: string) => has('dye', REFERENCE_LIBRARY.dyes, colour),
+      solid: (colour: string) => REFERENCE_LIBRARY.solids.some((s) => s.id === colour),
+    };
+    material.colours.forEach(({ kind, id }, i) => {
+      if (!shelf[kind](id))
+        throw new ApiError('badRequest', { [`colours[${i}].id`]: 'This colour is not here any more.' });
     });
     if (!has('carrier', REFERENCE_LIBRARY.carriers, material.carrierId))
       throw new ApiError('badRequest', { carrierId: 'This carrier is not here any more.' });

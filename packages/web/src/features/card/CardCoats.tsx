@@ -1,33 +1,28 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Job, JobDetail } from '@steady-gleam/contracts';
+import { countOf, countsControl, withCount, withRecipe } from '@steady-gleam/core/finishes';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { useChangeJob } from '../../shared/useJob';
 import type { CardCount } from './useCardCount';
 
 /** Coats of the job's own mix that are planned, and the half step nearest to what its card says; null when there is nothing to lay anew. */
 export function cardCoats(
-  job: Pick<Job, 'mixId' | 'pick' | 'stacks' | 'status'>,
+  job: Pick<Job, 'family' | 'mixId' | 'pick' | 'stacks' | 'status'>,
   best: number,
 ): { readonly planned: number; readonly lay: number; readonly change: Pick<Job, 'pick' | 'stacks'> } | null {
   if (!job.pick || job.status === 'finished') return null;
   const own = (job.stacks ?? []).flatMap((s) => s.layers).filter((l) => l.materialId === job.mixId);
   // On a piece with the mix in several layers it is the painter who knows which of them the card stands for.
-  if (job.stacks && own.length !== 1) return null;
-  const planned = own[0]?.coats ?? job.pick.coats;
+  if (job.stacks && own.length !== 1 && !countsControl(job.family)) return null;
+  const planned = job.stacks ? own.reduce((sum, l) => sum + l.coats, 0) : countOf(job.family, job.pick);
   const lay = Math.max(0.5, Math.round(best * 2) / 2);
   if (Math.abs(lay - planned) < 1e-6) return null;
-  return {
-    planned,
-    lay,
-    change: {
-      pick: { ...job.pick, coats: lay },
-      stacks:
-        job.stacks?.map((s) => ({
-          ...s,
-          layers: s.layers.map((l) => (l.materialId === job.mixId ? { ...l, coats: lay } : l)),
-        })) ?? null,
-    },
-  };
+  const pick = withCount(job.family, job.pick, lay);
+  const stacks = job.stacks?.map((s) => {
+    if (countsControl(job.family)) return { ...s, layers: withRecipe(s.layers, job.mixId, pick) };
+    return { ...s, layers: s.layers.map((l) => (l.materialId === job.mixId ? { ...l, coats: lay } : l)) };
+  });
+  return { planned, lay, change: { pick, stacks: stacks ?? null } };
 }
 
 /** Whether the card has spoken, by readings or by eye. */

@@ -51,11 +51,34 @@ describe('the card’s count', () => {
     filmUm: 9,
   });
   const job = {
+    family: 'pearl' as const,
     mixId: 'lagoon-pearl',
     status: 'open' as const,
     pick: { groundId: 'white', coats: 3, strength: 1, style: 'wet' as const, controlCoats: 0 },
     stacks: null,
   };
+
+  it('counts the control coats of a colour-shift, and plans them in their own layer', () => {
+    const shift = { ...job, family: 'colour-shift' as const, mixId: 'moon-face-shift' };
+    const pick = { ...job.pick, groundId: 'black', style: 'medium' as const, coats: 1, controlCoats: 2 };
+    expect(cardCoats({ ...shift, pick }, 3)).toBeNull();
+    expect(cardCoats({ ...shift, pick }, 2.1)).toMatchObject({
+      ...{ planned: 3, lay: 2 },
+      change: { pick: { coats: 1, controlCoats: 1 }, stacks: null },
+    });
+    const of = (id: string, style: 'medium' | 'control', coats: number) => ({
+      ...layer('moon-face-shift', coats),
+      ...{ id, style },
+    });
+    const ground = { ...layer('black', 2), id: 'ground', kind: 'ground' as const };
+    const stacks = [{ id: 'main', name: 'it', layers: [ground, of('a', 'medium', 1), of('b', 'control', 2)] }];
+    const found = cardCoats({ ...shift, pick, stacks }, 2);
+    expect(found!.change.stacks![0]!.layers.map((l) => [l.style, l.coats])).toEqual([
+      ['wet', 2],
+      ['medium', 1],
+      ['control', 1],
+    ]);
+  });
 
   it('is planned to the nearest half coat, in the pick and in the layer it stands for', () => {
     expect(cardCoats(job, 2.6)).toMatchObject({

@@ -1,6 +1,6 @@
 import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
-import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
+import { countsControl, STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { sayParts, type EffectMix } from '@steady-gleam/core/materials';
 import { memo, useState, type ReactNode } from 'react';
@@ -57,7 +57,14 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
           onChange={(_, v) => setMix({ ...mix, strength: v as number })}
           sx={SLIDER}
         />
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, flex: 'none' }}>
+        <Box
+          sx={{
+            display: countsControl(system.family) ? 'none' : 'flex',
+            alignItems: 'center',
+            gap: 0.75,
+            flex: 'none',
+          }}
+        >
           <span id="control-label">control coats</span>
           <ToggleButtonGroup
             exclusive

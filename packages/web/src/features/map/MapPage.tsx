@@ -1,5 +1,6 @@
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
+import { countsControl, FAMILIES, STYLES, withCount } from '@steady-gleam/core/finishes';
 import { mapToCsv } from '@steady-gleam/core/formats';
 import { findMix } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -8,7 +9,7 @@ import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useCompareList } from '../../shared/compareList';
 import { download, downloadPng, fileName } from '../../shared/download';
-import { pickOf, mixOf, targetOf } from '../../shared/jobModel';
+import { pickedCount, pickOf, mixOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { dimmedNote } from '../../shared/screenColour';
@@ -80,7 +81,8 @@ export function MapPage() {
 
   const at = useMemo(() => {
     if (!map || probe) return probe;
-    const { groundId, coats } = pickOf(job);
+    const { groundId } = pickOf(job);
+    const coats = pickedCount(job);
     return job.pick ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
   }, [map, probe, job]);
 
@@ -117,12 +119,8 @@ export function MapPage() {
   const said = sayAnswer(map, library.grounds);
   const system = findMix(job.mixId, library.systems);
   const why = nothingPasses ? `${said.why} ${sayMissing(map, target, help.value, library, system)}` : said.why;
-  const candidate = {
-    ...at,
-    strength: shown.mix.strength,
-    style: shown.mix.style,
-    controlCoats: shown.mix.controlCoats,
-  };
+  const { strength, style, controlCoats } = shown.mix;
+  const candidate = withCount(job.family, { groundId: at.groundId, coats: 0, strength, style, controlCoats }, at.coats);
   const use = () =>
     change.mutate(
       { version: job.version, finishId: detail.about, pick: candidate },
@@ -188,7 +186,10 @@ export function MapPage() {
         onStep={onStep}
       />
       <Typography variant="body2" sx={{ ml: '112px', color: 'text.secondary' }}>
-        effect coats · figures: dE00 over all angles
+        {countsControl(job.family)
+          ? `${FAMILIES[job.family].controlAfter} ${STYLES[shown.mix.style].name.toLowerCase()} coat, then control coats`
+          : 'effect coats'}{' '}
+        · figures: dE00 over all angles
         {shown.light === 'D65' ? '' : ', under this light'} · outlined: every angle passes
       </Typography>
       {change.error ? (

@@ -1,4 +1,5 @@
 import { ButtonBase, useTheme } from '@mui/material';
+import { withCount } from '@steady-gleam/core/finishes';
 import { bestCell, recipeFigures, type MapPick, type MatchMap } from '@steady-gleam/core/matching';
 import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/core/materials';
 import { memo } from 'react';
@@ -24,7 +25,12 @@ export const PicksBar = memo(function PicksBar({ map, mix, library, onShow }: Pi
   const system = findMix(mix.mixId, library.systems);
   const carrier = findCarrier(system.carrierId, library.carriers);
   const cost = (p: MapPick) =>
-    recipeFigures(findGround(p.groundId, library.grounds), system, carrier, { ...mix, coats: p.coats }).costPerM2;
+    recipeFigures(
+      findGround(p.groundId, library.grounds),
+      system,
+      carrier,
+      withCount(system.family, { ...mix, coats: 0 }, p.coats),
+    ).costPerM2;
   const width = (p: MapPick) => {
     const [lo, hi] = rowOf(map, p.groundId).stop.window!;
     return hi - lo;

@@ -1,6 +1,14 @@
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
-import { stackFilmUm, USUAL_LIMIT_UM, withRecipe } from '@steady-gleam/core/finishes';
+import {
+  andControl,
+  FAMILIES,
+  STYLES,
+  stackFilmUm,
+  USUAL_LIMIT_UM,
+  withCount,
+  withRecipe,
+} from '@steady-gleam/core/finishes';
 import { describeDifference, recipeFigures, type MapCell, type TargetAngle } from '@steady-gleam/core/matching';
 import { findCarrier, findGround, findMix } from '@steady-gleam/core/materials';
 import { HIDDEN_FROM } from '@steady-gleam/core/optics';
@@ -8,7 +16,7 @@ import type { Job } from '@steady-gleam/contracts';
 import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { countCoats } from '../../shared/jobModel';
+import { countCoats, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
 import { useUnits } from '../../shared/units';
@@ -42,9 +50,9 @@ export function ProbePanel(props: ProbePanelProps) {
   const system = findMix(job.mixId, library.systems);
   const ground = findGround(groundId, library.grounds);
   const carrier = findCarrier(system.carrierId, library.carriers);
-  const figures = recipeFigures(ground, system, carrier, { ...mix, coats: cell.coats });
+  const recipe = withCount(job.family, { ...mix, groundId, coats: 0 }, cell.coats);
+  const figures = recipeFigures(ground, system, carrier, recipe);
   const limit = job.filmLimitUm ?? USUAL_LIMIT_UM;
-  const recipe = { ...mix, groundId, coats: cell.coats };
   const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.mixId, recipe)) : figures.buildUm;
   const secondLight = light === 'D65' ? 'A' : light;
   // The closer look waits until the slider rests: the map goes first.
@@ -71,6 +79,9 @@ export function ProbePanel(props: ProbePanelProps) {
           At {countCoats(cell.coats)} over {ground.name.toLowerCase()}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {recipe.controlCoats && FAMILIES[job.family].controlAfter !== null
+            ? `${sayCoats(recipe.coats)} ${STYLES[mix.style].name.toLowerCase()}${andControl(recipe.controlCoats)} · `
+            : ''}
           target above, prediction below
         </Typography>
       </div>

@@ -1,4 +1,5 @@
 import type { Illuminant } from '@steady-gleam/core/colour';
+import { withCount } from '@steady-gleam/core/finishes';
 import {
   assembleMap,
   mapCounts,
@@ -46,7 +47,12 @@ async function computeMap(wish: Wish, target: readonly TargetAngle[], library: L
     COUNTS,
     library.grounds.map((g) => byId.get(g.id)!),
     ({ groundId, coats }) =>
-      recipeFigures(findGround(groundId, library.grounds), system, carrier, { ...wish.mix, coats }).costPerM2,
+      recipeFigures(
+        findGround(groundId, library.grounds),
+        system,
+        carrier,
+        withCount(system.family, { ...wish.mix, coats: 0 }, coats),
+      ).costPerM2,
   );
 }
 

@@ -1,6 +1,8 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import { LAYER_FILM_UM } from '@steady-gleam/core/finishes';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
+import { createFilm } from '@steady-gleam/core/optics';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
 import { ValidationError } from 'yup';
@@ -9,8 +11,10 @@ import { Field } from '../../shared/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import type { FormField, FormValues } from './formField';
-import { fieldsOf, SCHEMA_OF, toCandidate, type MaterialKind } from './materialForms';
+import { fieldsOf, groundLook, SCHEMA_OF, toCandidate, type MaterialKind } from './materialForms';
 import { newId } from '../../shared/newId';
+import { cssOf } from '../../shared/screenColour';
+import { useUnits } from '../../shared/units';
 import { computeRemote } from '../../worker/useCompute';
 import { mixCandidate } from './mixForm';
 
@@ -22,21 +26,25 @@ interface MaterialFormProps {
   readonly onDone: () => void;
 }
 
-/** The field a path of the schema stands for: `dyes[1].depth` is `dyes.1.depth`, the axes of a reading are one field. */
+/** The field a path of the schema stands for: `colours[1].parts` is `colours.1.parts`, the axes of a reading are one field. */
 const fieldOf = (path: string): string =>
   path
     .replace(/\[\d\]$/, '')
     .replace(/\[(\d+)\]\./g, '.$1.')
-    .replace(/^dyes$/, 'dyes.0.dyeId');
+    .replace(/^colours$/, 'colours.0.id')
+    .replace(/^solids$/, 'solids.0.solidId');
 
 /** One material of the shop's own: entered, checked against its bounds, kept. */
 export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps) {
   const { library } = useLibrary();
   const client = useQueryClient();
+  const units = useUnits();
   const [id] = useState(() => stored?.material.id ?? newId());
   const [values, setValues] = useState<FormValues>(start);
   const [errors, setErrors] = useState<Record<string, string>>({});
   const fields = fieldsOf(kind, library, values);
+  const [film] = useState(() => createFilm());
+  const look = kind === 'ground' ? groundLook(film, values) : null;
   const refresh = () => client.invalidateQueries({ queryKey: materialsKey });
   const put = useMutation({
     mutationFn: (material: OwnMaterial) =>
@@ -70,7 +78,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       candidate = found.candidate;
     }
     try {
-      const material = SCHEMA_OF[kind].validateSync(candidate ?? toCandidate(kind, id, values, fields), {
+      const material = SCHEMA_OF[kind].validateSync(candidate ?? toCandidate(kind, id, values, fields, film), {
         abortEarly: false,
       }) as unknown as OwnMaterial;
       setErrors({});
@@ -155,6 +163,17 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
     >
       {fields.filter((f) => !f.when || values[f.when]).map(one)}
+      {look ? (
+        <Box role="img" aria-label="The ground as it is mixed">
+          <Box sx={{ height: 56, background: cssOf(look.lab) }} />
+          <Typography variant="body2" sx={{ mt: 0.5 }}>
+            {`L* ${look.lab[0].toFixed(0)}, a* ${look.lab[1].toFixed(0)}, b* ${look.lab[2].toFixed(0)} cleared; `}
+            {look.hidesIn === null
+              ? 'it never hides by itself.'
+              : `hides in ${look.hidesIn.toFixed(1)} coats of ${units.say('film', LAYER_FILM_UM.ground)}.`}
+          </Typography>
+        </Box>
+      ) : null}
       {failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary' }}>
           {failure}

@@ -6,7 +6,8 @@ import {
   ownSystemSchema,
 } from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
-import { thicknessOf, type Library, type OwnMaterial } from '@steady-gleam/core/materials';
+import { solidsLook, thicknessOf, type Library, type OwnMaterial, type SolidsLook } from '@steady-gleam/core/materials';
+import type { Film } from '@steady-gleam/core/optics';
 
 import { numberIn } from '../../shared/numberIn';
 import type { FormField, FormValues } from './formField';
@@ -16,6 +17,29 @@ export type MaterialKind = OwnMaterial['kind'];
 
 const named = (m: { readonly id: string; readonly name: string }) => ({ value: m.id, name: m.name });
 const NONE = { value: '', name: 'none' };
+
+/** Most coats a ground is said to hide in. */
+const MOST_HIDING = 60;
+/** Base colours a ground is mixed of. */
+const SOLID_PLACES = [0, 1, 2, 3, 4] as const;
+
+/** Parts of a ground as they are typed; those that are no figure stay text, so that the schema names them. */
+const solidsTyped = (values: FormValues): { solidId: string; parts: unknown }[] =>
+  SOLID_PLACES.flatMap((i) => {
+    const solidId = values[`solids.${i}.solidId`];
+    const text = values[`solids.${i}.parts`] ?? '';
+    const parts = numberIn(text);
+    return solidId ? [{ solidId, parts: text.trim() === '' ? undefined : Number.isNaN(parts) ? text : parts }] : [];
+  });
+
+/** What a ground's base colours come to as they are typed; null while they say nothing yet. */
+export function groundLook(film: Film, values: FormValues): SolidsLook | null {
+  if (values['from'] !== 'parts') return null;
+  const parts = solidsTyped(values).flatMap(({ solidId, parts: p }) =>
+    typeof p === 'number' && p > 0 ? [{ solidId, parts: p }] : [],
+  );
+  return parts.length ? solidsLook(film, parts) : null;
+}
 
 /** Fields of each kind of material, in the order they are filled in. */
 export function fieldsOf(kind: MaterialKind, library: Library, values: FormValues): readonly FormField[] {
@@ -31,7 +55,29 @@ export function fieldsOf(kind: MaterialKind, library: Library, values: FormValue
       return [
         name,
         { name: 'mark', label: 'Mark on the map', type: 'text' },
-        { name: 'lab', label: 'Cleared drawdown, 45° in, seen from the normal', type: 'lab' },
+        {
+          name: 'from',
+          label: 'Its look comes from',
+          type: 'choice',
+          choices: [
+            { value: 'reading', name: 'a reading of its drawdown' },
+            { value: 'parts', name: 'base colours mixed by parts' },
+          ],
+        },
+        ...(values['from'] === 'parts'
+          ? SOLID_PLACES.filter((i) => i === 0 || values[`solids.${i - 1}.solidId`]).flatMap((i): FormField[] => [
+              {
+                name: `solids.${i}.solidId`,
+                label: i ? 'And' : 'Base colour',
+                type: 'choice',
+                choices: [NONE, ...library.solids.map(named)],
+              },
+              { name: `solids.${i}.parts`, label: 'Its parts', type: 'number', when: `solids.${i}.solidId` },
+            ])
+          : ([
+              { name: 'lab', label: 'Cleared drawdown, 45° in, seen from the normal', type: 'lab' },
+              { name: 'hidesIn', label: 'Full coats until it hides', type: 'number' },
+            ] as const)),
         {
           name: 'pigmentId',
           label: 'Flakes over it, for a metallic',
@@ -115,23 +161,36 @@ export function toCandidate(
   id: string,
   values: FormValues,
   fields: readonly FormField[],
+  film: Film,
 ): Record<string, unknown> {
   const read = (text: string | undefined): unknown =>
     text === undefined || text.trim() === '' ? undefined : Number.isNaN(numberIn(text)) ? text : numberIn(text);
   const out: Record<string, unknown> = { kind, id };
   for (const f of fields) {
+    if (f.name === 'from' || f.name.startsWith('solids.')) continue;
     if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}.${i}`]));
     else if (f.type === 'number') out[f.name] = read(values[f.name]);
     else if (['pigmentId', 'tintId'].includes(f.name)) out[f.name] = values[f.name] || null;
     else out[f.name] = values[f.name] ?? '';
   }
-  return out;
+  if (kind !== 'ground' || values['from'] !== 'parts') return out;
+  // Look and hiding of a ground that is mixed by parts follow from them; bases that never hide count as many coats as may be said.
+  const look = groundLook(film, values);
+  return { ...out, solids: solidsTyped(values), lab: look?.lab, hidesIn: look?.hidesIn ?? MOST_HIDING };
 }
 
 export function toValues(material: OwnMaterial): FormValues {
   if (material.kind === 'system') return mixValues(material);
   const out: FormValues = {};
+  if (material.kind === 'ground') {
+    out['from'] = material.solids.length ? 'parts' : 'reading';
+    material.solids.forEach((s, i) => {
+      out[`solids.${i}.solidId`] = s.solidId;
+      out[`solids.${i}.parts`] = String(s.parts);
+    });
+  }
   for (const [key, value] of Object.entries(material)) {
+    if (key === 'solids') continue;
     if (Array.isArray(value)) value.forEach((v, i) => (out[`${key}.${i}`] = String(v)));
     else out[key] = value === null ? '' : String(value);
   }
@@ -139,7 +198,15 @@ export function toValues(material: OwnMaterial): FormValues {
 }
 
 export const EMPTY: Record<MaterialKind, FormValues> = {
-  ground: { pigmentId: '', cover: '0.93', tintId: '', tintDepth: '1', pricePerLitre: '30' },
+  ground: {
+    from: 'reading',
+    hidesIn: '3',
+    pigmentId: '',
+    cover: '0.93',
+    tintId: '',
+    tintDepth: '1',
+    pricePerLitre: '30',
+  },
   pigment: { structure: 'titania-mica', filmNm: '130', sizeUm: '20', tilt: '9', edge: '0.08' },
   dye: { coats: '1' },
   carrier: { chemistry: 'solvent', volumeSolids: '0.2', filmUm: '10', densityGPerMl: '0.95', flashMinutes: '10' },
@@ -147,8 +214,7 @@ export const EMPTY: Record<MaterialKind, FormValues> = {
     family: FAMILY_IDS[0]!,
     carrierId: 'binder',
     carrierParts: '',
-    pigmentId: 'white-pearl-fine',
-    pigmentParts: '',
+    'colours.0.id': 'flake/white-pearl-fine',
     strengthFrom: 'parts',
     'drawdown.groundId': 'white',
     'drawdown.coats': '2',
@@ -170,6 +236,7 @@ export function copyOf(kind: MaterialKind, id: string, library: Library): FormVa
       'lab.1': String(g.lab[1]),
       'lab.2': String(g.lab[2]),
       ...EMPTY.ground,
+      hidesIn: String(g.hidesIn),
       pigmentId: g.flakes?.pigmentId ?? '',
       cover: String(g.flakes?.cover ?? 0.93),
       tintId: g.flakes?.tint?.[0] ?? '',

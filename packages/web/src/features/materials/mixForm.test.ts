@@ -16,35 +16,59 @@ describe('a mix of the shop’s own', () => {
   it('follows from its parts', async () => {
     const mix = (await make({
       carrierParts: '6',
-      pigmentParts: '1',
-      'dyes.0.dyeId': 'lagoon-blue',
-      'dyes.0.parts': '0,5',
+      'colours.0.parts': '1',
+      'colours.1.id': 'dye/lagoon-blue',
+      'colours.1.parts': '0,5',
     })) as OwnSystem;
-    expect(mix).toMatchObject({ carrierParts: 6, pigmentParts: 1, strengthFrom: 'parts', drawdown: null });
-    expect(mix.cover).toBeGreaterThan(0.2);
-    expect(mix.dyes).toEqual([{ dyeId: 'lagoon-blue', parts: 0.5, depth: expect.any(Number) }]);
+    expect(mix).toMatchObject({ carrierParts: 6, strengthFrom: 'parts', drawdown: null });
+    expect(mix.colours).toEqual([
+      { kind: 'flake', id: 'white-pearl-fine', parts: 1, strength: expect.any(Number) },
+      { kind: 'dye', id: 'lagoon-blue', parts: 0.5, strength: expect.any(Number) },
+    ]);
+    expect(mix.colours[0]!.strength).toBeGreaterThan(0.2);
     // Twice the parts in as much carrier are twice as deep.
     const twice = (await make({
       carrierParts: '6',
-      pigmentParts: '2',
-      'dyes.0.dyeId': 'lagoon-blue',
-      'dyes.0.parts': '1',
+      'colours.0.parts': '2',
+      'colours.1.id': 'dye/lagoon-blue',
+      'colours.1.parts': '1',
     })) as OwnSystem;
-    expect(twice.dyes[0]!.depth).toBeCloseTo(2 * mix.dyes[0]!.depth, 9);
-    expect(1 - twice.cover).toBeCloseTo((1 - mix.cover) ** 2, 9);
+    expect(twice.colours[1]!.strength).toBeCloseTo(2 * mix.colours[1]!.strength, 9);
+    expect(1 - twice.colours[0]!.strength).toBeCloseTo((1 - mix.colours[0]!.strength) ** 2, 9);
+  });
+
+  it('holds many colours: two flakes, dyes and base colours, whose shares are of the whole film', async () => {
+    const mix = (await make({
+      carrierParts: '3',
+      'colours.0.parts': '1',
+      'colours.1.id': 'flake/aluminium-coarse',
+      'colours.1.parts': '0.5',
+      'colours.2.id': 'dye/plum-violet',
+      'colours.2.parts': '0.2',
+      'colours.3.id': 'solid/solid-white',
+      'colours.3.parts': '2',
+      'colours.4.id': 'solid/solid-red',
+      'colours.4.parts': '1',
+    })) as OwnSystem;
+    expect(mix.colours.map((c) => c.kind)).toEqual(['flake', 'flake', 'dye', 'solid', 'solid']);
+    // White : red : carrier 2 : 1 : 3.
+    expect(mix.colours[3]!.strength).toBeCloseTo(1 / 3, 9);
+    expect(mix.colours[4]!.strength).toBeCloseTo(1 / 6, 9);
+    const over = { ...mix, colours: mix.colours.map((c) => (c.kind === 'solid' ? { ...c, strength: 0.6 } : c)) };
+    expect(() => ownSystemSchema.validateSync(over)).toThrow('more than the whole film');
   });
 
   it('without parts asks for them at their fields, or takes strengths as typed and keeps the parts unknown', async () => {
     expect(await make({})).toEqual({
       carrierParts: 'Give its parts, or say the strengths another way.',
-      pigmentParts: 'Give its parts, or say the strengths another way.',
+      'colours.0.parts': 'Give its parts, or say the strengths another way.',
     });
-    expect(await make({ strengthFrom: 'typed', cover: '0.25' })).toMatchObject({
+    expect(await make({ strengthFrom: 'typed', 'colours.0.strength': '0.25' })).toMatchObject({
       carrierParts: null,
-      pigmentParts: null,
-      cover: 0.25,
+      colours: [{ parts: null, strength: 0.25 }],
     });
-    const bad = await mixCandidate(id, { ...EMPTY.system, strengthFrom: 'typed', cover: 'much' }, library, noFit);
+    const much = { ...EMPTY.system, strengthFrom: 'typed', 'colours.0.strength': 'much' };
+    const bad = await mixCandidate(id, much, library, noFit);
     expect(() => ownSystemSchema.validateSync(bad.ok && bad.candidate)).toThrow();
   });
 
@@ -54,15 +78,14 @@ describe('a mix of the shop’s own', () => {
       'drawdown.lab.0': '70',
       'drawdown.lab.1': '-5',
       'drawdown.lab.2': '-20',
-      pigmentId: '',
-      'dyes.0.dyeId': 'lagoon-blue',
-      'dyes.0.parts': '2',
-      'dyes.1.dyeId': 'plum-violet',
-      'dyes.1.parts': '1',
+      'colours.0.id': 'dye/lagoon-blue',
+      'colours.0.parts': '2',
+      'colours.1.id': 'dye/plum-violet',
+      'colours.1.parts': '1',
       carrierParts: '10',
     };
     const mix = (await make(drawdown, async () => ({ factor: 1.5, off: 0.4 }))) as OwnSystem;
-    expect(mix.dyes[0]!.depth / mix.dyes[1]!.depth).toBeCloseTo(2, 9);
+    expect(mix.colours[0]!.strength / mix.colours[1]!.strength).toBeCloseTo(2, 9);
     expect(mix.drawdown).toEqual({ groundId: 'white', coats: 2, lab: [70, -5, -20] });
     expect(await make(drawdown, async () => ({ factor: 1, off: 14 }))).toEqual({
       'drawdown.lab': expect.stringContaining('nearest stays 14.0 dE00 off'),
@@ -74,14 +97,16 @@ describe('a mix of the shop’s own', () => {
       const values = mixCopy(system.id, library)!;
       const again = (await make(values)) as OwnSystem;
       expect(again.carrierParts).toBe(system.parts[0]!.parts);
-      expect(again.dyes.map((d) => [d.dyeId, d.depth])).toEqual(system.dyes.map((d) => [d.dyeId, d.depth]));
-      if (system.flake) expect(again.cover).toBe(system.flake.cover);
+      const strengths = (kind: string) => again.colours.filter((c) => c.kind === kind).map((c) => c.strength);
+      expect(strengths('dye')).toEqual(system.dyes.map((d) => d.depth));
+      expect(strengths('flake')).toEqual(system.flakes.map((f) => f.cover));
+      expect(strengths('solid').map((v) => v.toFixed(4))).toEqual(system.solids.map((f) => f.share.toFixed(4)));
       const twice = (await make(mixValues(again))) as OwnSystem;
       expect(twice).toEqual(again);
     }
-    // A further dye is offered once one is chosen.
+    // A further colour is offered once one is chosen.
     const names = (values: Record<string, string>) => fieldsOf('system', library, values).map((f) => f.name);
-    expect(names({})).not.toContain('dyes.1.dyeId');
-    expect(names({ 'dyes.0.dyeId': 'lagoon-blue' })).toContain('dyes.1.dyeId');
+    expect(names({})).not.toContain('colours.1.id');
+    expect(names({ 'colours.0.id': 'dye/lagoon-blue' })).toContain('colours.1.id');
   });
 });

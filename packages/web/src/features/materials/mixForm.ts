@@ -1,16 +1,22 @@
 import type { Lab } from '@steady-gleam/core/colour';
+import { MOST_COLOURS } from '@steady-gleam/contracts';
 import {
+  coloursOf,
+  COLOUR_KINDS,
   coverFromParts,
   depthFromParts,
+  sharesFromParts,
+  type ColourKind,
   type Library,
+  type OwnColour,
   type OwnSystem,
   type StrengthSource,
 } from '@steady-gleam/core/materials';
 import { numberIn } from '../../shared/numberIn';
 import type { FormField, FormValues } from './formField';
 
-/** Dyes a mix is entered with; a nudge may add more. */
-export const DYE_PLACES = [0, 1, 2] as const;
+/** Colours a mix is entered with. */
+export const COLOUR_PLACES = Array.from({ length: MOST_COLOURS }, (_, i) => i);
 
 const SOURCES: readonly { readonly value: StrengthSource; readonly name: string }[] = [
   { value: 'parts', name: 'worked out from the parts' },
@@ -21,40 +27,51 @@ const SOURCES: readonly { readonly value: StrengthSource; readonly name: string 
 const named = (m: { readonly id: string; readonly name: string }) => ({ value: m.id, name: m.name });
 const NONE = { value: '', name: 'none' };
 
+const KIND_NAMES: Record<ColourKind, string> = { flake: 'pigment', dye: 'dye', solid: 'base colour' };
+const STRENGTH_LABELS: Record<ColourKind, string> = {
+  flake: 'Its cover in a full coat, 0 to 0.98',
+  dye: 'Its depth in a full coat',
+  solid: 'Its share of the film, 0 to 1',
+};
+
+/** A colour of the library as a choice of the form, and back. */
+const choiceOf = (c: Pick<OwnColour, 'kind' | 'id'>): string => `${c.kind}/${c.id}`;
+const colourOf = (choice: string | undefined): Pick<OwnColour, 'kind' | 'id'> | null => {
+  const [kind, ...id] = (choice ?? '').split('/');
+  return COLOUR_KINDS.includes(kind as ColourKind) ? { kind: kind as ColourKind, id: id.join('/') } : null;
+};
+
 /** Fields of a mix: what is in it, by which parts, and where its strengths come from. */
 export function mixFields(library: Library, families: FormField['choices'], values: FormValues): readonly FormField[] {
   const typed = values['strengthFrom'] === 'typed';
   const drawdown = values['strengthFrom'] === 'drawdown';
-  const dyes = DYE_PLACES.filter((i) => i === 0 || values[`dyes.${i - 1}.dyeId`]);
+  const places = COLOUR_PLACES.filter((i) => i === 0 || values[`colours.${i - 1}.id`]);
+  const colours = COLOUR_KINDS.flatMap((kind) =>
+    coloursOf(library, kind).map((c) => ({
+      value: choiceOf({ kind, id: c.id }),
+      name: `${c.name} (${KIND_NAMES[kind]})`,
+    })),
+  );
   return [
     { name: 'name', label: 'Name', type: 'text' },
     { name: 'family', label: 'Finish family', type: 'choice', choices: families! },
     { name: 'carrierId', label: 'Carrier', type: 'choice', choices: library.carriers.map(named) },
     { name: 'carrierParts', label: 'Carrier, parts (empty: not known)', type: 'number' },
-    { name: 'pigmentId', label: 'Effect pigment', type: 'choice', choices: [NONE, ...library.pigments.map(named)] },
-    { name: 'pigmentParts', label: 'Pigment, parts', type: 'number', when: 'pigmentId' },
-    ...(typed
-      ? [{ name: 'cover', label: 'Cover of a full coat, 0 to 0.98', type: 'number', when: 'pigmentId' } as const]
-      : []),
-    ...dyes.flatMap((i): FormField[] => [
-      {
-        name: `dyes.${i}.dyeId`,
-        label: i ? 'Another dye' : 'Dye',
-        type: 'choice',
-        choices: [NONE, ...library.dyes.map(named)],
-      },
-      { name: `dyes.${i}.parts`, label: 'Dye, parts', type: 'number', when: `dyes.${i}.dyeId` },
-      ...(typed
-        ? [
-            {
-              name: `dyes.${i}.depth`,
-              label: 'Its strength in a full coat',
-              type: 'number',
-              when: `dyes.${i}.dyeId`,
-            } as const,
-          ]
-        : []),
-    ]),
+    ...places.flatMap((i): FormField[] => {
+      const chosen = colourOf(values[`colours.${i}.id`]);
+      return [
+        {
+          name: `colours.${i}.id`,
+          label: i ? 'And' : 'Colour: pigment, dye or base colour',
+          type: 'choice',
+          choices: [NONE, ...colours],
+        },
+        { name: `colours.${i}.parts`, label: 'Its parts', type: 'number', when: `colours.${i}.id` },
+        ...(typed && chosen
+          ? [{ name: `colours.${i}.strength`, label: STRENGTH_LABELS[chosen.kind], type: 'number' } as const]
+          : []),
+      ];
+    }),
     { name: 'strengthFrom', label: 'Strengths', type: 'choice', choices: SOURCES },
     ...(drawdown
       ? ([
@@ -75,7 +92,7 @@ export function mixFields(library: Library, families: FormField['choices'], valu
 }
 
 /** What a mix is taken to be where nothing says its strength: it only has to be there for a reading to be fitted. */
-const USUAL = { cover: 0.3, depth: 0.5 } as const;
+const USUAL: Record<ColourKind, number> = { flake: 0.3, dye: 0.5, solid: 0.5 };
 
 /** Text as a figure; nothing as null; anything else stays text, so that the schema names it. */
 const read = (text: string | undefined): unknown => {
@@ -84,10 +101,13 @@ const read = (text: string | undefined): unknown => {
   return Number.isNaN(value) ? text : value;
 };
 
+/** A colour with the strength it has in a nominal coat. */
+export type StrongColour = Pick<OwnColour, 'kind' | 'id' | 'strength'>;
+
 /** How a mix's strength is fitted to a reading: the factor on what is given. */
 export type FitMix = (
-  pigment: { readonly pigmentId: string; readonly cover: number } | null,
-  dyes: readonly { readonly dyeId: string; readonly depth: number }[],
+  colours: readonly StrongColour[],
+  filmUm: number,
   drawdown: NonNullable<OwnSystem['drawdown']>,
 ) => Promise<{ readonly factor: number; readonly off: number }>;
 
@@ -98,40 +118,48 @@ export type MixResult =
 /** Worse than this a reading is not what the mix can look like, CIEDE2000; ours. */
 const POOR_FIT = 6;
 
+/** At another strength of the whole mix: covers join as chances of missing do, base colours fill the film at most. */
+function atFactor({ kind, strength }: StrongColour, factor: number): number {
+  if (kind === 'flake') return 1 - (1 - strength) ** factor;
+  return kind === 'solid' ? Math.min(1, strength * factor) : strength * factor;
+}
+
 /** A mix as it was typed, with its strengths found: from parts, from a reading, or as typed. */
 export async function mixCandidate(id: string, values: FormValues, library: Library, fit: FitMix): Promise<MixResult> {
   const source = (values['strengthFrom'] ?? 'parts') as StrengthSource;
   const figure = (name: string) => read(values[name]);
   const asNumber = (v: unknown): number | null => (typeof v === 'number' ? v : null);
   const carrierParts = figure('carrierParts');
-  const pigmentId = values['pigmentId'] || null;
-  const pigmentParts = pigmentId ? figure('pigmentParts') : null;
   const filmUm = asNumber(figure('filmUm'));
   const errors: Record<string, string> = {};
-  const fromParts = (
-    name: string,
-    parts: unknown,
-    strength: (p: number, c: number, film: number) => number,
-  ): number => {
-    const [p, c] = [asNumber(parts), asNumber(carrierParts)];
-    if (c === null || c <= 0) errors['carrierParts'] ??= 'Give its parts, or say the strengths another way.';
-    if (p === null || p <= 0) errors[name] ??= 'Give its parts, or say the strengths another way.';
-    return p && c && filmUm ? strength(p, c, filmUm) : 0;
+  const typed = COLOUR_PLACES.flatMap((i) => {
+    const chosen = colourOf(values[`colours.${i}.id`]);
+    return chosen ? [{ ...chosen, place: i, parts: figure(`colours.${i}.parts`) }] : [];
+  });
+  const c = asNumber(carrierParts);
+  const solids = typed.filter((t) => t.kind === 'solid');
+  const shares = sharesFromParts(
+    solids.map((t) => asNumber(t.parts) ?? 0),
+    c ?? 0,
+  );
+  /** Strength from the parts; null where they are not all known. */
+  const fromParts = (t: (typeof typed)[number]): number | null => {
+    const p = asNumber(t.parts);
+    if (!(p !== null && p > 0 && c !== null && c > 0 && filmUm !== null)) return null;
+    if (t.kind === 'dye') return depthFromParts(p, c, filmUm);
+    if (t.kind === 'solid') return shares[solids.indexOf(t)]!;
+    return coverFromParts(p, c, filmUm, library.pigments.find((m) => m.id === t.id)?.thicknessUm ?? 1);
   };
-  const pigment = library.pigments.find((m) => m.id === pigmentId);
-  let cover: unknown = USUAL.cover;
-  if (pigment && source === 'parts')
-    cover = fromParts('pigmentParts', pigmentParts, (p, c, f) => coverFromParts(p, c, f, pigment.thicknessUm));
-  else if (pigment && source === 'typed') cover = figure('cover') ?? undefined;
-  let dyes = DYE_PLACES.filter((i) => values[`dyes.${i}.dyeId`]).map((i) => {
-    const parts = figure(`dyes.${i}.parts`);
-    const depth: unknown =
-      source === 'parts'
-        ? fromParts(`dyes.${i}.parts`, parts, depthFromParts)
-        : source === 'typed'
-          ? (figure(`dyes.${i}.depth`) ?? undefined)
-          : USUAL.depth;
-    return { dyeId: values[`dyes.${i}.dyeId`]!, parts, depth };
+  let colours: { kind: ColourKind; id: string; parts: unknown; strength: unknown }[] = typed.map((t) => {
+    const { kind, parts } = t;
+    if (source === 'parts') {
+      if (c === null || c <= 0) errors['carrierParts'] ??= 'Give its parts, or say the strengths another way.';
+      if (!((asNumber(parts) ?? 0) > 0))
+        errors[`colours.${t.place}.parts`] ??= 'Give its parts, or say the strengths another way.';
+    }
+    const strength =
+      source === 'typed' ? (figure(`colours.${t.place}.strength`) ?? undefined) : (fromParts(t) ?? USUAL[kind]);
+    return { kind, id: t.id, parts, strength };
   });
   let drawdown: Record<string, unknown> | null = null;
   if (source === 'drawdown') {
@@ -139,28 +167,18 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
     const coats = figure('drawdown.coats') ?? undefined;
     drawdown = { groundId: values['drawdown.groundId'] ?? '', coats, lab };
     const whole = lab.every((v) => typeof v === 'number') && typeof coats === 'number' && coats > 0;
-    if (whole && drawdown['groundId'] && (pigment || dyes.length)) {
+    if (whole && drawdown['groundId'] && colours.length) {
       // Where the parts are known they set the proportion, else all colours are taken alike; the reading sets the strength.
-      const c = asNumber(carrierParts);
-      const start = {
-        cover:
-          pigment && c && asNumber(pigmentParts) && filmUm
-            ? coverFromParts(asNumber(pigmentParts)!, c, filmUm, pigment.thicknessUm)
-            : USUAL.cover,
-        depths: dyes.map((d) =>
-          c && asNumber(d.parts) && filmUm ? depthFromParts(asNumber(d.parts)!, c, filmUm) : USUAL.depth,
-        ),
-      };
-      const { factor, off } = await fit(
-        pigment ? { pigmentId: pigment.id, cover: start.cover } : null,
-        dyes.map((d, i) => ({ dyeId: d.dyeId, depth: start.depths[i]! })),
-        { groundId: String(drawdown['groundId']), coats: coats as number, lab: lab as unknown as Lab },
-      );
+      const strong = colours as StrongColour[];
+      const { factor, off } = await fit(strong, filmUm ?? 9, {
+        groundId: String(drawdown['groundId']),
+        coats: coats as number,
+        lab: lab as unknown as Lab,
+      });
       if (off > POOR_FIT)
         errors['drawdown.lab'] =
           `No strength of this mix looks like that over this ground; nearest stays ${off.toFixed(1)} dE00 off. Check ground, coats and what is in it.`;
-      cover = 1 - (1 - start.cover) ** factor;
-      dyes = dyes.map((d, i) => ({ ...d, depth: start.depths[i]! * factor }));
+      colours = colours.map((o, i) => ({ ...o, strength: atFactor(strong[i]!, factor) }));
     }
   }
   if (Object.keys(errors).length) return { ok: false, errors };
@@ -173,10 +191,7 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
       family: values['family'] ?? '',
       carrierId: values['carrierId'] ?? '',
       carrierParts,
-      pigmentId,
-      pigmentParts,
-      cover: pigment ? cover : USUAL.cover,
-      dyes,
+      colours,
       strengthFrom: source,
       drawdown,
       filmUm: figure('filmUm') ?? undefined,
@@ -195,9 +210,6 @@ export function mixValues(own: OwnSystem): FormValues {
     family: own.family,
     carrierId: own.carrierId,
     carrierParts: text(own.carrierParts),
-    pigmentId: text(own.pigmentId),
-    pigmentParts: text(own.pigmentParts),
-    cover: text(own.cover),
     strengthFrom: own.strengthFrom,
     filmUm: text(own.filmUm),
     flashMinutes: text(own.flashMinutes),
@@ -206,10 +218,10 @@ export function mixValues(own: OwnSystem): FormValues {
     'drawdown.coats': text(own.drawdown?.coats ?? null),
     ...Object.fromEntries((own.drawdown?.lab ?? []).map((v, i) => [`drawdown.lab.${i}`, text(v)])),
     ...Object.fromEntries(
-      own.dyes.flatMap((d, i) => [
-        [`dyes.${i}.dyeId`, d.dyeId],
-        [`dyes.${i}.parts`, text(d.parts)],
-        [`dyes.${i}.depth`, text(d.depth)],
+      own.colours.flatMap((c, i) => [
+        [`colours.${i}.id`, choiceOf(c)],
+        [`colours.${i}.parts`, text(c.parts)],
+        [`colours.${i}.strength`, text(c.strength)],
       ]),
     ),
   };
@@ -218,21 +230,24 @@ export function mixValues(own: OwnSystem): FormValues {
 /** A mix of the library as the start of one's own: its parts and strengths as they stand there. */
 export function mixCopy(id: string, library: Library): FormValues | null {
   const s = library.systems.find((m) => m.id === id);
-  if (!s || s.dyes.length > DYE_PLACES.length) return null;
-  const pigment = library.pigments.find((p) => p.id === s.flake?.pigmentId);
-  const [carrier, ...rest] = s.parts;
-  const pigmentPart = pigment ? rest.find((p) => !p.dyeId) : undefined;
+  if (!s) return null;
+  const partsOf = (colourId: string) => s.parts.find((p) => p.colourId === colourId)?.parts ?? null;
+  const colour = (kind: ColourKind, colourId: string, strength: number): OwnColour => ({
+    ...{ kind, id: colourId, strength },
+    parts: partsOf(colourId),
+  });
   return mixValues({
     kind: 'system',
     id: '',
     name: `${s.name}, ours`,
     family: s.family,
     carrierId: s.carrierId,
-    carrierParts: carrier?.parts ?? null,
-    pigmentId: pigment?.id ?? null,
-    pigmentParts: pigmentPart?.parts ?? null,
-    cover: s.flake?.cover ?? USUAL.cover,
-    dyes: s.dyes.map((d) => ({ ...d, parts: rest.find((p) => p.dyeId === d.dyeId)?.parts ?? null })),
+    carrierParts: s.parts[0]?.parts ?? null,
+    colours: [
+      ...s.flakes.map((f) => colour('flake', f.pigmentId, f.cover)),
+      ...s.dyes.map((d) => colour('dye', d.dyeId, d.depth)),
+      ...s.solids.map((d) => colour('solid', d.solidId, d.share)),
+    ],
     strengthFrom: 'typed',
     drawdown: null,
     filmUm: s.filmUm,

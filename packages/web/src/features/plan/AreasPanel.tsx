@@ -20,9 +20,7 @@ import { SetUpPanel } from './SetUpPanel';
 
 /** Effect coats of the job's own mix on each object, by the plan. */
 function countsOf(plan: JobPlan, mixId: string): { readonly name: string; readonly coats: number }[] {
-  const ids = plan.layers
-    .filter((l) => l.kind === 'effect' && l.materialId === mixId && l.style !== 'control')
-    .map((l) => l.id);
+  const ids = plan.layers.filter((l) => l.counted && l.materialId === mixId).map((l) => l.id);
   return plan.objects.map((o) => ({
     name: o.name,
     coats: Math.max(

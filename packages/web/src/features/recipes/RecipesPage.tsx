@@ -1,5 +1,5 @@
 import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
-import { andControl, STYLES } from '@steady-gleam/core/finishes';
+import { andControl, countOf, countsControl, STYLES } from '@steady-gleam/core/finishes';
 import type { RatedRecipe } from '@steady-gleam/core/matching';
 import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useEffect, useMemo } from 'react';
@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { pickedCount, pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
@@ -50,10 +50,10 @@ export function RecipesPage() {
   const to = (r: RatedRecipe) =>
     `/jobs/${job.id}/map?${new URLSearchParams({
       ground: r.groundId,
-      coats: String(Math.min(6, r.coats)),
+      coats: String(Math.min(6, countOf(job.family, r))),
       strength: String(r.strength),
       style: mix.style,
-      control: String(r.controlCoats),
+      control: String(countsControl(job.family) ? 0 : r.controlCoats),
     }).toString()}`;
   const exposures = found?.length ? exposuresByAngle([target.map((t) => t.lab), ...found.map((r) => r.labs)]) : [];
   const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14 };
@@ -66,7 +66,7 @@ export function RecipesPage() {
           job={job}
           mix={mix}
           groundId={pickOf(job).groundId}
-          coats={pickOf(job).coats}
+          coats={pickedCount(job)}
           target={target}
           rungs={rungs}
           system={findMix(job.mixId, library.systems)}
