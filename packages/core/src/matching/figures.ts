@@ -1,7 +1,7 @@
 import { layerFilmUm, layersOf } from '../finishes/layers';
 import type { Carrier } from '../materials/carriers';
 import type { GroundMaterial } from '../materials/grounds';
-import type { EffectMix } from '../materials/mixes';
+import type { EffectMix } from '../materials/effectMix';
 import { STYLES, type StyleId } from '../finishes/styles';
 
 /** Transfer efficiency of an HVLP gun: 65 %, common practice (no source). */

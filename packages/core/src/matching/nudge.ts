@@ -3,7 +3,7 @@ import { labToLch, type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
 import { partsForDepth } from '../materials/mixStrength';
-import type { EffectMix } from '../materials/mixes';
+import type { EffectMix } from '../materials/effectMix';
 import type { FastModel } from '../optics/stack';
 import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { type PreparedGround } from '../optics/preparedGround';

@@ -1,4 +1,4 @@
-import type { EffectMix } from './mixes';
+import type { EffectMix } from './effectMix';
 
 /** The mixes of the demo shop: names, parts, strengths and prices are invented. */
 export const DEMO_MIXES: readonly EffectMix[] = [

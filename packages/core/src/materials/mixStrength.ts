@@ -1,4 +1,4 @@
-import type { EffectMix } from './mixes';
+import type { EffectMix } from './effectMix';
 
 /**
  * Flake in a part of effect concentrate against the dry film of a part of carrier, by volume: a usual ready-mixed pearl; ours. With

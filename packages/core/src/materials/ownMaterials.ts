@@ -8,7 +8,7 @@ import type { Dye } from './dyes';
 import { colourShift, interference, ironOxide, type EffectPigment } from './effectPigments';
 import type { GroundMaterial } from './grounds';
 import type { SolidPigment } from './solids';
-import type { EffectMix } from './mixes';
+import type { EffectMix } from './effectMix';
 
 /** What a pigment's flake is made of; the film's thickness sets its colour. */
 export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'colour-shift';

@@ -5,7 +5,8 @@ import {
   type AdditiveRole,
   type Product,
 } from '../products/products';
-import { findMix, type EffectMix } from '../materials/mixes';
+import type { EffectMix } from '../materials/effectMix';
+import { findMix } from '../materials/mixes';
 import type { Library } from '../materials/ownMaterials';
 import type { MixGroup } from './groups';
 import { parseRatio } from './ratio';
