@@ -361,7 +361,8 @@ describe('the calculator', () => {
     expect(stack([half, half])).toBeCloseTo(stack(flakes) as number, 4);
     const other = { ...flakes, optics: { ...flakes.optics, reflectance: 0.2 } };
     expect(stack([half, other])).toBeLessThan(stack([half, half]) as number);
-    expect(stack([])).toMatchObject({ code: 'badRequest' });
+    expect(stack([])).toBe(stack(undefined));
+    expect(stack(Array.from({ length: 9 }, () => half))).toMatchObject({ code: 'badRequest' });
     const ladder = ask({
       ...{
         do: 'ladder',
@@ -372,6 +373,49 @@ describe('the calculator', () => {
       target: [{ incidence: 45, aspecular: 25, lab: [60, 0, 0] }],
     });
     expect(ladder.ok).toBe(true);
+  });
+
+  it('tells of seven families, each with what a job of it begins with', () => {
+    const families = result<
+      { id: string; layers: { kind: string }[]; rungs: number[]; limits: object[]; source: string }[]
+    >({
+      do: 'families',
+    });
+    expect(families.map((f) => f.id)).toEqual([
+      ...['pearl', 'candy', 'tri-coat', 'tinted-clear', 'metal-flake', 'colour-shift', 'weak-hiding'],
+    ]);
+    for (const f of families) {
+      expect(f.layers.map((l) => l.kind)).toEqual(expect.arrayContaining(['sealer', 'ground', 'effect', 'clear']));
+      expect(f.rungs.length).toBeGreaterThanOrEqual(2);
+      expect(f.limits.length).toBeGreaterThanOrEqual(5);
+      expect(f.source).toMatch(/\(no source\)/);
+    }
+  });
+
+  it('tells its library so that a stack of it is the swatch of it', () => {
+    type Told = { id: string; lab: number[]; hidesIn: number; under: unknown[]; coat: object };
+    const library = result<{ grounds: Told[]; mixes: Told[]; pigments: Told[]; dyes: Told[]; solids: Told[] }>({
+      do: 'library',
+    });
+    expect(library.solids).toHaveLength(10);
+    expect(library.pigments.length).toBeGreaterThan(20);
+    const geometries = [{ incidence: 45, aspecular: 25 }];
+    for (const mix of library.mixes)
+      for (const ground of [library.grounds[0]!, library.grounds.find((g) => g.id === 'gold')!]) {
+        const stack = result<{ geometries: { lab: number[] }[] }>({
+          ...{ do: 'stack', tier: 'fast', geometries, ground: { lab: ground.lab } },
+          coats: [...ground.under, { ...mix.coat, factor: 1.5 }],
+        });
+        const swatch = result<{ geometries: { lab: number[] }[] }>({
+          ...{ do: 'swatch', geometries },
+          layers: [
+            { kind: 'ground', id: ground.id, coats: 4 },
+            { kind: 'effect', id: mix.id, coats: 2, style: 'medium' },
+          ],
+        });
+        stack.geometries[0]!.lab.forEach((v, i) => expect(v).toBeCloseTo(swatch.geometries[0]!.lab[i]!, 6));
+      }
+    expect(ask({ do: 'swatch', layers: [{ kind: 'ground', id: 'nothing', coats: 1 }] }).error!.code).toBe('notFound');
   });
 
   describe('advise', () => {
@@ -600,6 +644,7 @@ describe('the calculator', () => {
     flash: { minutesAt20: 10, temperature: 15, film: 1, humidity: 0.6, blown: true, chemistry: 'waterborne' },
     dewPoint: { temperature: 20, humidity: 0.5 },
     families: {},
+    library: {},
     swatch: {
       layers: [
         { kind: 'ground', id: 'gold', coats: 2 },

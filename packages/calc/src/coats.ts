@@ -15,7 +15,8 @@ type OpticsInput =
       layers: { n?: SpectrumInput; k?: SpectrumInput; nm: number }[];
       exit: { n: SpectrumInput; k?: SpectrumInput };
       twoSided?: boolean;
-    };
+    }
+  | { kind: 'lacquered'; lacquerDepth: SpectrumInput; metal: { n: SpectrumInput; k?: SpectrumInput } };
 
 interface FlakesInput extends Omit<Flakes, 'optics'> {
   readonly optics: OpticsInput;
@@ -24,6 +25,14 @@ interface FlakesInput extends Omit<Flakes, 'optics'> {
 function toOptics(input: OpticsInput): FlakeOptics {
   if (input.kind === 'scalar') {
     return { kind: 'scalar', reflectance: toValue(input.reflectance), transmittance: toValue(input.transmittance) };
+  }
+  if (input.kind === 'lacquered') {
+    const { lacquerDepth, metal } = input;
+    return {
+      kind: input.kind,
+      lacquerDepth: toValue(lacquerDepth),
+      metal: { n: toValue(metal.n), k: toValue(metal.k) },
+    };
   }
   return {
     kind: 'thinFilm',

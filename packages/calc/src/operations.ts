@@ -53,6 +53,7 @@ import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/c
 import type { InferType } from 'yup';
 import { advise, eye } from './advise';
 import { toAlbedo, toCoat } from './coats';
+import { toldLibrary } from './library';
 import { toSpectrum } from './spectra';
 
 type Input<N extends CalcName> = InferType<(typeof calcSchemas)[N]>;
@@ -198,12 +199,24 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
   },
   families: () =>
     FAMILY_IDS.map((id) => {
-      const { name, what, layers, start, rungs, limits } = FAMILIES[id];
+      const { name, what, matched, layers, start, rungs, controlAfter, limits } = FAMILIES[id];
       const byAngle = Object.entries(limits)
         .map(([aspecular, tolerance]) => ({ aspecular: Number(aspecular), tolerance }))
         .sort((a, b) => a.aspecular - b.aspecular);
-      return { id, name, what, layers, start, rungs, limits: byAngle, source: USUAL_LIMIT_SOURCE };
+      return {
+        id,
+        name,
+        what,
+        matched,
+        layers,
+        start,
+        rungs,
+        controlAfter,
+        limits: byAngle,
+        source: USUAL_LIMIT_SOURCE,
+      };
     }),
+  library: () => toldLibrary(shop()),
   swatch: (r) => {
     const viewing = viewingOf(r);
     const model = shop().model(r.geometries);

@@ -80,13 +80,19 @@ const flakeOptics = lazy((value: unknown) =>
         exit: object({ n: spectrum('exit n', 0.01), k: optionalSpectrum('exit k', 0) }).required(),
         twoSided: boolean(),
       }).noUnknown()
-    : object({
-        kind: string()
-          .oneOf(['scalar'], 'Flake optics are of kind "scalar" or "thinFilm".')
-          .required('optics needs a kind.'),
-        reflectance: spectrum('reflectance', 0, 1),
-        transmittance: spectrum('transmittance', 0, 1),
-      }).noUnknown(),
+    : (value as { kind?: string } | undefined)?.kind === 'lacquered'
+      ? object({
+          kind: string().oneOf(['lacquered']).required(),
+          lacquerDepth: spectrum('lacquerDepth', 0),
+          metal: object({ n: spectrum('metal n', 0.01), k: optionalSpectrum('metal k', 0) }).required(),
+        }).noUnknown()
+      : object({
+          kind: string()
+            .oneOf(['scalar'], 'Flake optics are of kind "scalar", "thinFilm" or "lacquered".')
+            .required('optics needs a kind.'),
+          reflectance: spectrum('reflectance', 0, 1),
+          transmittance: spectrum('transmittance', 0, 1),
+        }).noUnknown(),
 );
 
 const flakes = object({
@@ -102,9 +108,7 @@ export const coatSchema = object({
   dye: optionalSpectrum('dye', 0),
   flakes: lazy((value: unknown) =>
     Array.isArray(value)
-      ? array(flakes.required())
-          .min(1, 'Give at least one kind of flakes.')
-          .max(8, 'At most 8 kinds of flakes in a coat.')
+      ? array(flakes.required()).max(8, 'At most 8 kinds of flakes in a coat.')
       : flakes.default(undefined),
   ) as unknown as Schema<FlakesRequest | readonly FlakesRequest[] | undefined>,
   pigment: object({
@@ -436,6 +440,7 @@ export const calcSchemas = {
     ),
     now: finite('now').min(0),
   }),
+  library: object({}),
   families: object({}),
   swatch: object({
     layers: array(

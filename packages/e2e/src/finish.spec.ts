@@ -57,7 +57,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     const csv = await fileFrom(page, 'CSV');
     expect(csv.name).toBe('gondola-doors-11-and-12-match-map.csv');
     const lines = csv.content.toString('utf8').trim().split('\n');
-    expect(lines).toHaveLength(1 + 15 * 12);
+    expect(lines).toHaveLength(1 + 16 * 12);
     expect(lines[0]).toContain('dE00 110');
     expect((await fileFrom(page, 'Picture')).content.subarray(0, 4)).toEqual(PNG);
     expect(await seriousFaults(page)).toEqual([]);

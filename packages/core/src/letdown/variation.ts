@@ -64,7 +64,7 @@ export type KnownVariation = Readonly<Partial<Record<VariationId, { readonly mea
 export function believedOf(ground: PreparedGround, { coat }: EffectCoats, known: KnownVariation = {}): Believed[] {
   const hasFlakes = coat.flakes.length > 0;
   const hasDye = coat.a.some((v) => v > 0.02);
-  const hasPigment = coat.k.some((v) => v > 0) || coat.s.some((v) => v > 0);
+  const hasPigment = coat.k.some((v) => v > 0);
   const hasLayers = coat.flakes.some((f) => f.optics.kind !== 'scalar');
   const under = ground.coats.filter((c) => c.flakes.length > 0);
   const ids: VariationId[] = [

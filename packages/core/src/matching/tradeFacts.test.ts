@@ -130,6 +130,58 @@ describe('facts of the trade', () => {
     expect(nearest.id).toBe('copper');
   });
 
+  const seen = (layers: readonly SwatchLayer[], angles = FIVE_ANGLES): Lab[] =>
+    factorsToLabs(swatchFactors(shop, shop.model(angles), layers));
+
+  it('keeps a weak yellow clean over white and turns it toward olive over grey, less with every coat', () => {
+    const yellow = (groundId: string, coats: number) =>
+      seen([
+        { kind: 'ground', id: groundId, coats: 4 },
+        { kind: 'effect', id: 'lemon-ice', coats },
+      ])[2]!;
+    for (const coats of [2, 3, 4]) {
+      const [l, a] = yellow('white', coats);
+      const [white, grey, dark] = ['white', 'grey-63', 'grey-41'].map((g) => labToLch(yellow(g, coats)));
+      expect(l).toBeGreaterThan(85);
+      expect(Math.abs(a)).toBeLessThan(8);
+      // Olive: greener, greyer and darker.
+      expect(grey![2]).toBeGreaterThan(white![2] + 2);
+      expect(dark![2]).toBeGreaterThan(grey![2] + 2);
+      expect(grey![1]).toBeLessThan(0.75 * white![1]);
+      expect(grey![0]).toBeLessThan(white![0] - 15);
+    }
+    const apart = (coats: number) => de2000(yellow('white', coats), yellow('grey-41', coats));
+    expect(apart(4)).toBeLessThan(apart(3));
+    expect(apart(3)).toBeLessThan(apart(2));
+  });
+
+  it('keeps colour-shift over black dark in the flop, not black', () => {
+    for (const coats of [1, 2]) {
+      const [, , , side, flop] = seen([
+        { kind: 'ground', id: 'black', coats: 2, style: 'medium' },
+        { kind: 'effect', id: 'moon-face-shift', coats: 1, style: 'medium' },
+        { kind: 'effect', id: 'moon-face-shift', coats, style: 'control' },
+      ]);
+      for (const lab of [side!, flop!]) {
+        expect(lab[0]).toBeGreaterThan(2);
+        expect(lab[0]).toBeLessThan(20);
+      }
+    }
+  });
+
+  it('lets what lies below a ground show until it hides, and not from there on', () => {
+    const white = (coats: number) => seen([{ kind: 'ground', id: 'white', coats }])[2]![0];
+    const ladder = [0.5, 1, 1.5, 2, 2.5, 3, 5].map(white);
+    for (let i = 1; i < ladder.length - 1; i++) expect(ladder[i]).toBeGreaterThan(ladder[i - 1]!);
+    expect(ladder.at(-1)).toBe(ladder.at(-2));
+    // What is left to the coat in which it hides is what its criterion leaves.
+    expect(ladder[5]! - white(2.999)).toBeLessThan(1.5);
+    const material = findGround('white');
+    expect(shop.shows(material, 0)).toBe(1);
+    expect(shop.shows(material, 1)).toBeLessThan(0.5);
+    expect(shop.shows(material, 3)).toBe(0);
+  });
+
   // Ranges from memory.
   it('gives a silver metallic the usual ladder of lightness and flop index', () => {
     const silver = look([pigmentCoat('aluminium-coarse', 0.95)], flatSpectrum(0.2));

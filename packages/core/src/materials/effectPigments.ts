@@ -83,7 +83,7 @@ export function colourShift(id: string, name: string, spacerNm: number): EffectP
     thicknessUm: 1,
     densityGPerCm3: 2.7,
     tilt: 5,
-    edge: 0.05,
+    edge: 0.25,
     source: `Chromium 6 nm / magnesium fluoride ${spacerNm} nm / opaque aluminium; ${C.magnesiumFluoride.source}`,
   };
 }

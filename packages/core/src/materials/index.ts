@@ -24,7 +24,15 @@ export {
 } from './ownMaterials';
 export { CARRIERS, findCarrier, type Carrier } from './carriers';
 export { coverFromParts, depthFromParts, partsForDepth, sayParts, sharesFromParts } from './mixStrength';
-export { GROUNDS, findGround, labToAlbedo, lookToAlbedo, albedoToLab, type GroundMaterial } from './grounds';
+export {
+  GROUNDS,
+  findGround,
+  groundCoats,
+  labToAlbedo,
+  lookToAlbedo,
+  albedoToLab,
+  type GroundMaterial,
+} from './grounds';
 export { solidsLook, type SolidsLook } from './solidsLook';
 export { MIXES, findMix, holdsFlake, mixCoat } from './mixes';
 export { type EffectMix } from './effectMix';

@@ -21,6 +21,9 @@ export function findMix(id: string, systems: readonly EffectMix[] = MIXES): Effe
 export const holdsFlake = (mix: Pick<EffectMix, 'flakes'>, library: Pick<Library, 'pigments'>): boolean =>
   mix.flakes.some((f) => library.pigments.find((p) => p.id === f.pigmentId)?.kind === 'metal-flake');
 
+/** Scattering of a binder that flakes are dispersed in, per um: over black it is dark in the flop, not black; ours. */
+const BINDER_HAZE = 0.002;
+
 /**
  * One nominal full coat of a mix at strength 1; see `strengthenCoat` for others.
  * @throws CoreError `notFound` for a colour the library has not
@@ -33,12 +36,16 @@ export function mixCoat(
   for (const { dyeId, depth } of mix.dyes) {
     dyeDepth(dyeId, library.dyes).forEach((v, i) => (dye[i]! += v * depth));
   }
+  // A dye lies in clear binder; what is dispersed in it hazes it a little.
+  const hazed = mix.flakes.length > 0;
+  const { k, s } = solidsInFilm(mix.solids, library.solids);
+  const pigment = { k, s: hazed ? s.map((v) => v + BINDER_HAZE) : s, thickness: mix.filmUm };
   return {
     dye,
+    ...(hazed || mix.solids.length ? { pigment } : {}),
     flakes: mix.flakes.map(({ pigmentId, cover }) => {
       const { tilt, edge, optics } = findPigment(pigmentId, library.pigments);
       return { cover, tilt, edge, optics };
     }),
-    ...(mix.solids.length ? { pigment: { ...solidsInFilm(mix.solids, library.solids), thickness: mix.filmUm } } : {}),
   };
 }

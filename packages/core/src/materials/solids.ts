@@ -34,7 +34,7 @@ const solid = (id: string, name: string, k: (nm: number) => number, s: (nm: numb
 
 /** Base colours of the library, the hiding ones first. */
 export const SOLIDS: readonly SolidPigment[] = [
-  solid('solid-white', 'White base', edge(405, 6, 0.05, 0.00008), (nm) => 0.15 * (550 / nm)),
+  solid('solid-white', 'White base', edge(405, 6, 0.12, 0.0003), (nm) => 0.5 * (550 / nm)),
   solid('solid-black', 'Black base', flat(0.55), flat(0.006)),
   solid(
     'solid-yellow-oxide',
@@ -43,7 +43,7 @@ export const SOLIDS: readonly SolidPigment[] = [
     edge(520, 40, 0.03, 0.07),
   ),
   solid('solid-red-oxide', 'Red oxide base', sum(edge(575, 10, 0.36, 0.02), flat(0.004)), edge(590, 30, 0.04, 0.09)),
-  solid('solid-yellow', 'Lemon base, translucent', edge(492, 8, 0.16, 0.0004), (nm) => 0.018 * (550 / nm)),
+  solid('solid-yellow', 'Lemon base, translucent', edge(484, 8, 0.16, 0.0003), (nm) => 0.02 * (550 / nm) ** 2),
   solid('solid-orange', 'Orange base, translucent', edge(553, 8, 0.17, 0.0006), (nm) => 0.016 * (550 / nm)),
   solid('solid-red', 'Red base, translucent', edge(593, 8, 0.2, 0.0008), (nm) => 0.014 * (550 / nm)),
   solid(

@@ -7,7 +7,15 @@ import { prepareCoat } from './coat';
 import { existingFinish } from './existingFinish';
 import { createFilm } from './film';
 import { FIVE_ANGLES } from './geometry';
-import { contrastRatio } from './hiding';
+import {
+  coatsOver,
+  coatsToHide,
+  contrastOfCoats,
+  contrastRatio,
+  HIDDEN_FROM,
+  hidingCoat,
+  showsThrough,
+} from './hiding';
 import { createOptics } from './optics';
 import { sparkleIndex } from './sparkle';
 import { createFastModel, evaluateReference } from './stack';
@@ -37,6 +45,34 @@ describe('grounds', () => {
       return (optics.geometries[2]!.surface * r) / (1 - film.internal * r);
     };
     for (const k of [0.002, 0.02, 0.1]) expect(Math.abs(thick(k) / expected(k) - 1)).toBeLessThan(0.08);
+  });
+
+  // Kubelka-Munk without absorption over black: R = S X / (1 + S X); over R0: 1 - (1 - R0) / (1 + S X (1 - R0)).
+  it('hides by coats as the closed form says', () => {
+    const clear = { k: flatSpectrum(0), s: flatSpectrum(0.8) };
+    for (const n of [0.5, 1, 2, 5]) {
+      const x = 0.8 * n;
+      const over = (r0: number) => 1 - (1 - r0) / (1 + x * (1 - r0));
+      for (const r0 of [0.02, 0.5, 0.9]) expect(coatsOver(clear, n, flatSpectrum(r0))[7]).toBeCloseTo(over(r0), 9);
+      const seen = (r: number) => r / (1 - film.internal * r);
+      expect(contrastOfCoats(film, clear, n)).toBeCloseTo(seen(over(0.02)) / seen(over(0.9)), 9);
+      expect(showsThrough(film, clear, n)).toBeCloseTo(
+        (seen(over(0.9)) - seen(over(0.02))) / (seen(0.9) - seen(0.02)),
+        9,
+      );
+    }
+  });
+
+  it('finds the coat that hides in so many coats, whatever its colour', () => {
+    for (const albedo of [0.004, 0.2, 0.6, 0.95])
+      for (const hidesIn of [1, 2, 3.5]) {
+        const coat = hidingCoat(film, flatSpectrum(albedo), hidesIn);
+        expect(contrastOfCoats(film, coat, hidesIn)).toBeCloseTo(HIDDEN_FROM, 4);
+        expect(coatsToHide(film, coat)).toBeCloseTo(hidesIn, 2);
+        // Endless, it is the colour it was made for.
+        expect(coatsOver(coat, 60, flatSpectrum(0.5))[9]).toBeCloseTo(albedo, 2);
+      }
+    expect(coatsToHide(film, { k: flatSpectrum(0.001), s: flatSpectrum(0.001) })).toBeNull();
   });
 
   it('takes an existing finish as a base: uncoated it is itself, and dye lowers it at every angle', () => {
