@@ -8,7 +8,10 @@ import { describe, expect, it } from '@jest/globals';
 import type { CalcName } from './schemas';
 import fc from 'fast-check';
 import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { answer } from './answer';
+import { familiesPage } from './familiesPage';
 
 const ask = (request: unknown) => answer(JSON.stringify(request));
 const result = <T>(request: unknown): T => {
@@ -390,6 +393,12 @@ describe('the calculator', () => {
       expect(f.limits.length).toBeGreaterThanOrEqual(5);
       expect(f.source).toMatch(/\(no source\)/);
     }
+  });
+
+  it('has a page of them that says what the table says', () => {
+    const page = readFileSync(join(import.meta.dirname, '../../../docs/families.md'), 'utf8');
+    const cells = (text: string) => text.replace(/[-\s|]+/g, ' ').trim();
+    expect(cells(page)).toBe(cells(familiesPage()));
   });
 
   it('tells its library so that a stack of it is the swatch of it', () => {

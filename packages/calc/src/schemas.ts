@@ -3,7 +3,7 @@ import '@steady-gleam/contracts';
 import { array, boolean, lazy, mixed, number, object, string, type InferType, type Schema } from 'yup';
 import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core/colour';
 import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
-import { EYE_VIEWS, HUE_WORDS, VERDICTS } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, EYE_WORDS, VERDICTS } from '@steady-gleam/core/letdown';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 
 /** A number, or `{start: 400, step: 10, values: [31 numbers]}`. */
@@ -250,7 +250,7 @@ const eyeSchema = object({
         .oneOf(VERDICTS, `verdict is one of ${VERDICTS.join(', ')}.`)
         .required('verdict is missing.'),
       hue: string()
-        .oneOf(HUE_WORDS, `hue is one of ${HUE_WORDS.join(', ')}.`)
+        .oneOf(EYE_WORDS, `hue is one of ${EYE_WORDS.join(', ')}.`)
         .nullable(),
     })
       .noUnknown()

@@ -9,9 +9,8 @@ const id = string().uuid().required();
 
 export const families: readonly FinishFamily[] = FAMILY_IDS;
 
-export const matching = trimmed()
-  .max(160, 'Keep it under 160 letters.')
-  .required('Say what it has to match, for instance “shell 4, left side”.');
+/** What it has to match; empty for a look that is designed. */
+export const matching = trimmed().max(160, 'Keep it under 160 letters.').default('');
 const finishName = trimmed().max(80, 'Keep the name under 80 letters.').required('Give the finish a name.');
 const finishCode = trimmed().max(24, 'Keep the code under 24 letters.');
 

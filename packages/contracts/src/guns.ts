@@ -1,4 +1,4 @@
-import type { Gun } from '@steady-gleam/core/products';
+import { GUN_KINDS, type Gun } from '@steady-gleam/core/products';
 import { array, object, string, type Schema } from 'yup';
 import { endpoint } from './endpoint';
 import { figure, named, removal, version, withVersion } from './figures';
@@ -10,7 +10,7 @@ export const gunSchema = object({
   id,
   name,
   kind: string()
-    .oneOf<Gun['kind']>(['HVLP', 'conventional', 'airbrush'], 'Choose the kind of gun.')
+    .oneOf<Gun['kind']>([...GUN_KINDS], 'Choose the kind of gun.')
     .required('Choose the kind of gun.'),
   tipMm: figure('The tip', 0.1, 4, ' mm'),
   pressureBar: figure('The pressure', 0.2, 8, ' bar'),

@@ -130,7 +130,7 @@ export type JobSummary = InferType<typeof jobSummarySchema>;
 export const changeJobSchema = object({
   version,
   piece: piece.optional(),
-  matching: matching.optional(),
+  matching: matching.optional().default(undefined),
   status: string()
     .oneOf([...JOB_STATES])
     .optional(),

@@ -1,4 +1,4 @@
-import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, EYE_WORDS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { number, object, string, type InferType } from 'yup';
 import { endpoint } from './endpoint';
 
@@ -11,11 +11,11 @@ export const seenFields = {
     .nullable()
     .defined()
     .oneOf<Verdict | null>([...VERDICTS, null]),
-  /** Which way its hue is off, beside the verdict. */
+  /** A word beside the verdict: which way its hue is off, and the like. */
   hue: string()
     .nullable()
     .default(null)
-    .oneOf<HueWord | null>([...HUE_WORDS, null]),
+    .oneOf([...EYE_WORDS, null]),
 };
 
 /** How a rung looks beside the target; client-made id, append-only. A null verdict takes one back. */

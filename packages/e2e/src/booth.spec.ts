@@ -84,7 +84,7 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
 
   await test.step('coats: a wrong figure is named and nothing kept, a right one stays', async () => {
     await part(page, 'Coats');
-    await expect(answer(page)).toHaveText('9 coats, 3 of them effect: walk the whole side with those.');
+    await expect(answer(page)).toHaveText('9 coats, 3 of them effect: walk the whole side.');
     const field = page.getByLabel('distance of Cinder candy 1');
     await field.fill('far');
     await field.blur();

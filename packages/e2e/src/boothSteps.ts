@@ -3,6 +3,7 @@ import type { Page } from '@playwright/test';
 /** Buttons that pass a check as it should be. */
 const PASSES = [
   'It is ready: start the run',
+  'Shaken: go on',
   'It hides: go on',
   'They hang so',
   'One coat more, as planned',

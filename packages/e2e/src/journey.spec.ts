@@ -46,7 +46,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
 
   await test.step('jobs: the demo, then a new job', async () => {
     await page.goto(server.address);
-    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(8);
+    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(12);
     await expect(answer(page)).toContainText('is next');
     expect(await seriousFaults(page)).toEqual([]);
     await page.getByRole('link', { name: 'New job' }).click();

@@ -26,7 +26,7 @@ test('a painter adds a ground and a mix of their own and uses them on the map', 
     await form.getByLabel('L*').fill('80');
     await form.getByLabel('Mark on the map').fill('harbour');
     await form.getByRole('button', { name: 'Keep it' }).click();
-    await expect(page.getByTestId('answer')).toHaveText('16 grounds, 1 of your own.');
+    await expect(page.getByTestId('answer')).toHaveText('17 grounds, 1 of your own.');
   });
   await test.step('a pigment by thickness, and a mix with it', async () => {
     await page.getByRole('button', { name: 'Effect pigments' }).click();
@@ -42,13 +42,28 @@ test('a painter adds a ground and a mix of their own and uses them on the map', 
     await page.getByRole('button', { name: 'Mixes' }).click();
     await page.getByRole('button', { name: 'Add a mix' }).click();
     await form.getByLabel('Name').fill('Harbour pearl');
-    await form.getByLabel('Effect pigment').selectOption({ label: 'Harbour blue' });
+    await form.getByLabel('Colour: pigment, dye or base colour').selectOption({ label: 'Harbour blue (pigment)' });
     await form.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByText('Give its parts, or say the strengths another way.').first()).toBeVisible();
     await form.getByLabel('Carrier, parts').fill('100');
-    await form.getByLabel('Pigment, parts').fill('4');
+    await form.getByLabel('Its parts').first().fill('4');
     await form.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByText('Harbour pearl')).toBeVisible();
+  });
+  await test.step('a sealer shade of base colours, white to red 2:1, looked at as it is mixed', async () => {
+    await page.getByRole('button', { name: 'Grounds' }).click();
+    await page.getByRole('button', { name: 'Add a ground' }).click();
+    const form = page.getByRole('form', { name: 'Material' });
+    await form.getByLabel('Name').fill('Rose sealer shade');
+    await form.getByLabel('Mark on the map').fill('roseal');
+    await form.getByLabel('Its look comes from').selectOption('parts');
+    await form.getByLabel('Base colour', { exact: true }).selectOption({ label: 'White base' });
+    await form.getByLabel('Its parts').first().fill('2');
+    await form.getByLabel('And', { exact: true }).selectOption({ label: 'Red base, translucent' });
+    await form.getByLabel('Its parts').nth(1).fill('1');
+    await expect(form.getByRole('img', { name: 'The ground as it is mixed' })).toContainText('hides in');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByText('Rose sealer shade')).toBeVisible();
   });
   await test.step('a job with the mix, and the ground as a row of its map', async () => {
     await page.goto(`${server.address}/jobs/new`);

@@ -15,3 +15,7 @@ WHERE "kind" = 'system' AND NOT "material" ? 'colours';
 --> statement-breakpoint
 -- A ground that was read says how many coats hide: three, till its painter says otherwise.
 UPDATE "materials" SET "material" = '{"hidesIn": 3, "solids": []}'::jsonb || "material" WHERE "kind" = 'ground';
+--> statement-breakpoint
+-- What a flake is made of is called by its make, not by a finish.
+UPDATE "materials" SET "material" = jsonb_set("material", '{structure}', '"metal-spacer"')
+WHERE "kind" = 'pigment' AND "material"->>'structure' = 'colour-shift';

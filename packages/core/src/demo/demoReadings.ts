@@ -2,8 +2,9 @@ import type { Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
 import { findMix } from '../materials/mixes';
 import { factorsToLabs, effectCoats } from '../matching/ladder';
+import { thenLaid } from '../finishes/recipe';
 import { STYLES, type Hand, type StyleId } from '../finishes/styles';
-import { FIVE_ANGLES } from '../optics/geometry';
+import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
 import { adjustCoat } from '../optics/coat';
 import { evaluateReference } from '../optics/stack';
 import { createRandom, normal } from '../numeric/random';
@@ -26,7 +27,7 @@ export interface DemoTruth {
 }
 
 /**
- * Invented readings of a finish at five angles, several spots, by the reference tier with another hand, another edge share
+ * Invented readings of a finish at five angles, or under more lamps, several spots, by the reference tier with another hand, another edge share
  * and reading noise than the defaults. Seeded; the same call gives the same readings.
  */
 export function demoReadings(
@@ -35,17 +36,23 @@ export function demoReadings(
   coats: number,
   spots: readonly string[],
   seed: number,
+  lamps: readonly number[] = [45],
 ): Reading[] {
-  const { optics } = shop.model(FIVE_ANGLES);
+  // The five angles under the usual lamp, the face under any other.
+  const angles: Geometry[] = lamps.flatMap((incidence) =>
+    incidence === 45 ? [...FIVE_ANGLES] : [15, 25].map((aspecular) => ({ incidence, aspecular })),
+  );
+  const { optics } = shop.model(angles);
   const ground = shop.ground(findGround(truth.groundId));
   const unit = shop.coat(findMix(truth.mixId), truth.strength);
   const coat = adjustCoat(unit, { edgeScale: truth.edgeScale });
-  const recipe = { coat, style: STYLES[truth.style], hand: truth.hand };
+  const then = thenLaid(findMix(truth.mixId).family);
+  const recipe = { coat, style: STYLES[truth.style], hand: truth.hand, then };
   const labs = factorsToLabs(evaluateReference(optics, ground, [...ground.coats, ...effectCoats(recipe, coats)]));
   const random = createRandom(seed);
   const round = (v: number) => Math.round(v * 100) / 100;
   return spots.flatMap((spot) =>
-    FIVE_ANGLES.map((g, i): Reading => {
+    angles.map((g, i): Reading => {
       // Half of the stated repeatability is drawn: it is the instrument's own, the rest is placing it.
       const noisy = labs[i]!.map((v) => round(v + 0.5 * readingNoise(labs[i]!) * normal(random))) as unknown as Lab;
       return { spot, ...g, l: Math.max(0, noisy[0]), a: noisy[1], b: noisy[2] };

@@ -51,8 +51,16 @@ export interface FamilyRow {
   readonly wanted: Wanted;
   /** What is matched, as it is said on the target. */
   readonly matched: string;
-  /** Words for a rung or a place that got too little and too much of the effect, beside what it has to match. */
-  readonly byEye: { readonly less: string; readonly more: string; readonly beside: readonly string[] };
+  /**
+   * What an eye says of a rung or a place beside what it has to match. `less` and `more` are of its lightness, or of how densely
+   * flakes lie; `beside` are further words, kept as they are said.
+   */
+  readonly byEye: {
+    readonly of: 'lightness' | 'cover';
+    readonly less: string;
+    readonly more: string;
+    readonly beside: readonly string[];
+  };
   /** What cannot be undone once it is on. */
   readonly keeps: string;
   /** How the last layer before the ground is sanded. */
@@ -73,6 +81,14 @@ export interface FamilyRow {
   readonly limits: Readonly<Record<number, number>>;
 }
 
+const HUES = ['redder', 'yellower', 'greener', 'bluer'] as const;
+const lightness = (...beside: readonly string[]): FamilyRow['byEye'] => ({
+  of: 'lightness',
+  less: 'lighter',
+  more: 'darker',
+  beside,
+});
+
 const l = (kind: FamilyLayer['kind'], coats: number, style: StyleId = 'wet'): FamilyLayer => ({ kind, coats, style });
 
 export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
@@ -92,7 +108,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [1, 2, 3, 4],
     wanted: 'colour',
     matched: 'colour from face to flop',
-    byEye: { less: 'lighter', more: 'darker', beside: ['redder', 'yellower', 'greener', 'bluer'] },
+    byEye: lightness(...HUES),
     keeps: 'One coat too many does not come off: then it is the ground again.',
     prep: 'P500 to P600 under the ground',
     gun: { tipMm: [1.2, 1.4], led: 'walk the whole side' },
@@ -120,10 +136,11 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [2, 3, 4, 5],
     wanted: 'colour',
     matched: 'colour, and its depth at the face',
-    byEye: { less: 'weaker', more: 'deeper', beside: ['redder', 'yellower', 'greener', 'bluer'] },
-    keeps: 'Neither a coat too many, nor a stripe, nor a flaw of the ground below comes off.',
+    byEye: lightness(...HUES, 'weaker', 'deeper'),
+    keeps:
+      'Neither a coat too many, nor the dark edge of a side done panel by panel, nor a flaw of the ground comes off.',
     prep: 'P600 to P800 under the metallic',
-    gun: { tipMm: [1.2, 1.4], led: 'walk the whole side; panel by panel leaves dark edges' },
+    gun: { tipMm: [1.2, 1.4], led: 'walk the whole side' },
     productKind: 'intercoat',
     twoPack: false,
     patches: false,
@@ -147,7 +164,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [1, 2, 3],
     wanted: 'colour',
     matched: 'colour from face to flop, and in low light',
-    byEye: { less: 'lighter', more: 'darker', beside: ['redder', 'yellower', 'greener', 'bluer'] },
+    byEye: lightness(...HUES),
     keeps: 'One coat too many does not come off; an uneven sealer shows through the ground.',
     prep: 'P600 under the sealer; the sealer evened to the ground’s own shade',
     gun: { tipMm: [1.2, 1.4], led: 'walk the whole side' },
@@ -174,10 +191,10 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [1, 1.5, 2, 2.5],
     wanted: 'colour',
     matched: 'colour; a black and a grey patch under it are the film gauge',
-    byEye: { less: 'weaker', more: 'deeper', beside: ['redder', 'yellower', 'greener', 'bluer'] },
+    byEye: lightness(...HUES, 'weaker', 'deeper'),
     keeps: 'Neither a coat too many nor a fat edge comes off: a run stays a dark spot.',
     prep: 'P600 under the base',
-    gun: { tipMm: [1.3, 1.3], led: 'twin guns and slow hardener keep the edge wet' },
+    gun: { tipMm: [1.3, 1.3], led: 'walk the whole side, the edge kept wet: twin guns, slow hardener' },
     productKind: 'tinted clear',
     twoPack: true,
     patches: true,
@@ -203,7 +220,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [1, 2, 3],
     wanted: 'cover',
     matched: 'cover, size mix and sparkle; colour of flake and ground as the mean over an area',
-    byEye: { less: 'sparser', more: 'denser', beside: ['finer', 'coarser', 'ground shows'] },
+    byEye: { of: 'cover', less: 'sparser', more: 'denser', beside: ['finer', 'coarser', 'ground shows'] },
     keeps: 'Flakes under the lock-down clear are buried: none comes out, and sanding must never reach them.',
     prep: 'P400 under the ground',
     gun: { tipMm: [1.8, 2.5], led: 'keep it moving, and the cup stirred: flake settles' },
@@ -231,7 +248,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [2, 3],
     wanted: 'travel',
     matched: 'hue over angle (its travel), then lightness at the face',
-    byEye: { less: 'turns too late', more: 'turns too early', beside: ['duller', 'blotchy'] },
+    byEye: lightness('turns too early', 'turns too late', 'duller', 'blotchy'),
     keeps: 'A blotch does not even out: it is the black again.',
     prep: 'P800 or finer: every scratch shows',
     gun: { tipMm: [1.2, 1.4], led: 'the control coats from twice as far' },
@@ -258,10 +275,10 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
     rungs: [2, 3, 4, 5],
     wanted: 'colour',
     matched: 'colour, how far one coat more moves it, and that the ground is even below it',
-    byEye: { less: 'ground shows through', more: 'too full', beside: ['redder', 'yellower', 'greener', 'bluer'] },
+    byEye: lightness(...HUES, 'ground shows through'),
     keeps: 'A coat beyond the specified count moves the colour away again, and does not come off.',
     prep: 'P500 to P600 under the ground',
-    gun: { tipMm: [1.3, 1.4], led: 'even coats; it hides least at edges' },
+    gun: { tipMm: [1.3, 1.4], led: 'even coats, edges first: there it hides least' },
     productKind: 'mid coat',
     twoPack: false,
     patches: false,

@@ -75,14 +75,13 @@ const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<St
   ...more,
 });
 
-/** Coats in which a metallic ground hides; common practice (no source). */
-const METALLIC_COATS = 2;
-
 /** What layers need to know of a ground, and of a mix. */
 export interface LaidGround {
   readonly id: string;
   /** Left out for a solid. */
   readonly flakes?: unknown;
+  /** Full coats until it hides. */
+  readonly hidesIn: number;
 }
 export interface LaidMix {
   readonly id: string;
@@ -96,8 +95,11 @@ export function layersOf(ground: LaidGround, system: LaidMix, recipe: Recipe): S
   const { layers, begins } = FAMILIES[system.family];
   const sealerId = begins.find((l) => l.kind === 'sealer')?.materialId ?? null;
   return layers.flatMap(({ kind, coats, style }, i): StackLayer[] => {
-    if (kind === 'ground')
-      return [layer(kind, kind, ground.flakes ? METALLIC_COATS : coats, { materialId: ground.id, style })];
+    if (kind === 'ground') {
+      // As many as hide, in the style they are laid in; a solid is not laid in fewer than usual.
+      const hide = Math.ceil((2 * ground.hidesIn) / STYLES[style].film - 1e-9) / 2;
+      return [layer(kind, kind, ground.flakes ? hide : Math.max(coats, hide), { materialId: ground.id, style })];
+    }
     if (kind === 'sealer') return [layer(kind, kind, coats, { materialId: sealerId, style })];
     if (kind !== 'effect') {
       const nth = layers.slice(0, i).filter((o) => o.kind === kind).length;

@@ -1,9 +1,22 @@
+import { wayOf, type Way } from '../products/ways';
 import type { CellRef } from './events';
 import type { Cell, JobFinish, JobLayer, JobObject, SprayArea, SpraySettings } from './job';
 
 /** A step that is not a coat: something to look at, to do, or to find a fault at. */
 export type CheckKind =
-  'prep' | 'hiding' | 'mount' | 'look' | 'close' | 'mask' | 'unmask' | 'tail' | 'lamp' | 'flat' | 'standing' | 'bake';
+  | 'prep'
+  | 'shake'
+  | 'hiding'
+  | 'mount'
+  | 'look'
+  | 'close'
+  | 'mask'
+  | 'unmask'
+  | 'tail'
+  | 'lamp'
+  | 'flat'
+  | 'standing'
+  | 'bake';
 
 export interface Check {
   readonly id: string;
@@ -29,6 +42,7 @@ export const BAKE_MINUTES = 30;
 /** Minutes the painter is kept, ours. */
 const TAKES: Readonly<Record<CheckKind, number>> = {
   prep: 0,
+  shake: 3,
   hiding: 1,
   mount: 5,
   look: 2,
@@ -54,6 +68,8 @@ export function checksOf(
     readonly objects: readonly JobObject[];
     readonly areas: readonly SprayArea[];
     readonly settings: Pick<SpraySettings, 'bake'>;
+    /** Where it is laid from cans. */
+    readonly way: Way | null;
   },
   cells: readonly Phased[],
   layers: readonly JobLayer[],
@@ -86,7 +102,9 @@ export function checksOf(
   const next = (c: Phased): Phased | undefined => of(c.areaId)[of(c.areaId).indexOf(c) + 1];
 
   const first = cells.filter((c) => !c.under.length);
-  if (first.length) add('prep', 'prep', first, { objectId: null, areaIds: first.map((c) => c.areaId) });
+  const everywhere = { objectId: null, areaIds: first.map((c) => c.areaId) };
+  if (first.length) add('prep', 'prep', first, everywhere);
+  if (first.length && q.way) add('shake', 'shake', first, { ...everywhere, afterChecks: ['prep'] });
   for (const object of q.objects) {
     const areas = q.areas.filter((a) => a.objectId === object.id);
     const here = { objectId: object.id };
@@ -190,7 +208,8 @@ export function checksOf(
   const ends = q.areas
     .flatMap((a) => of(a.id).slice(-1))
     .filter((c) => q.areas.find((a) => a.id === c.areaId)!.on === null);
-  if (q.settings.bake && ends.length) {
+  // What came from cans is not baked.
+  if (q.settings.bake && !q.way && ends.length) {
     const all = { objectId: null, areaIds: ids_(ends) };
     add('standing', 'standing', [], {
       ...all,
@@ -207,18 +226,21 @@ export function checksOf(
 
 const ids_ = (list: readonly Cell[]): string[] => list.map((c) => c.areaId);
 
-/** A check in a heading and what there is to do. @param names of the areas it is about */
+/** A check in a heading and what there is to do. @param names of the areas it is about. @param prep how the families of the job are sanded */
 export function sayCheck(
   check: Pick<Check, 'kind' | 'coats'>,
   object: string,
   names: string,
+  prep: readonly string[] = [],
 ): { readonly title: string; readonly text: string } {
   switch (check.kind) {
     case 'prep':
       return {
         title: 'Make it ready',
-        text: 'Sanded as the sheet says: about P500 to P600 under base, P800 or finer in blends and under fine candy. Degreased, wiped before it dries, blown off, tacked, masked. Old paint may hold lead: never dry-sand it; local rules come first.',
+        text: `Sanded as the sheet says: ${prep.length ? prep.join('; ') : 'about P500 to P600 under base'}, P800 or finer in blends. Degreased, wiped before it dries, blown off, tacked, masked. Old paint may hold lead: never dry-sand it; local rules come first.`,
       };
+    case 'shake':
+      return { title: 'Shake the cans', text: wayOf({ kind: 'aerosol' })!.shake };
     case 'hiding':
       return {
         title: `Does the ground hide on ${object}?`,
@@ -232,7 +254,7 @@ export function sayCheck(
     case 'look':
       return {
         title: `Stop. Look at ${object}.`,
-        text: 'Face and flop against what has to be matched, then low light; wet, or under a cleared patch.',
+        text: 'Face and flop against what has to be matched; wet, or under a cleared patch.',
       };
     case 'close':
       return { title: `Close ${names}`, text: 'The jambs have their coats: close them before the last coat outside.' };

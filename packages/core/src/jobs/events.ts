@@ -1,4 +1,4 @@
-import type { EyeView, HueWord, Verdict } from '../letdown/eye';
+import type { EyeView, Verdict } from '../letdown/eye';
 
 /** One coat on one area. */
 export interface CellRef {
@@ -23,7 +23,7 @@ export interface Look {
   readonly view: EyeView;
   readonly verdict: Verdict | null;
   /** Which way its hue is off. */
-  readonly hue?: HueWord | null;
+  readonly hue?: string | null;
   /** Coats of the card whose contrast patch the one there looks like. */
   readonly patch: number | null;
 }

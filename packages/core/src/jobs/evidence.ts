@@ -1,7 +1,7 @@
 import { averageReadings, spotsOf, type Reading } from '../formats/readings';
 import type { JobEvent } from './events';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import { brighterFrom, type EyeRead, type EyeView, type HueWord, type RungVerdict, type Verdict } from '../letdown/eye';
+import { brighterFrom, type EyeRead, type EyeView, type RungVerdict, type Verdict } from '../letdown/eye';
 import { sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from '../letdown/live';
 
 /** A place on the job that was read. */
@@ -22,7 +22,7 @@ export interface SeenSpot {
   readonly coats: number;
   readonly view: EyeView;
   readonly verdict: Verdict | null;
-  readonly hue?: HueWord | null;
+  readonly hue?: string | null;
   readonly patch: number | null;
   readonly at: number;
 }

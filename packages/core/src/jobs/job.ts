@@ -1,3 +1,5 @@
+import type { FinishFamily } from '../finishes/families';
+import { countsControl } from '../finishes/recipe';
 import { pieceArea, type ShapedPiece } from '../mixing/batch';
 import type { StackLayer } from '../finishes/layers';
 import type { BoothArea } from '../booth/order';
@@ -11,8 +13,8 @@ export interface JobFinish {
   /** The mix that its card and its target are about. */
   readonly mixId: string;
   readonly layers: readonly StackLayer[];
-  /** Control coats of the mix are among its count. */
-  readonly countsControl?: boolean;
+  /** Of its mix; left out where it has none. */
+  readonly family?: FinishFamily;
   /** Coats after which its card says to look first; null or left out while it has not spoken. */
   readonly firstStop?: number | null;
 }
@@ -188,11 +190,12 @@ export interface JobLayer extends StackLayer {
   readonly counted: boolean;
 }
 
+/** Control coats are among the count. */
+const ofControl = ({ family }: Pick<JobFinish, 'family'>): boolean => family !== undefined && countsControl(family);
+
 /** Whether a layer is among the count of a finish's mix: its effect coats, and its control coats where its family counts them. */
-export const isCounted = (finish: Pick<JobFinish, 'mixId' | 'countsControl'>, layer: StackLayer): boolean =>
-  layer.kind === 'effect' &&
-  layer.materialId === finish.mixId &&
-  (finish.countsControl === true || layer.style !== 'control');
+export const isCounted = (finish: Pick<JobFinish, 'mixId' | 'family'>, layer: StackLayer): boolean =>
+  layer.kind === 'effect' && layer.materialId === finish.mixId && (ofControl(finish) || layer.style !== 'control');
 
 /**
  * A count of all coats of a mix, by the layers that lay it: the first takes what the others leave; where control coats are counted
@@ -200,12 +203,12 @@ export const isCounted = (finish: Pick<JobFinish, 'mixId' | 'countsControl'>, la
  * @param counted in their order
  */
 export function spreadCount(
-  finish: Pick<JobFinish, 'countsControl'>,
+  finish: Pick<JobFinish, 'family'>,
   counted: readonly StackLayer[],
   count: number,
 ): Map<string, number> {
   const out = new Map<string, number>();
-  if (finish.countsControl) {
+  if (ofControl(finish)) {
     let left = count;
     counted.forEach((l, i) => {
       const own = i === counted.length - 1 ? left : Math.min(l.coats, left);

@@ -5,6 +5,7 @@ import type { Library } from '../materials/ownMaterials';
 import { STYLES, type StyleId } from '../finishes/styles';
 import { cupOf, productFor } from '../products/productOf';
 import { reducerFor, reducerPace, type Product } from '../products/products';
+import { wayOf } from '../products/ways';
 import { potLifeAt } from '../mixing/voc';
 import { bestOrder, type BoothAir } from '../booth/order';
 import type { SetUp } from '../spraying/setUp';
@@ -220,7 +221,7 @@ function flashOf(q: JobPlanInput, c: PlannedCoat): number {
     flashMinutes({
       minutesAt20: c.flashMinutes,
       temperature: q.temperatureC,
-      film: Math.max(0.25, c.film),
+      film: c.flashAsIs ? 1 : Math.max(0.25, c.film),
       humidity: q.humidity,
       blown: q.settings.blown && c.chemistry !== 'two-pack',
       chemistry: c.chemistry,
@@ -315,7 +316,11 @@ export function planJob(q: JobPlanInput): JobPlan {
     const finish = q.finishes.findIndex((f) => f.id === area.finishId);
     return cellsOf(q, area, laid.get(area.id)!, coatsOf(laid.get(area.id)!), place, finish);
   });
-  const { cells, checks } = checksOf({ ...q, areas: order }, withUnder(ranked.sort(byRank), order), layers);
+  const { cells, checks } = checksOf(
+    { ...q, areas: order, way: wayOf(q.gun) },
+    withUnder(ranked.sort(byRank), order),
+    layers,
+  );
   const beforeClear = q.settings.beforeClearMinutes ?? BEFORE_CLEAR;
   const batches = [...new Map(cells.map((c) => [c.coat.cupId, c.coat])).values()].map((c) => ({
     id: c.cupId,

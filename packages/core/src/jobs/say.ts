@@ -1,3 +1,4 @@
+import { FAMILIES } from '../finishes/families';
 import { sayCoat } from '../spraying/coatPlan';
 import { sayCheck, type Check } from './checks';
 import { ENOUGH, LET_DOWN, type JobEvent } from './events';
@@ -16,11 +17,12 @@ export function sayAreas(plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): 
 
 /** A check of a plan: its heading, and what there is to do. */
 export function sayCheckOf(
-  plan: Pick<JobPlan, 'areas' | 'objects'>,
+  plan: Pick<JobPlan, 'areas' | 'objects'> & Partial<Pick<JobPlan, 'finishes'>>,
   check: Check,
 ): { readonly title: string; readonly text: string } {
   const object = plan.objects.find((o) => o.id === check.objectId)?.name ?? 'the job';
-  return sayCheck(check, object, sayAreas(plan, check.areaIds));
+  const families = (plan.finishes ?? []).flatMap((f) => (f.family ? [FAMILIES[f.family]] : []));
+  return sayCheck(check, object, sayAreas(plan, check.areaIds), [...new Set(families.map((f) => f.prep))]);
 }
 
 export const sayCell = (plan: Pick<JobPlan, 'areas'>, cell: Cell): string =>

@@ -1,5 +1,5 @@
 import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
-import { countsControl, type Recipe } from '../finishes/recipe';
+import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
 import { findMix } from '../materials/mixes';
@@ -155,7 +155,7 @@ function planInput(q: WorkInput): Omit<JobPlanInput, 'objects' | 'areas'> | null
       const family = library.systems.find((m) => m.id === mixId)?.family;
       return {
         ...{ id: s.id, name: s.name, layers: s.layers, mixId, firstStop },
-        countsControl: family !== undefined && countsControl(family),
+        ...(family === undefined ? {} : { family }),
       };
     }),
     library,

@@ -28,6 +28,8 @@ export interface CardAsk {
   readonly handHeld: boolean;
   /** Differences at which this painter's eye says so. */
   readonly cuts?: EyeCuts;
+  /** See {@link EyeRead}: of a coat of the recipe. */
+  readonly cover?: number;
   readonly believed: HandBelieved;
 }
 
@@ -48,6 +50,7 @@ export interface CardAnswer {
 export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTable): CardAnswer | null {
   const { target, bare, rungs, verdicts, handHeld, believed } = ask;
   const cuts = ask.cuts ?? USUAL_CUTS;
+  const told = { handHeld, cuts, ...(ask.cover === undefined ? {} : { cover: ask.cover }) };
   if (target && of) {
     const table = nominal ?? nominalTable(of, believed);
     const card = readCard(
@@ -59,8 +62,7 @@ export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTa
     const read: EyeRead = {
       ladders: card.fit ? [{ ladder: card.ladder, weight: 1 }] : ladderOfAnyHand(table, believed.film ?? USUAL_HAND),
       aspecular: target.angles.map((a) => a.aspecular),
-      handHeld,
-      cuts,
+      ...told,
     };
     if (!verdicts.length) return { card, eye: null, read };
     const eye = countByEye(verdicts, read, { mean: card.best, sd: Math.max(0.05, cardSd(card)) });
@@ -72,8 +74,7 @@ export function answerCard(of: LadderOf | null, ask: CardAsk, nominal?: LadderTa
       ? ladderOfAnyHand(nominal ?? nominalTable(of, believed), believed.film ?? USUAL_HAND)
       : unknownLadders(FIVE_ANGLES.length),
     aspecular: FIVE_ANGLES.map((a) => a.aspecular),
-    handHeld,
-    cuts,
+    ...told,
   };
   const eye = countByEye(verdicts, read);
   return { card: cardByEye(eye, read.ladders[0]!.ladder, FIVE_ANGLES), eye, read };

@@ -1,4 +1,5 @@
 import { de2000 } from '../colour/difference';
+import { FAMILIES, FAMILY_IDS, type FinishFamily } from '../finishes/families';
 import type { Lab } from '../colour/lab';
 import { coatGrid } from '../matching/stopWindow';
 import { normalCdf } from '../numeric/normal';
@@ -10,15 +11,22 @@ export const VERDICTS: readonly Verdict[] = ['much lighter', 'lighter', 'match',
 /** Which way its hue is off. */
 export type HueWord = 'redder' | 'yellower' | 'greener' | 'bluer';
 export const HUE_WORDS: readonly HueWord[] = ['redder', 'yellower', 'greener', 'bluer'];
+/** All that may be said beside a verdict; what is no hue is kept, and no evidence of the count. */
+export const EYE_WORDS: readonly string[] = [
+  ...new Set([...HUE_WORDS, ...FAMILY_IDS.flatMap((id) => FAMILIES[id].byEye.beside)]),
+];
 /** Where the painter stood. */
-export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp';
-export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'lamp'];
+export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp' | 'low light';
+export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'lamp', 'low light'];
+/** Places a finish of a family is looked at from. */
+export const viewsOf = (family: FinishFamily): readonly EyeView[] =>
+  EYE_VIEWS.filter((v) => v !== 'low light' || FAMILIES[family].lowLight);
 
 export interface RungVerdict {
   readonly coats: number;
   readonly view: EyeView;
   readonly verdict: Verdict;
-  readonly hue?: HueWord | null;
+  readonly hue?: string | null;
 }
 
 /** Differences at which an eye says so, dE00: a little, and clearly. From memory; a painter with a sharper eye sets them lower. */
@@ -47,6 +55,8 @@ const VIEW_ANGLES: Readonly<Record<EyeView, readonly number[]>> = {
   'sun flop': [75, 110],
   shade: [45],
   lamp: [25, 45],
+  // What glares in the sun is gone: the side and the flop are what is seen.
+  'low light': [45, 75],
 };
 
 /** The geometries nearest to a place to stand. */
@@ -59,6 +69,7 @@ function geometriesOf(view: EyeView, angles: readonly number[]): number[] {
 
 /** From this place coats about a count make it lighter, clearly enough to be told; else they make it darker. */
 export function brighterFrom(read: EyeRead, view: EyeView, best: number): boolean {
+  if (read.cover !== undefined) return false;
   const { ladder } = read.ladders[0]!;
   const [low, high] = [labsAt(ladder, Math.max(0, best - 0.5)), labsAt(ladder, best + 0.5)];
   const geometries = geometriesOf(view, read.aspecular);
@@ -124,7 +135,7 @@ function cellTable(verdict: Verdict, sd: number, { little, clear }: EyeCuts): Fl
 const cellAt = (table: Float64Array, signed: number): number =>
   table[Math.min(table.length - 1, Math.max(0, Math.round((signed + CELL_REACH) / CELL_STEP)))]!;
 
-const HUE_AXIS: Readonly<Record<HueWord, (s: Seen) => number>> = {
+const HUE_AXIS: Readonly<Record<string, ((s: Seen) => number) | undefined>> = {
   redder: (s) => s.a,
   greener: (s) => -s.a,
   yellower: (s) => s.b,
@@ -143,7 +154,12 @@ export interface EyeRead {
   readonly aspecular: readonly number[];
   readonly handHeld?: boolean;
   readonly cuts?: EyeCuts;
+  /** Depth of the flakes in a counted coat, where an eye goes by how densely they lie; left out where it goes by lightness. */
+  readonly cover?: number;
 }
+
+/** Cover that an eye tells apart as it does one dE00, fraction; ours. */
+const COVER_STEP = 0.04;
 
 /** Counts that are looked at. */
 const COUNTS: readonly number[] = coatGrid(0.5, 8, 0.05);
@@ -151,14 +167,22 @@ const COUNTS: readonly number[] = coatGrid(0.5, 8, 0.05);
 /** How a film of a ladder is seen from a place beside a target. */
 type SeenAt = (film: number, view: EyeView) => Seen;
 
-function seeing({ aspecular }: EyeRead, ladder: Ladder, target: readonly Lab[]): SeenAt {
+/** @param best count that is matched */
+function seeing({ aspecular, cover }: EyeRead, ladder: Ladder, best: number): SeenAt {
+  if (cover !== undefined)
+    return (film) => {
+      const sparser = (Math.exp(-cover * film) - Math.exp(-cover * best)) / COVER_STEP;
+      const de = Math.abs(sparser);
+      return { de, lighter: normalCdf(sparser / (0.15 + 0.3 * de)), a: 0, b: 0 };
+    };
+  const target = toLabs(labsAt(ladder, best));
   const labs = new Float64Array(ladder.outputs);
   return (film, view) => seenBetween(toLabs(labsAt(ladder, film, labs)), target, geometriesOf(view, aspecular));
 }
 
 /** The same from tables over the film, for many films beside one target. */
-function tabledSeeing(read: EyeRead, ladder: Ladder, target: readonly Lab[], views: readonly EyeView[]): SeenAt {
-  const direct = seeing(read, ladder, target);
+function tabledSeeing(read: EyeRead, ladder: Ladder, best: number, views: readonly EyeView[]): SeenAt {
+  const direct = seeing(read, ladder, best);
   const step = 0.1;
   const films = Array.from({ length: Math.round(LADDER_LAST / step) + 1 }, (_, i) => i * step);
   const tables = new Map([...new Set(views)].map((v) => [v, films.map((film) => direct(film, v))]));
@@ -190,7 +214,8 @@ function rungChance(read: EyeRead, verdicts: readonly RungVerdict[], n: number, 
         p *= s.lighter * cellAt(tables[i]!, shared - s.de) + (1 - s.lighter) * cellAt(tables[i]!, shared + s.de);
         const { hue } = verdicts[i]!;
         // A hue word counts on its own: which way, not how much.
-        if (hue) p *= Math.max(0.03, normalCdf(HUE_AXIS[hue](s) / (0.8 + 0.2 * s.de)));
+        const axis = hue && HUE_AXIS[hue];
+        if (axis) p *= Math.max(0.03, normalCdf(axis(s) / (0.8 + 0.2 * s.de)));
       }
       sum += p;
     }
@@ -237,7 +262,7 @@ export function countByEye(
   const likelihood = counts.map(() => 0);
   for (const { ladder, weight } of read.ladders) {
     counts.forEach((b, i) => {
-      const seenAt = seeing(read, ladder, toLabs(labsAt(ladder, b)));
+      const seenAt = seeing(read, ladder, b);
       likelihood[i]! += (weight / total) * rungs.reduce((p, [n, own]) => p * rungChance(read, own, n, seenAt), 1);
     });
   }
@@ -278,7 +303,7 @@ function disagreements(
 ): EyePosterior['disagree'] {
   const { ladder } = read.ladders[0]!;
   const grid = counts.filter((_, i) => i % 4 === 0);
-  const targets = grid.map((b) => seeing(read, ladder, toLabs(labsAt(ladder, b))));
+  const targets = grid.map((b) => seeing(read, ladder, b));
   return rungs.flatMap(([coats, own]) => {
     if (own.length < 2) return [];
     const most = (verdicts: readonly RungVerdict[]) =>
@@ -302,9 +327,8 @@ export function filmByEye(
   const grid = COUNTS.filter((_, i) => i % 2 === 0);
   const weights = grid.map(() => 0);
   for (const { ladder, weight } of read.ladders) {
-    const target = toLabs(labsAt(ladder, best));
     const views = verdicts.map((v) => v.view);
-    const seenAt = tabledSeeing(read, ladder, target, views);
+    const seenAt = tabledSeeing(read, ladder, best, views);
     grid.forEach((n, i) => (weights[i]! += weight * rungChance(read, verdicts, n, seenAt)));
   }
   const usual = PLACE_SHARE * sprayed + PLACE_COUNT;

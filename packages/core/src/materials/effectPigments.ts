@@ -3,7 +3,7 @@ import type { FlakeOptics } from '../optics/flakeOptics';
 import { DYES } from './dyes';
 import { OPTICAL_CONSTANTS as C } from './opticalConstants';
 
-export type PigmentKind = 'interference' | 'glass' | 'iron-oxide' | 'colour-shift' | 'aluminium' | 'metal-flake';
+export type PigmentKind = 'interference' | 'glass' | 'iron-oxide' | 'spacer' | 'aluminium' | 'foil';
 
 /** A flake pigment with its optics and usual lie in the film. */
 export interface EffectPigment {
@@ -70,7 +70,7 @@ export function colourShift(id: string, name: string, spacerNm: number): EffectP
   return {
     id,
     name,
-    kind: 'colour-shift',
+    kind: 'spacer',
     optics: {
       kind: 'thinFilm',
       layers: [
@@ -109,7 +109,7 @@ function metalFlake(id: string, name: string, sizeUm: number, dyeId: string | nu
   return {
     id,
     name,
-    kind: 'metal-flake',
+    kind: 'foil',
     optics: {
       kind: 'lacquered',
       lacquerDepth: lacquer ? lacquer.depth.map((v) => v * depth) : 0.02,

@@ -19,7 +19,7 @@ export function findMix(id: string, systems: readonly EffectMix[] = MIXES): Effe
 
 /** Whether flakes large enough to be seen one by one lie in a mix. */
 export const holdsFlake = (mix: Pick<EffectMix, 'flakes'>, library: Pick<Library, 'pigments'>): boolean =>
-  mix.flakes.some((f) => library.pigments.find((p) => p.id === f.pigmentId)?.kind === 'metal-flake');
+  mix.flakes.some((f) => library.pigments.find((p) => p.id === f.pigmentId)?.kind === 'foil');
 
 /** Scattering of a binder that flakes are dispersed in, per um: over black it is dark in the flop, not black; ours. */
 const BINDER_HAZE = 0.002;

@@ -11,13 +11,13 @@ import type { SolidPigment } from './solids';
 import type { EffectMix } from './effectMix';
 
 /** What a pigment's flake is made of; the film's thickness sets its colour. */
-export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'colour-shift';
+export type FlakeStructure = 'titania-mica' | 'iron-oxide-mica' | 'metal-spacer';
 
 /** Believable film thicknesses, nm: thinner is colourless, thicker orders are not made (common practice, no source). */
 export const FILM_NM: Record<FlakeStructure, readonly [number, number]> = {
   'titania-mica': [20, 260],
   'iron-oxide-mica': [10, 160],
-  'colour-shift': [150, 700],
+  'metal-spacer': [150, 700],
 };
 
 interface Own<K extends string> {
@@ -120,7 +120,7 @@ export function pigmentFromThickness(own: OwnPigment): EffectPigment {
   if (!(own.filmNm >= lo && own.filmNm <= hi)) {
     throw new CoreError('badMaterial', `A film of this kind is between ${lo} and ${hi} nm thick.`);
   }
-  const make = { 'titania-mica': interference, 'iron-oxide-mica': ironOxide, 'colour-shift': colourShift }[
+  const make = { 'titania-mica': interference, 'iron-oxide-mica': ironOxide, 'metal-spacer': colourShift }[
     own.structure
   ];
   return { ...make(own.id, own.name, own.filmNm), sizeUm: own.sizeUm, tilt: own.tilt, edge: own.edge };
@@ -238,7 +238,7 @@ export function usedByMaterials(id: string, own: readonly OwnMaterial[]): string
 /** Structure of a reference pigment that can be copied by thickness, or null. */
 export function thicknessOf(pigment: EffectPigment): { structure: FlakeStructure; filmNm: number } | null {
   if (pigment.optics.kind !== 'thinFilm' || pigment.kind === 'glass') return null;
-  const structure = { interference: 'titania-mica', 'iron-oxide': 'iron-oxide-mica', 'colour-shift': 'colour-shift' }[
+  const structure = { interference: 'titania-mica', 'iron-oxide': 'iron-oxide-mica', spacer: 'metal-spacer' }[
     pigment.kind as string
   ];
   if (!structure) return null;

@@ -83,12 +83,14 @@ export function flakeDose(q: {
   readonly filmUm: number;
   readonly volumeSolids: number;
   readonly most?: number;
+  /** Coats it is laid in; the fewest a litre allows when left out. */
+  readonly coats?: number;
 }): FlakeDose {
   if (!(q.cover > 0 && q.cover < 1)) throw new CoreError('badQuantity', 'The cover lies between 0 and 100 %.');
   const area = flakeAreaPerGram(q.mix);
   const gramsPerM2 = lambdaOf(q.cover) / area;
   const litresPerM2 = q.filmUm / 1000 / q.volumeSolids;
-  const coats = Math.max(1, Math.ceil(gramsPerM2 / litresPerM2 / (q.most ?? MOST_FLAKE_PER_LITRE) - 1e-9));
+  const coats = q.coats ?? Math.max(1, Math.ceil(gramsPerM2 / litresPerM2 / (q.most ?? MOST_FLAKE_PER_LITRE) - 1e-9));
   if (!(coats <= MOST_COATS))
     throw new CoreError('badQuantity', `That would take over ${MOST_COATS} coats; allow more flake in a litre.`);
   const gramsPerLitre = gramsPerM2 / coats / litresPerM2;
@@ -97,7 +99,10 @@ export function flakeDose(q: {
     gramsPerLitre,
     coats,
     stickCover: -Math.expm1(-gramsPerLitre * (STICK_FILM_UM / 1000) * area),
-    covers: Array.from({ length: coats }, (_, i) => -Math.expm1((-gramsPerM2 * (i + 1) * area) / coats)),
+    covers: Array.from(
+      { length: Math.ceil(coats - 1e-9) },
+      (_, i) => -Math.expm1((-gramsPerM2 * Math.min(coats, i + 1) * area) / coats),
+    ),
   };
 }
 

@@ -46,3 +46,4 @@ export {
   type PoursInput,
 } from './pours';
 export { planBatch, type BatchPlan } from './batchPlan';
+export { coatsForCover, coverAfter, flakeDepthOf, flakeSizesOf } from './coverCount';

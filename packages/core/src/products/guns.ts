@@ -2,7 +2,7 @@
 export interface Gun {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'HVLP' | 'conventional' | 'airbrush';
+  readonly kind: 'HVLP' | 'conventional' | 'airbrush' | 'aerosol';
   readonly tipMm: number;
   /** At the gun, bar. */
   readonly pressureBar: number;
@@ -19,6 +19,8 @@ export interface Gun {
   /** Left in cup, strainer and gun, ml. */
   readonly lossMl: number;
 }
+
+export const GUN_KINDS: readonly Gun['kind'][] = ['HVLP', 'conventional', 'airbrush', 'aerosol'];
 
 /** Guns of the demo shop; names are invented. */
 export const STARTING_GUNS: readonly Gun[] = [
@@ -77,5 +79,19 @@ export const STARTING_GUNS: readonly Gun[] = [
     turns: 1,
     transfer: 0.5,
     lossMl: 5,
+  },
+  {
+    id: '47000000-0000-4000-8000-000000000005',
+    name: 'Aerosol cans',
+    kind: 'aerosol',
+    tipMm: 0.5,
+    pressureBar: 4,
+    fanCm: 14,
+    distanceCm: 28,
+    speedCmS: 40,
+    flowMlMin: 60,
+    turns: 1,
+    transfer: 0.45,
+    lossMl: 20,
   },
 ];

@@ -12,5 +12,6 @@ export {
   type Product,
   type Chemistry,
 } from './products';
-export { STARTING_GUNS, type Gun } from './guns';
+export { GUN_KINDS, STARTING_GUNS, type Gun } from './guns';
+export { canWait, wayOf, wayTells, type Way } from './ways';
 export { cupOf, productFor, productKindOf } from './productOf';

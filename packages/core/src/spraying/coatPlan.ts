@@ -1,7 +1,8 @@
 import { fanAt, settingsForFilm, type GunSettings } from './gunFilm';
 import type { Gun } from '../products/guns';
 import type { SetUp } from './setUp';
-import { FAMILIES } from '../finishes/families';
+import { FAMILIES, type FamilyRow } from '../finishes/families';
+import { canWait, wayOf } from '../products/ways';
 import type { Library } from '../materials/ownMaterials';
 import type { Product } from '../products/products';
 import { STYLES, type StyleId } from '../finishes/styles';
@@ -34,6 +35,10 @@ export interface PlannedCoat extends GunSettings {
   readonly chemistry: Chemistry;
   /** Of a nominal coat at 20 C with its reducer, minutes. */
   readonly flashMinutes: number;
+  /** The wait is of this coat as it is: its film does not change it. */
+  readonly flashAsIs: boolean;
+  /** How the gun is led, where more is to be said than its figures. */
+  readonly led: string | null;
   /** What the painter says this coat waits, minutes: used as it is. Null where it is worked out. */
   readonly typedFlash: number | null;
   /** Volume solids ready to spray, fraction. */
@@ -91,37 +96,44 @@ const USUAL: Record<
  */
 export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
   const plan: PlannedCoat[] = [];
-  for (const layer of q.layers) {
+  const way = wayOf(q.gun);
+  for (const [place, layer] of q.layers.entries()) {
     const product = q.productOf(layer);
     const usual = USUAL[layer.kind];
     const system = layer.kind === 'effect' ? q.library.systems.find((s) => s.id === layer.materialId) : undefined;
     const ground = layer.kind === 'ground' ? q.library.grounds.find((g) => g.id === layer.materialId) : undefined;
+    const row = system ? FAMILIES[system.family] : null;
     const name = system?.name ?? ground?.name ?? LAYER_NAMES[layer.kind];
-    const chemistry = product?.chemistry ?? (system && FAMILIES[system.family].twoPack ? 'two-pack' : usual.chemistry);
+    const chemistry = product?.chemistry ?? (row?.twoPack ? 'two-pack' : usual.chemistry);
     const translucent = layer.kind === 'effect';
     const metallic = !!ground?.flakes;
-    const mist = q.school === 'mist' && translucent && layer.style !== 'control';
+    const mist =
+      (way?.light && layer.kind !== 'clear') || (q.school === 'mist' && translucent && layer.style !== 'control');
     const films = filmsOf(layer, mist);
     const lay = (style: StyleId, film: number, number: number, of: number, counted: boolean): PlannedCoat => {
       const control = style === 'control';
       const light = style === 'light' || mist;
       const id = `${layer.id}/${mist ? 'mist' : 'wet'}/${counted ? number : style}`;
       const card = q.cardOf?.(layer) ?? null;
-      const near = card?.distanceCm ?? (q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15);
+      const near =
+        card?.distanceCm ?? way?.distanceCm ?? (q.gun.kind === 'airbrush' ? q.gun.distanceCm : metallic ? 28 : 15);
       const filmUm = film * layer.filmUm;
       const volumeSolids =
         product?.volumeSolids ??
         q.library.carriers.find((c) => c.id === system?.carrierId)?.volumeSolids ??
         usual.solids;
-      const tipMm = q.gun.kind === 'airbrush' ? q.gun.tipMm : (card?.tipMm ?? product?.tipMm ?? usual.tip);
+      const ownTip = q.gun.kind === 'airbrush' || way !== null;
+      const tipMm = ownTip ? q.gun.tipMm : (card?.tipMm ?? product?.tipMm ?? tipOf(usual.tip, row));
       const pressureBar = Number(
-        ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(2),
+        way
+          ? q.gun.pressureBar.toFixed(2)
+          : ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(2),
       );
       const laid = settingsForFilm(
         q.gun,
         {
           overlap: mist ? MIST_OVERLAP : (card?.overlap ?? usualOverlap(translucent, chemistry, light || metallic)),
-          distanceCm: Math.round(near * (control ? 2 : light ? 1.4 : 1)),
+          distanceCm: Math.round(near * (way ? 1 : control ? 2 : light ? 1.4 : 1)),
           pressureBar,
           tipMm,
           turns: card?.turns ?? null,
@@ -145,12 +157,16 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
         ...laid,
         walk: translucent,
         chemistry,
-        flashMinutes: (product?.flashMinutes ?? system?.flashMinutes ?? usual.flash) * q.paceOf(layer),
+        flashMinutes: way
+          ? canWait(layer.kind, number === of, q.layers[place + 1]?.kind ?? null)
+          : (product?.flashMinutes ?? system?.flashMinutes ?? usual.flash) * q.paceOf(layer),
+        flashAsIs: way !== null,
+        led: row?.gun.led ?? null,
         typedFlash,
         volumeSolids,
         recoatMinutes: product?.recoatMinutes ?? null,
         potLifeMinutes: product?.potLifeMinutes ?? null,
-        caution: CAUTIONS[chemistry],
+        caution: way?.caution ?? CAUTIONS[chemistry],
       };
       return { ...coat, ...edit };
     };
@@ -161,6 +177,12 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
     films.forEach(({ style, film }, i) => plan.push(lay(style, film, i + 1, films.length, true)));
   }
   return plan;
+}
+
+/** The usual tip, or where a family's gun wants another, the middle of what suits it, mm. */
+function tipOf(usual: number, row: FamilyRow | null): number {
+  const [low, high] = row?.gun.tipMm ?? [usual, usual];
+  return usual >= low && usual <= high ? usual : (low + high) / 2;
 }
 
 /** Overlap of mist coats: 80 %, common practice (no source). */

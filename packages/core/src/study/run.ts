@@ -223,6 +223,7 @@ function studyEye(
     'sun flop': [3, 4],
     shade: [2],
     lamp: [1, 2],
+    'low light': [2, 3],
   };
   const judge = (coats: number, film: number): RungVerdict[] => {
     const shared = draw(EYE.shared);

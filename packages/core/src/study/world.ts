@@ -21,11 +21,11 @@ import { tracedLabs, type TracedFilm, type TracedLayer } from './rays';
 /** Kinds of finish that are studied; the first four are jobs of every day. */
 export const KINDS = [
   'pearl with dye',
-  'pearl',
-  'candy',
+  'plain pearl',
+  'candy dye',
   'tinted clear',
   'metal flake',
-  'colour-shift',
+  'shift',
   'solid',
 ] as const;
 export type Kind = (typeof KINDS)[number];
@@ -46,31 +46,31 @@ export interface World {
 
 const GROUNDS: Readonly<Record<Kind, readonly string[]>> = {
   'pearl with dye': ['aqua-pastel', 'white', 'grey-74'],
-  pearl: ['cream-pastel', 'white', 'ticket-red', 'grey-63'],
-  candy: ['silver-fine', 'gold', 'silver-coarse', 'copper'],
+  'plain pearl': ['cream-pastel', 'white', 'ticket-red', 'grey-63'],
+  'candy dye': ['silver-fine', 'gold', 'silver-coarse', 'copper'],
   'tinted clear': ['gold', 'silver-fine', 'cream-pastel'],
   'metal flake': ['silver-coarse', 'black', 'gold'],
-  'colour-shift': ['black', 'grey-31'],
+  shift: ['black', 'grey-31'],
   solid: ['grey-52', 'grey-74', 'white'],
 };
 const STYLES_OF: Readonly<Record<Kind, readonly StyleId[]>> = {
   'pearl with dye': ['wet', 'medium'],
-  pearl: ['wet', 'medium'],
-  candy: ['light', 'wet'],
+  'plain pearl': ['wet', 'medium'],
+  'candy dye': ['light', 'wet'],
   'tinted clear': ['wet'],
   'metal flake': ['medium', 'wet'],
-  'colour-shift': ['medium', 'light'],
+  shift: ['medium', 'light'],
   solid: ['wet', 'medium'],
 };
 const MIX: Readonly<Partial<Record<Kind, string>>> = {
   'pearl with dye': 'lagoon-pearl',
-  pearl: 'moonmilk-pearl',
-  candy: 'cinder-candy',
+  'plain pearl': 'moonmilk-pearl',
+  'candy dye': 'cinder-candy',
   'tinted clear': 'smoke-tea-clear',
 };
 
 const FLAKES = {
-  'colour-shift': ['tideline-shift', 'kelp-shift', 'ember-shift'],
+  shift: ['tideline-shift', 'kelp-shift', 'ember-shift'],
   'metal flake': ['silver-flake-100', 'silver-flake-200', 'red-flake-400', 'blue-flake-600'],
 } as const;
 
@@ -83,7 +83,7 @@ function told(shop: PreparedLibrary, kind: Kind, random: () => number): Pick<Wor
   const mix = MIX[kind];
   let coat: PreparedCoat;
   if (mix) coat = shop.coat(findMix(mix), strength);
-  else if (kind === 'colour-shift' || kind === 'metal flake') {
+  else if (kind === 'shift' || kind === 'metal flake') {
     const pigment = findPigment(pick(FLAKES[kind], random), shop.library.pigments);
     coat = prepareCoat(shop.film, {
       flakes: { cover: 1 - 0.62 ** strength, tilt: pigment.tilt, edge: pigment.edge, optics: pigment.optics },

@@ -3,7 +3,7 @@ import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
 import { layersOf } from '../finishes/layers';
-import { countsControl, type Recipe } from '../finishes/recipe';
+import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
 import { findMix } from '../materials/mixes';
 import { STARTING_PRODUCTS } from '../products/products';
@@ -39,7 +39,7 @@ export const finish = (
   id,
   name: id,
   mixId,
-  countsControl: countsControl(findMix(mixId).family),
+  family: findMix(mixId).family,
   layers: layersOf(findGround(groundId), findMix(mixId), {
     groundId,
     coats,

@@ -3,7 +3,14 @@ import { FAMILIES, layersOf, type FinishFamily, type PieceStack, type Recipe } f
 import { doneOf, eventOf, jobState, laidOf, workOfJob, type JobEvent } from '@steady-gleam/core/jobs';
 import { prepareLibrary, findGround, findMix, libraryOf } from '@steady-gleam/core/materials';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
-import { START_PLAN, type Area, type JobDetail, type JobObjectRow, type SprayPlan } from '@steady-gleam/contracts';
+import {
+  START_PLAN,
+  type Area,
+  type JobDetail,
+  type JobObjectRow,
+  type Mixing,
+  type SprayPlan,
+} from '@steady-gleam/contracts';
 import type { Db } from '../db/open';
 import { createRepos, type Repos } from '../resources/repos';
 
@@ -16,6 +23,10 @@ interface DemoJob {
   readonly truth: DemoTruth;
   /** Coats on the finish to be matched; null when it has not been read. */
   readonly targetCoats: number | null;
+  /** Lamp angles the target was read under; 45 degrees alone when left out. */
+  readonly lamps?: readonly number[];
+  /** Wanted cover of a metal flake, its sizes and how it is buried. */
+  readonly flake?: Mixing['flake'];
   /** Coats the target was sprayed with by the first maker's hand. */
   readonly targetHand?: DemoTruth['hand'];
   readonly pick?: Recipe;
@@ -280,6 +291,112 @@ const DEMO_JOBS: readonly DemoJob[] = [
       stackOf('lining', 'lining', 'cinder-candy', 'gold', 2),
     ],
   },
+  {
+    // To be found: laid full over the gold once, the bells were half covered; three coats are a coat too many.
+    key: 9,
+    areas: [
+      demoArea(
+        'bells',
+        'Bells',
+        'dome',
+        { diameter: 0.16, height: 0.1 },
+        { count: 12, x: 2, y: 1.4, mounting: 'stand' },
+      ),
+      demoArea('yoke', 'Bell yoke', 'tube', { diameter: 0.05, length: 1.4 }, { x: 3.2, y: 1.4, mounting: 'stand' }),
+    ],
+    piece: 'Saddle bells, second row',
+    matching: 'the bells of the first row, gold half over silver',
+    family: 'metal-flake',
+    truth: {
+      groundId: 'silver-fine',
+      mixId: 'saddle-bell-flake',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.1, flake: 1, spread: 1.05 },
+      edgeScale: 1,
+    },
+    targetCoats: 2,
+    targetHand: { film: 1, flake: 1, spread: 1 },
+    pick: { groundId: 'silver-fine', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+    gun: 'Gun 3, 2.0 tip for flake',
+    flake: {
+      pigmentId: 'gold-flake-200',
+      parts: [
+        { sizeUm: 200, parts: 3 },
+        { sizeUm: 100, parts: 1.6 },
+      ],
+      ...{ cover: 0.45, filmUm: 28, sandUm: 30, keepUm: 40, buryCoats: 4 },
+    },
+  },
+  {
+    // To be found: a second control coat brightens the face, a third would not be told.
+    key: 10,
+    areas: [demoArea('face', 'Moon face', 'dome', { diameter: 1.2, height: 0.35 }, { x: 2, y: 2 })],
+    piece: 'Moon face over the gate',
+    matching: 'the old face, left cheek',
+    family: 'colour-shift',
+    truth: {
+      groundId: 'black',
+      mixId: 'moon-face-shift',
+      strength: 1,
+      style: 'medium',
+      hand: { film: 0.92, flake: 1, spread: 0.95 },
+      edgeScale: 1.1,
+    },
+    targetCoats: 3,
+    targetHand: { film: 1, flake: 1, spread: 1 },
+    lamps: [25, 45, 65],
+    pick: { groundId: 'black', coats: 1, strength: 1, style: 'medium', controlCoats: 2 },
+    rungs: [2, 3, 4],
+    rungsRead: 2,
+    gun: 'Gun 1, 1.3 tip',
+  },
+  {
+    // To be found: over the red as it was, not over white; the pearl turns the flop bluer with every coat.
+    key: 11,
+    areas: [
+      demoArea('panel', 'Rounding board', 'panel', { width: 1.8, height: 0.6 }, { count: 2, x: 2, y: 1.5 }),
+      demoArea('scroll', 'Scrolls', 'area', { area: 0.4 }, { x: 3.4, y: 1.5, mounting: 'stand' }),
+    ],
+    piece: 'Carousel rounding boards, rose',
+    matching: 'the board over the organ',
+    family: 'tri-coat',
+    truth: {
+      groundId: 'ticket-red',
+      mixId: 'carousel-rose',
+      strength: 1,
+      style: 'medium',
+      hand: { film: 1.12, flake: 0.97, spread: 0.96 },
+      edgeScale: 1.1,
+    },
+    targetCoats: 2,
+    targetHand: { film: 1, flake: 1, spread: 1 },
+    pick: { groundId: 'ticket-red', coats: 2, strength: 1, style: 'medium', controlCoats: 0 },
+    rungs: [1, 2, 3],
+    rungsRead: 3,
+    gun: 'Gun 2, 1.3 tip',
+  },
+  {
+    // To be found: sprayed over white it comes out too clean; the old rail lies over a pale grey.
+    key: 12,
+    areas: [
+      demoArea('rail', 'Ice-cart rail', 'tube', { diameter: 0.06, length: 4.2 }, { x: 1.6, y: 1.4, mounting: 'stand' }),
+      demoArea('lid', 'Cart lid', 'panel', { width: 1.1, height: 0.7 }, { x: 2.8, y: 1.4, mounting: 'stand' }),
+    ],
+    piece: 'Ice-cart lid and rail',
+    matching: 'the cart’s side, under the handle',
+    family: 'weak-hiding',
+    truth: {
+      groundId: 'grey-84',
+      mixId: 'lemon-ice',
+      strength: 1,
+      style: 'wet',
+      hand: { film: 1.05, flake: 1, spread: 1 },
+      edgeScale: 1,
+    },
+    targetCoats: 3,
+    targetHand: { film: 1, flake: 1, spread: 1 },
+  },
 ];
 
 /** What every demo reading is: nameless, cleared, by an instrument. */
@@ -322,7 +439,7 @@ export async function seedDemo(
           source: 'demo',
           ...PLAIN,
           takenAt: next(),
-          readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101),
+          readings: demoReadings(shop, maker, demo.targetCoats, ['1', '2', '3'], demo.key * 101, demo.lamps),
         },
       );
     }
@@ -333,7 +450,7 @@ export async function seedDemo(
       ...(demo.stacks ? { stacks: demo.stacks.map((s) => ({ ...s, layers: [...s.layers] })) } : {}),
       mixing: {
         products: {},
-        flake: null,
+        flake: demo.flake ?? null,
         gunId: (STARTING_GUNS.find((g) => g.name === demo.gun) ?? STARTING_GUNS[0]!).id,
         temperatureC: 21,
         humidity: 0.55,
@@ -383,7 +500,7 @@ export async function seedDemo(
             source: 'demo',
             ...PLAIN,
             takenAt: next(),
-            readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10),
+            readings: demoReadings(shop, truth, coats, ['1'], demo.key * 101 + coats * 10, demo.lamps),
           },
         );
       }

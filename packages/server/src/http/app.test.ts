@@ -391,10 +391,11 @@ describe('jobs and readings', () => {
     await seedDemo(createRepos(open.db));
     const list = (await request(app).get(jobsApi.list.path)).body as JobSummary[];
     const demo = list.filter((j) => j.invented);
-    expect(demo).toHaveLength(8);
+    expect(demo).toHaveLength(12);
+    expect(new Set(demo.map((j) => j.family)).size).toBe(7);
     expect(demo.filter((j) => j.targetAngles === 0)).toHaveLength(1);
     expect(demo.filter((j) => j.status === 'finished')).toHaveLength(1);
-    expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(3);
+    expect(demo.filter((j) => j.status === 'open' && j.rungsRead > 0)).toHaveLength(5);
   });
 });
 

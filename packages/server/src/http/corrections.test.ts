@@ -471,9 +471,9 @@ describe('the first start', () => {
     await createRepos(db).products.add([STARTING_PRODUCTS[0]!]);
     await fillWithDemo(db);
     const { jobs: repo } = createRepos(db);
-    expect(await repo.count()).toBe(8);
+    expect(await repo.count()).toBe(12);
     await fillWithDemo(db);
-    expect(await repo.count()).toBe(8);
+    expect(await repo.count()).toBe(12);
     await close();
   }, 60_000);
 
@@ -482,11 +482,11 @@ describe('the first start', () => {
     mkdirSync(join(folder, 'database.making', 'base'), { recursive: true });
     writeFileSync(join(folder, 'database.making', 'PG_VERSION'), 'half');
     const made = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepos(made.db).jobs.count()).toBe(8);
+    expect(await createRepos(made.db).jobs.count()).toBe(12);
     await made.close();
     expect(existsSync(join(folder, 'database.making'))).toBe(false);
     const again = await openEmbedded(migrations, folder, fillWithDemo);
-    expect(await createRepos(again.db).jobs.count()).toBe(8);
+    expect(await createRepos(again.db).jobs.count()).toBe(12);
     await again.close();
     rmSync(folder, { recursive: true });
   }, 90_000);

@@ -32,7 +32,7 @@ export async function cardLabel(
   const s = card?.settings;
   const say = (measure: Measure, value: number) => sayMeasure(measure, value, units);
   const rows: [string, string][] = [
-    ['Match', job.matching],
+    ['Match', job.matching || 'a look of its own'],
     ['Sealer', s?.sealer || '______________'],
     ['Ground', `${ground}${s?.groundCoats ? `, ${s.groundCoats}` : ''}`],
     [

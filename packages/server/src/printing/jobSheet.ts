@@ -87,7 +87,7 @@ export function jobSheet(q: {
             width: '*',
             stack: [
               { text: job.piece, bold: true, fontSize: 18 },
-              { text: `matching ${job.matching}; ${gun.name}` },
+              { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },
               {
                 text: `${say('temperature', temperatureC)}, ${Math.round(humidity * 100)} % humidity, dew point ${say('temperature', dew.dew)}${dew.ok ? '' : ': TOO NEAR, do not spray'}`,
               },

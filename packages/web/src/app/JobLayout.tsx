@@ -8,7 +8,7 @@ import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { FinishPicker } from '../shared/FinishPicker';
 import { FilmSection } from '../shared/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
-import { pickOf, isPicked, openPoints, sayMix } from '../shared/jobModel';
+import { pickOf, isPicked, openPoints, sayMatching, sayMix } from '../shared/jobModel';
 import { useLog } from '../shared/log/useLog';
 import { ObjectPicker } from '../shared/ObjectPicker';
 import { UndoBar, type Done } from '../shared/UndoBar';
@@ -94,10 +94,10 @@ function JobFrame({ detail }: { detail: JobDetail }) {
           <Typography
             variant="body2"
             noWrap
-            title={`${sayMix(job, library)}, ${FAMILIES[job.family].name}, matching ${job.matching}`}
+            title={`${sayMix(job, library)}, ${FAMILIES[job.family].name}, ${sayMatching(job)}`}
             sx={{ color: 'text.secondary' }}
           >
-            matching {job.matching}
+            {sayMatching(job)}
           </Typography>
         </Box>
         {ofColour && detail.finishes.length > 1 ? (

@@ -21,6 +21,14 @@ import { useUnits, type Units } from './units';
 
 const PLAIN_FILL = { primer: '#7c7a72', sealer: '#8d8c86', lock: '#cfcfcf', clear: '#d9d9d9' } as const;
 
+/** A layer's block: grounds, effects and shaded sealers as they look, the rest by kind. */
+const fillOf = (l: StackLayer, look: Lab | undefined): string =>
+  l.kind === 'ground' || l.kind === 'effect' || (l.kind === 'sealer' && l.materialId)
+    ? look
+      ? cssOf(look)
+      : '#9b9b9b'
+    : PLAIN_FILL[l.kind];
+
 /** The stacks of a job: as its painter set them, or as they follow from the pick. */
 export function useStacks(job: Pick<Job, 'mixId' | 'stacks'>, pick: Recipe): readonly PieceStack[] {
   const { library } = useLibrary();
@@ -93,8 +101,7 @@ export function filmImage(
     ink.font = '24px "Archivo Variable", sans-serif';
     stack.layers.forEach((l, j) => {
       const w = (layerFilmUm(l) / most) * (width - 260);
-      const plain = l.kind === 'ground' || l.kind === 'effect' ? null : PLAIN_FILL[l.kind];
-      ink.fillStyle = plain ?? (looks[i]?.[j] ? cssOf(looks[i][j]) : '#9b9b9b');
+      ink.fillStyle = fillOf(l, looks[i]?.[j]);
       ink.fillRect(x, y, w + 1, 110);
       ink.fillStyle = '#121212';
       const text = `${l.kind} ${sayCoats(l.coats)}×${units.figure('film', layerFilmUm(l) / l.coats)}`;
@@ -161,8 +168,7 @@ export function FilmStrip({
     observer.observe(blocks.current!);
     return () => observer.disconnect();
   }, []);
-  const fill = (l: StackLayer, i: number): string =>
-    l.kind === 'ground' || l.kind === 'effect' ? (looks?.[i] ? cssOf(looks[i]) : '#9b9b9b') : PLAIN_FILL[l.kind];
+  const fill = (l: StackLayer, i: number): string => fillOf(l, looks?.[i]);
   const flaked = (l: StackLayer): boolean =>
     (l.kind === 'effect' && !!library.systems.find((s) => s.id === l.materialId)?.flakes.length) ||
     (l.kind === 'ground' && !!library.grounds.find((g) => g.id === l.materialId)?.flakes);
@@ -173,7 +179,8 @@ export function FilmStrip({
     const material =
       library.grounds.find((g) => g.id === l.materialId)?.name ??
       library.systems.find((s) => s.id === l.materialId)?.name;
-    return `${material ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} ${units.name('film')}`;
+    const name = l.kind === 'sealer' ? `sealer${material ? `, shade of ${material.toLowerCase()}` : ''}` : material;
+    return `${name ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} ${units.name('film')}`;
   };
   const block = (l: StackLayer, i: number) => (
     <div style={{ height, position: 'relative', background: fill(l, i) }}>

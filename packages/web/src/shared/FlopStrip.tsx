@@ -3,9 +3,10 @@ import type { Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../app/theme';
 import { downloadPng, fileName } from './download';
 import { cssOf, exposuresByAngle, fitsScreen, inkOn } from './screenColour';
+import { angleKey, sayAngle, type Angle } from './angles';
 
 interface FlopStripProps {
-  readonly angles: readonly number[];
+  readonly angles: readonly Angle[];
   /** What is to be matched; upper half. */
   readonly target: readonly Lab[];
   /** Lower half, touching; left out when there is nothing to compare. */
@@ -37,6 +38,13 @@ export function FlopStrip({ angles, target, sample, height = 116, label, fileTit
       )}
     </div>
   );
+  // Angles of one lamp stand together.
+  const lamps = angles.reduce<Angle[][]>((all, a) => {
+    const last = all.at(-1);
+    if (last?.[0]!.incidence === a.incidence) last.push(a);
+    else all.push([a]);
+    return all;
+  }, []);
   const save = () => {
     const canvas = document.createElement('canvas');
     const [width, half] = [240, 260];
@@ -53,7 +61,7 @@ export function FlopStrip({ angles, target, sample, height = 116, label, fileTit
         ink.fillRect(g * width, i * half, width, half);
       });
       ink.fillStyle = '#121212';
-      ink.fillText(`${angle}°`, (g + 0.5) * width, canvas.height - 20);
+      ink.fillText(sayAngle(angle), (g + 0.5) * width, canvas.height - 20);
     });
     downloadPng(canvas, fileName(fileTitle!));
   };
@@ -61,7 +69,7 @@ export function FlopStrip({ angles, target, sample, height = 116, label, fileTit
     <Box>
       <div role="img" aria-label={label} style={{ display: 'flex', height }}>
         {angles.map((angle, g) => (
-          <div key={angle} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+          <div key={angleKey(angle)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
             {swatch(target[g]!, g)}
             {sample ? swatch(sample[g]!, g) : null}
           </div>
@@ -69,11 +77,28 @@ export function FlopStrip({ angles, target, sample, height = 116, label, fileTit
       </div>
       <div style={{ display: 'flex', fontFamily: FIGURES, fontSize: 13, marginTop: 4 }} aria-hidden>
         {angles.map((angle) => (
-          <span key={angle} style={{ flex: 1, textAlign: 'center' }}>
-            {angle}°
+          <span key={angleKey(angle)} style={{ flex: 1, textAlign: 'center', fontSize: angles.length > 7 ? 11.5 : 13 }}>
+            {angle.aspecular}°
           </span>
         ))}
       </div>
+      {lamps.length > 1 ? (
+        <div style={{ display: 'flex', fontFamily: FIGURES, fontSize: 11.5 }} aria-hidden>
+          {lamps.map((own) => (
+            <span
+              key={own[0]!.incidence}
+              style={{
+                flex: own.length,
+                textAlign: 'center',
+                borderTop: '1px solid currentColor',
+                margin: '1px 3px 0',
+              }}
+            >
+              lamp {own[0]!.incidence}°
+            </span>
+          ))}
+        </div>
+      ) : null}
       {fileTitle ? (
         <Button
           variant="text"

@@ -23,6 +23,7 @@ import { computeRemote } from '../worker/useCompute';
 import { newId } from './newId';
 import { numberIn } from './numberIn';
 import { shopIso } from './clock';
+import { angleKey, type Angle } from './angles';
 
 /** A row as typed: text, so that nothing typed is lost. A row with L, a and b all empty is an angle that was not read. */
 interface Row {
@@ -87,7 +88,7 @@ interface ReadingsFormProps {
   readonly kind: ReadingSet['kind'];
   readonly rungCoats: number | null;
   /** Angles to offer, degrees. */
-  readonly angles: readonly number[];
+  readonly angles: readonly Angle[];
   readonly saveLabel: string;
   readonly onSave: (set: ReadingSet) => Promise<unknown>;
   readonly onCancel?: () => void;
@@ -110,11 +111,14 @@ const sameReadings = (a: readonly Reading[], b: readonly Reading[]): boolean =>
   a.length === b.length &&
   a.every((r, i) => (['spot', 'incidence', 'aspecular', 'l', 'a', 'b'] as const).every((k) => r[k] === b[i]![k]));
 
-const emptyRow = (angle: number | ''): Row => ({ spot: '1', lamp: '45', angle: String(angle), l: '', a: '', b: '' });
+const emptyRow = (angle: Angle | null): Row => ({
+  ...{ spot: '1', lamp: String(angle?.incidence ?? 45), angle: String(angle?.aspecular ?? '') },
+  ...{ l: '', a: '', b: '' },
+});
 const shown = (v: number): string => String(Number(v.toFixed(3)));
 
 /** Readings as rows to be corrected; angles that were not read stay open below them, for the only spot there is. */
-function rowsOf(readings: readonly Reading[], angles: readonly number[]): Row[] {
+function rowsOf(readings: readonly Reading[], angles: readonly Angle[]): Row[] {
   const rows = readings.map((r) => ({
     spot: r.spot,
     lamp: String(r.incidence),
@@ -124,7 +128,7 @@ function rowsOf(readings: readonly Reading[], angles: readonly number[]): Row[] 
     b: shown(r.b),
   }));
   const several = new Set(readings.map((r) => r.spot)).size > 1;
-  const missing = several ? [] : angles.filter((a) => !readings.some((r) => r.incidence === 45 && r.aspecular === a));
+  const missing = several ? [] : angles.filter((a) => !readings.some((r) => angleKey(r) === angleKey(a)));
   return [...rows, ...missing.map((a) => ({ ...emptyRow(a), spot: readings[0]?.spot ?? '1' }))];
 }
 
@@ -311,7 +315,7 @@ export function ReadingsForm({
         <Button type="submit" variant="contained" disabled={form.formState.isSubmitting}>
           {saveLabel}
         </Button>
-        <Button variant="outlined" onClick={() => append(emptyRow(''))}>
+        <Button variant="outlined" onClick={() => append(emptyRow(null))}>
           Add an angle
         </Button>
         <FileButton

@@ -18,6 +18,10 @@ import type { TargetAngle } from '@steady-gleam/core/matching';
 import type { Library } from '@steady-gleam/core/materials';
 import type { Mix } from '../worker/compute';
 
+/** What a job matches, after its name: "matching tub 5", or that nothing has to be matched. */
+export const sayMatching = ({ matching }: Pick<Job, 'matching'>): string =>
+  matching ? `matching ${matching}` : 'a look of its own';
+
 /** What stands in before anything was picked, by family. */
 export function startChoice(family: FinishFamily): Recipe {
   const { coats, ...start } = FAMILIES[family].start;

@@ -1,4 +1,5 @@
 import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
+import { sayAngle, type Angle } from './angles';
 
 /** CSS colour of a Lab under one exposure. */
 export function cssOf(lab: Lab, exposure = 1): string {
@@ -24,10 +25,10 @@ export function exposuresByAngle(colours: readonly (readonly Lab[])[]): number[]
 }
 
 /** A note for angles that were dimmed to fit the screen, or null. */
-export function dimmedNote(angles: readonly number[], exposures: readonly number[]): string | null {
+export function dimmedNote(angles: readonly Angle[], exposures: readonly number[]): string | null {
   const dimmed = angles.filter((_, i) => exposures[i]! < 0.995);
   if (!dimmed.length) return null;
-  const list = dimmed.map((a) => `${a}°`);
+  const list = dimmed.map(sayAngle);
   const said = list.length > 1 ? `${list.slice(0, -1).join(', ')} and ${list.at(-1)}` : list[0];
   return `${said} ${list.length > 1 ? 'are' : 'is'} dimmed to fit the screen.`;
 }

@@ -123,9 +123,18 @@ export interface ProbeLook {
   readonly second: SecondLook;
   /** Contrast ratio of the effect coats over black and white at 45 degrees from the mirror. */
   readonly contrast: number;
+  /** The same where the film is thin, at an edge. */
+  readonly atEdge: number;
+  /** How far one coat more moves it, CIEDE2000 at the angle where it moves most. */
+  readonly oneMore: number;
+  /** Cover of the flakes, 0..1; null without any. */
+  readonly cover: number | null;
   /** Sparkle index of the effect coats; null without flakes. */
   readonly sparkle: number | null;
 }
+
+/** Film at an edge against that on the flat; ours. */
+const EDGE_FILM = 0.6;
 
 /** Everything the screens have computed, off the main thread. */
 export interface Compute {
@@ -369,6 +378,12 @@ export function createCompute(): Compute {
       const effects = effectCoats(recipeOf(mix), coats);
       const model = shop.model(target);
       const factors = model.over(ground, model.pile([...ground.coats, ...effects]));
+      const contrastAt = (n: number) =>
+        contrastRatio(shop.model([{ incidence: 45, aspecular: 45 }]), effectCoats(recipeOf(mix), n))[0]!;
+      const [now, then] = [coats, coats + 1].map((n) =>
+        factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipeOf(mix), n)]))),
+      );
+      const depth = effects.reduce((sum, c) => sum + flakeDepth(c) * c.factor, 0);
       return {
         figures: recipeFigures(
           material,
@@ -377,7 +392,10 @@ export function createCompute(): Compute {
           withCount(system.family, { ...mix, coats: 0 }, coats),
         ),
         second: lookUnder(target, factors, light),
-        contrast: contrastRatio(shop.model([{ incidence: 45, aspecular: 45 }]), effects)[0]!,
+        contrast: contrastAt(coats),
+        atEdge: contrastAt(coats * EDGE_FILM),
+        oneMore: Math.max(...now!.map((lab, g) => de2000(lab, then![g]!))),
+        cover: depth > 0 ? -Math.expm1(-depth) : null,
         sparkle: grainOf(system, effects)?.index ?? null,
       };
     },

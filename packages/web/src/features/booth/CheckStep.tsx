@@ -10,6 +10,7 @@ import { ReasonBox } from './ReasonBox';
 
 const PASSED: Record<CheckKind, string> = {
   prep: 'It is ready: start the run',
+  shake: 'Shaken: go on',
   hiding: 'It hides: go on',
   mount: 'They hang so',
   look: 'Looked: go on as planned',

@@ -158,7 +158,7 @@ function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
       ) : null}
       <Typography sx={{ fontSize: 30, lineHeight: 1.25, mt: 1 }}>
         {STYLES[coat.style].name}, {Math.round(coat.overlap * 100)} % overlap
-        {coat.walk && cell.reach.kind === 'all' ? ', walk the whole side' : ''}
+        {cell.reach.kind !== 'all' ? '' : coat.led ? `, ${coat.led}` : coat.walk ? ', walk the whole side' : ''}
       </Typography>
       <Box
         sx={{

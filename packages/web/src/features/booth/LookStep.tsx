@@ -1,7 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
+import { FAMILIES } from '@steady-gleam/core/finishes';
 import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, LADDER_LAST, labsAt, toLabs, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
@@ -25,6 +26,9 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
   const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const planned = plannedOn(state, live);
+  const { byEye, lowLight, keeps } = FAMILIES[detail.job.family];
+  const { less, more } = byEye;
+  const views = viewsOf(detail.job.family);
   const { title, text } = sayCheckOf(plan, check);
   const cells = check.areaIds.map((areaId) => ({ coatId: check.id, areaId }));
   const here = live.seen.find((s) => s.coats === live.most && s.spot === spot && s.view === view)?.verdict ?? null;
@@ -58,7 +62,8 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           {title}
         </Typography>
         <Typography sx={{ fontSize: 22, mt: 0.5 }}>
-          {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text}
+          {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
+          {lowLight ? ' In low light too, before it is called matched.' : ''}
         </Typography>
         <Seen live={live} />
         {live.said ? (
@@ -67,7 +72,7 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           </Typography>
         ) : (
           <Typography sx={{ fontSize: 22, mt: 1.5 }}>
-            No card was read: compare with what has to be matched, and go on only where it is lighter.
+            No card was read: compare with what has to be matched, and go on only where it is {less}.
           </Typography>
         )}
         {open === 'spot' ? (
@@ -106,18 +111,18 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
             variant="outlined"
             aria-label={`Seen ${view}: another`}
             sx={{ ...TALL, ...SMALL }}
-            onClick={() => setView(EYE_VIEWS[(EYE_VIEWS.indexOf(view) + 1) % EYE_VIEWS.length]!)}
+            onClick={() => setView(views[(views.indexOf(view) + 1) % views.length]!)}
           >
             {view}
           </Button>
           <Typography sx={{ fontSize: 19, flex: 1, lineHeight: 1.2 }}>against what has to be matched it is</Typography>
         </Box>
         <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-          {verdict('lighter', 'a little lighter')}
-          {verdict('much lighter', 'clearly lighter')}
+          {verdict('lighter', `a little ${less}`)}
+          {verdict('much lighter', `clearly ${less}`)}
           {verdict('match', 'It matches here', true)}
-          {verdict('darker', 'a little darker')}
-          {verdict('much darker', 'clearly darker')}
+          {verdict('darker', `a little ${more}`)}
+          {verdict('much darker', `clearly ${more}`)}
         </Box>
         <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
@@ -180,7 +185,7 @@ function Seen({ live }: { live: Live }) {
     <Box sx={{ mt: 1.5, maxWidth: 720 }}>
       <Typography sx={{ fontSize: 18 }}>target above, what should be seen now below</Typography>
       <FlopStrip
-        angles={target.map((t) => t.aspecular)}
+        angles={target}
         target={target.map((t) => t.lab)}
         sample={toLabs(labsAt(card.ladder, film))}
         height={170}

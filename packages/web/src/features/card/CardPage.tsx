@@ -32,6 +32,7 @@ import { PatchGauge } from './PatchGauge';
 import { RungPanel } from './RungPanel';
 import { useCardCount } from './useCardCount';
 import { FinishButton } from '../../shared/FinishButton';
+import { sayAngle } from '../../shared/angles';
 
 const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
 
@@ -223,12 +224,8 @@ export function CardPage() {
                 <FitChart card={read} readings={rows} target={target} />
               </Suspense>
               <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
-                Lines: the model in this hand, solid at {target[0]!.aspecular}°, then{' '}
-                {target
-                  .slice(1)
-                  .map((t) => `${t.aspecular}°`)
-                  .join(', ')}{' '}
-                in ever shorter dashes. Points: as read.
+                Lines: the model in this hand, solid at {sayAngle(target[0]!)}, then{' '}
+                {target.slice(1).map(sayAngle).join(', ')} in ever shorter dashes. Points: as read.
               </Typography>
               <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
                 {sayFigures(fit)}

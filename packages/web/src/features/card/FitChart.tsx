@@ -3,6 +3,7 @@ import { LADDER_LAST, predictedLabs, type CardSaid, type RungReading } from '@st
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
 import { FIGURES } from '../../app/theme';
+import { angleKey } from '../../shared/angles';
 
 const DASH = ['', '9 4', '4 4', '2 4', '10 3 2 3'];
 
@@ -23,9 +24,9 @@ export function FitChart({
   const rows = counts.map((n, k) =>
     Object.fromEntries([
       ['n', n],
-      ...target.map((t, g) => [`m${t.aspecular}`, labs[k]![g]![0]]),
+      ...target.map((t, g) => [`m${angleKey(t)}`, labs[k]![g]![0]]),
       ...target.map((t, g) => [
-        `r${t.aspecular}`,
+        `r${angleKey(t)}`,
         readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null,
       ]),
     ]),
@@ -57,8 +58,8 @@ export function FitChart({
           />
           {target.map((t, g) => (
             <Line
-              key={t.aspecular}
-              dataKey={`m${t.aspecular}`}
+              key={angleKey(t)}
+              dataKey={`m${angleKey(t)}`}
               stroke={tones.ink}
               strokeWidth={1.6}
               strokeDasharray={DASH[g % DASH.length]}
@@ -68,7 +69,7 @@ export function FitChart({
             />
           ))}
           {target.map((t) => (
-            <Scatter key={t.aspecular} dataKey={`r${t.aspecular}`} fill={tones.ink} isAnimationActive={false} />
+            <Scatter key={angleKey(t)} dataKey={`r${angleKey(t)}`} fill={tones.ink} isAnimationActive={false} />
           ))}
         </ComposedChart>
       </ResponsiveContainer>

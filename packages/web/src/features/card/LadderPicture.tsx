@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
 import { sayCoats } from '../../shared/jobModel';
+import { angleKey, sayAngle } from '../../shared/angles';
 
 interface LadderPictureProps {
   readonly card: CardSaid;
@@ -122,7 +123,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
               {target.map((t, g) => {
                 const { lab, read } = shown[i]![g]!;
                 return (
-                  <Box key={t.aspecular} sx={{ flex: 1, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
+                  <Box key={angleKey(t)} sx={{ flex: 1, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
                     <Box
                       sx={{
                         flex: 1,
@@ -250,8 +251,8 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
       <Box sx={{ fontSize: 13, pt: 0.6, color: 'text.secondary' }}>coats</Box>
       <Box sx={{ display: 'flex', fontFamily: FIGURES, fontSize: 14, pt: 0.6 }} aria-hidden>
         {target.map((t) => (
-          <Box key={t.aspecular} sx={{ flex: 1, textAlign: 'center' }}>
-            {t.aspecular}°
+          <Box key={angleKey(t)} sx={{ flex: 1, textAlign: 'center' }}>
+            {sayAngle(t)}
           </Box>
         ))}
       </Box>

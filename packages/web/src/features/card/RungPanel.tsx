@@ -1,6 +1,7 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
-import { EYE_VIEWS, HUE_WORDS, VERDICTS, type EyeView, type HueWord, type Verdict } from '@steady-gleam/core/letdown';
+import { FAMILIES, type FinishFamily } from '@steady-gleam/core/finishes';
+import { VERDICTS, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FileButton } from '../../shared/FileButton';
@@ -11,26 +12,40 @@ import { shrinkPhoto } from './shrinkPhoto';
 import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
+import { USUAL_ANGLES } from '../../shared/angles';
 
-const SHORT: Record<Verdict, string> = {
-  'much lighter': '≪ light',
-  lighter: 'lighter',
-  match: 'match',
-  darker: 'darker',
-  'much darker': 'dark ≫',
-};
+/** A verdict in the family's words: as it is called, and as it stands on a narrow button. */
+export function verdictWord(family: FinishFamily, verdict: Verdict): { readonly said: string; readonly short: string } {
+  const { less, more } = FAMILIES[family].byEye;
+  const stem = (word: string) => word.replace(/er$/, '');
+  switch (verdict) {
+    case 'much lighter':
+      return { said: `much ${less}`, short: `≪ ${stem(less)}` };
+    case 'lighter':
+      return { said: less, short: less };
+    case 'match':
+      return { said: 'match', short: 'match' };
+    case 'darker':
+      return { said: more, short: more };
+    case 'much darker':
+      return { said: `much ${more}`, short: `${stem(more)} ≫` };
+  }
+}
 
 /** Buttons for how something looks beside the target, from each place the painter may stand. */
 export function VerdictRows({
+  family,
   verdicts,
   onSay,
 }: {
-  verdicts: readonly { view: EyeView; verdict: Verdict | null; hue?: HueWord | null }[];
-  onSay: (view: EyeView, verdict: Verdict | null, hue: HueWord | null) => void;
+  family: FinishFamily;
+  verdicts: readonly { view: EyeView; verdict: Verdict | null; hue?: string | null }[];
+  onSay: (view: EyeView, verdict: Verdict | null, hue: string | null) => void;
 }) {
+  const { beside } = FAMILIES[family].byEye;
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
-      {EYE_VIEWS.map((view) => {
+      {viewsOf(family).map((view) => {
         const own = verdicts.find((v) => v.view === view);
         const said = own?.verdict ?? null;
         const hue = own?.hue ?? null;
@@ -47,8 +62,13 @@ export function VerdictRows({
               onChange={(_, v: Verdict | null) => onSay(view, v, v === null ? null : hue)}
             >
               {VERDICTS.map((v) => (
-                <ToggleButton key={v} value={v} aria-label={v} sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}>
-                  {SHORT[v]}
+                <ToggleButton
+                  key={v}
+                  value={v}
+                  aria-label={verdictWord(family, v).said}
+                  sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}
+                >
+                  {verdictWord(family, v).short}
                 </ToggleButton>
               ))}
             </ToggleButtonGroup>
@@ -57,10 +77,10 @@ export function VerdictRows({
                 exclusive
                 fullWidth
                 value={hue}
-                aria-label={`Hue, ${view}`}
-                onChange={(_, v: HueWord | null) => onSay(view, said, v)}
+                aria-label={`Beside it, ${view}`}
+                onChange={(_, v: string | null) => onSay(view, said, v)}
               >
-                {HUE_WORDS.map((v) => (
+                {beside.map((v) => (
                   <ToggleButton key={v} value={v} sx={{ px: 0.25, fontSize: 13.5, minWidth: 0 }}>
                     {v}
                   </ToggleButton>
@@ -107,7 +127,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
       setPhotoFailure(error instanceof Error ? error.message : String(error));
     }
   };
-  const event = (view: EyeView, verdict: Verdict | null, hue: HueWord | null): VerdictEvent => ({
+  const event = (view: EyeView, verdict: Verdict | null, hue: string | null): VerdictEvent => ({
     id: newId(),
     coats,
     view,
@@ -158,7 +178,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             kind="rung"
             rungCoats={coats}
             state={state}
-            angles={target.length ? target.map((t) => t.aspecular) : [15, 25, 45, 75, 110]}
+            angles={target.length ? target : USUAL_ANGLES}
             saveLabel={read ? 'Keep the correction' : coats > 0 ? 'Keep this rung' : 'Keep the bare ground'}
             narrow
             known={rungs}
@@ -180,7 +200,11 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
       ) : (
         <>
           <Typography variant="body2">Against what has to be matched, this rung is:</Typography>
-          <VerdictRows verdicts={own} onSay={(view, verdict, hue) => say.mutate(event(view, verdict, hue))} />
+          <VerdictRows
+            family={job.family}
+            verdicts={own}
+            onSay={(view, verdict, hue) => say.mutate(event(view, verdict, hue))}
+          />
           {say.error ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>
               {say.error.message}

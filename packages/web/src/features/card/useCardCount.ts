@@ -1,4 +1,5 @@
-import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
+import type { Job, JobDetail, ReadingSet } from '@steady-gleam/contracts';
+import { FAMILIES, STYLES } from '@steady-gleam/core/finishes';
 import { spotsOf } from '@steady-gleam/core/formats';
 import {
   adviseFirst,
@@ -12,7 +13,10 @@ import {
   type TargetRead,
 } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
+import { findMix, type Library } from '@steady-gleam/core/materials';
+import { flakeDepthOf } from '@steady-gleam/core/mixing';
 import { useMemo } from 'react';
+import { useLibrary } from '../../shared/library';
 import { mixOf, pickOf, rungReadingsOf, spotLabsOf, targetOf } from '../../shared/jobModel';
 import { useCompute } from '../../worker/useCompute';
 import { rungVerdicts } from './eyeModel';
@@ -53,6 +57,14 @@ export function cardReadings(rungs: readonly ReadingSet[], planned: readonly num
   };
 }
 
+/** Depth of the flakes in a counted coat, where an eye goes by how densely they lie; undefined where it does not. */
+function flakesSeen(job: Job, library: Library): number | undefined {
+  if (FAMILIES[job.family].byEye.of !== 'cover') return undefined;
+  const { strength, style } = pickOf(job);
+  const depth = flakeDepthOf(findMix(job.mixId, library.systems));
+  return depth > 0 ? depth * strength * STYLES[style].film : undefined;
+}
+
 /** Works out what the card says; the card's own page, the job and the booth ask alike. */
 export function useCardCount(detail: JobDetail): CardCount {
   const { job, target: set, card, rungs, verdicts, earlier, familyLimits } = detail;
@@ -72,6 +84,7 @@ export function useCardCount(detail: JobDetail): CardCount {
         ),
       }
     : null;
+  const cover = flakesSeen(job, useLibrary().library);
   const asks = read ? job.pick !== null : said.length > 0;
   const on = job.pick ? { mix: mixOf(job), groundId: pickOf(job).groundId } : null;
   const ask = {
@@ -80,6 +93,7 @@ export function useCardCount(detail: JobDetail): CardCount {
     rungs: readings,
     verdicts: said,
     handHeld: card?.onStand === false,
+    ...(cover === undefined ? {} : { cover }),
     ...(card ? { cuts: { little: card.settings.eyeLittle, clear: card.settings.eyeClear } } : {}),
   };
   const { value, error } = useCompute(asks ? JSON.stringify([on, ask, earlier]) : null, (c) =>

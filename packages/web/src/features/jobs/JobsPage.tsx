@@ -10,7 +10,7 @@ import { shopNow } from '../../shared/clock';
 import { FilmSection } from '../../shared/FilmSection';
 import { HereNotes } from '../../shared/HereNotes';
 import { JobMenu } from '../../shared/JobMenu';
-import { pickOf, isPicked, nextStep, openPoints, sayMix, type NextStep } from '../../shared/jobModel';
+import { pickOf, isPicked, nextStep, openPoints, sayMatching, sayMix, type NextStep } from '../../shared/jobModel';
 import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
@@ -134,7 +134,7 @@ function JobRow({
             {job.piece}
           </Typography>
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            matching {job.matching}
+            {sayMatching(job)}
           </Typography>
         </Box>
         <Box sx={{ minWidth: 0 }}>
@@ -243,7 +243,7 @@ function Aside() {
               {removed.map((job) => (
                 <Box component="li" key={job.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 1 }}>
                   <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>
-                    {job.piece}, matching {job.matching}; {daysLeft(job.removedAt)}
+                    {job.piece}, {sayMatching(job)}; {daysLeft(job.removedAt)}
                   </Typography>
                   <Button variant="outlined" disabled={back.isPending} onClick={() => back.mutate(job)}>
                     Put back

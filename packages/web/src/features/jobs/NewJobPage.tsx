@@ -101,7 +101,7 @@ export function NewJobPage() {
             label="Has to match"
             {...form.register('matching')}
             error={errors.matching?.message}
-            hint="For instance: shell 4, left side"
+            hint="For instance: shell 4, left side. Empty: a look you design"
           />
         )}
       </Box>
@@ -140,6 +140,7 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
             exclusive
             aria-labelledby="family-label"
             value={field.value}
+            sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', maxWidth: 860, gap: '1px' }}
             onChange={(_, value: NewJob['family'] | null) => {
               if (!value) return;
               field.onChange(value);
@@ -154,7 +155,10 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
           </ToggleButtonGroup>
         )}
       />
-      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="cup-label">
+      <FormHelperText>
+        {FAMILIES[family].what}. Matched: {FAMILIES[family].matched}.
+      </FormHelperText>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }} id="cup-label">
         In the cup
       </Typography>
       <Controller

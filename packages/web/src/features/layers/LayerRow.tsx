@@ -51,7 +51,14 @@ export function LayerRow(props: LayerRowProps) {
     if (typed !== layer.filmUm) setFilm(String(layer.filmUm));
   }
   const name = layer.style === 'control' ? `${LAYER_NAMES[layer.kind]}, control` : LAYER_NAMES[layer.kind];
-  const materials = layer.kind === 'ground' ? library.grounds : layer.kind === 'effect' ? library.systems : null;
+  const shaded = layer.kind === 'sealer';
+  const materials = {
+    ground: library.grounds,
+    effect: library.systems,
+    // A sealer is mixed to the shade of a solid ground.
+    sealer: library.grounds.filter((g) => !g.flakes),
+    ...{ primer: null, lock: null, clear: null },
+  }[layer.kind];
   const button = (label: string, onClick: () => void, icon: ReactNode, disabled = false) => (
     <IconButton aria-label={`${label}: ${name}`} title={label} onClick={onClick} disabled={disabled} sx={SQUARE}>
       {icon}
@@ -107,10 +114,14 @@ export function LayerRow(props: LayerRowProps) {
             inputProps={{ 'aria-label': `Material of ${name}` }}
             sx={{ fontSize: 15, maxWidth: '100%', minHeight: 32 }}
           >
-            {layer.materialId ? null : <option value="">choose …</option>}
+            {shaded ? (
+              <option value="">its own grey</option>
+            ) : layer.materialId ? null : (
+              <option value="">choose …</option>
+            )}
             {materials.map((m) => (
               <option key={m.id} value={m.id}>
-                {m.name}
+                {shaded ? `shade of ${m.name.toLowerCase()}` : m.name}
               </option>
             ))}
           </NativeSelect>

@@ -146,7 +146,7 @@ export function LayersPage() {
           </Typography>
           {look ? (
             <FlopStrip
-              angles={angles.map((a) => a.aspecular)}
+              angles={angles}
               target={target.length ? target.map((t) => t.lab) : look}
               {...(target.length ? { sample: look } : {})}
               height={96}

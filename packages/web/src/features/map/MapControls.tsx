@@ -6,6 +6,7 @@ import { sayParts, type EffectMix } from '@steady-gleam/core/materials';
 import { memo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import type { Mix } from '../../worker/compute';
+import { angleKey, sayAngle } from '../../shared/angles';
 
 const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];
 /** Lights a match is looked at under: as read, a bulb, a tube. */
@@ -19,10 +20,10 @@ interface MapControlsProps {
   readonly start: Mix;
   readonly system: EffectMix;
   readonly target: readonly TargetAngle[];
-  readonly aspecular: number;
+  readonly angle: string;
   readonly light: Illuminant;
   readonly onMix: (mix: Mix) => void;
-  readonly onAngle: (aspecular: number) => void;
+  readonly onAngle: (angle: string) => void;
   readonly onLight: (light: Illuminant) => void;
   /** What else can be done with the map. */
   readonly children?: ReactNode;
@@ -30,7 +31,7 @@ interface MapControlsProps {
 
 /** What the map is drawn for. Keeps its own state: the map is asked for before the controls are drawn again. */
 export const MapControls = memo(function MapControls(props: MapControlsProps) {
-  const { start, system, target, aspecular, light, onMix, onAngle, onLight, children } = props;
+  const { start, system, target, angle, light, onMix, onAngle, onLight, children } = props;
   const [mix, keep] = useState(start);
   const setMix = (next: Mix) => {
     onMix(next);
@@ -83,13 +84,17 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
       <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 1.5, rowGap: 1, flexWrap: 'wrap', mt: 0.5 }}>
         <ToggleButtonGroup
           exclusive
-          value={aspecular}
+          value={angle}
           aria-label="Angle shown"
-          onChange={(_, v: number | null) => v !== null && onAngle(v)}
+          onChange={(_, v: string | null) => v !== null && onAngle(v)}
         >
           {target.map((t) => (
-            <ToggleButton key={t.aspecular} value={t.aspecular} sx={{ fontFamily: FIGURES, px: 1 }}>
-              {t.aspecular}°
+            <ToggleButton
+              key={angleKey(t)}
+              value={angleKey(t)}
+              sx={{ fontFamily: FIGURES, px: target.length > 6 ? 0.75 : 1 }}
+            >
+              {sayAngle(t)}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>

@@ -4,7 +4,7 @@ import { countsControl, FAMILIES, STYLES, withCount } from '@steady-gleam/core/f
 import { mapToCsv } from '@steady-gleam/core/formats';
 import { findMix } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useCompareList } from '../../shared/compareList';
@@ -22,9 +22,14 @@ import { MapGrid } from './MapGrid';
 import { PicksBar } from './PicksBar';
 import { useWide } from '../../shared/useWide';
 import { ProbePanel } from './ProbePanel';
-import { cellOf, columnLabel, mapExposures, sayAnswer, sayMissing } from './mapModel';
+import { cellOf, columnLabel, mapExposures, sayAnswer, sayGreyStep, sayMissing } from './mapModel';
+import { useDesign } from './useDesign';
 import { useMatchMap } from './useMatchMap';
 import { useProbe } from './useProbe';
+import { angleKey, sayAngle } from '../../shared/angles';
+
+/** Coats a weak-hiding colour is specified with; common practice (no source). */
+const SPECIFIED = [3, 3.5, 4] as const;
 
 /** Ground shades by coats: find where the finish lands on the target. */
 export function MapPage() {
@@ -36,7 +41,10 @@ export function MapPage() {
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
   const compare = useCompareList(job.id);
-  const target = useMemo(() => targetOf(set, detail), [set, detail]);
+  const [params, setParams] = useSearchParams();
+  const read = useMemo(() => targetOf(set, detail), [set, detail]);
+  const design = useDesign(detail, read.length === 0 && params.has('design'));
+  const target = read.length ? read : design.from;
   const { probe, angle, start, showMix, moveTo, showAngle } = useProbe();
   const [startMix] = useState((): Mix => ({ ...mixOf(job), ...start }));
   const mix = useRef(startMix);
@@ -65,7 +73,7 @@ export function MapPage() {
   const exposures = useMemo(() => (map ? mapExposures(map, target) : []), [map, target]);
   const shownAt = Math.max(
     0,
-    target.findIndex((t) => t.aspecular === (angle ?? 45)),
+    target.findIndex((t) => angleKey(t) === (angle ?? '45')),
   );
   const onStep = useCallback(
     (step: 'angle up' | 'angle down' | 'light') => {
@@ -73,7 +81,7 @@ export function MapPage() {
         setLight((old) => LIGHTS[(LIGHTS.findIndex((l) => l.id === old) + 1) % LIGHTS.length]!.id);
       } else {
         const next = shownAt + (step === 'angle up' ? 1 : -1);
-        showAngle(target[Math.min(target.length - 1, Math.max(0, next))]!.aspecular);
+        showAngle(angleKey(target[Math.min(target.length - 1, Math.max(0, next))]!));
       }
     },
     [target, shownAt, showAngle],
@@ -101,14 +109,18 @@ export function MapPage() {
       ),
   );
 
+  if (!target.length && params.has('design')) return <Notice title="Working out where you start …" />;
   if (!target.length) {
     return (
       <Notice
         title="Read the target first."
-        text="The map shows which ground and how many coats reach what you measured. One angle is enough to begin with; five tell face and flop apart."
+        text="The map shows which ground and how many coats reach what you measured. One angle is enough to begin with; five tell face and flop apart. Where nothing has to be matched, the look is designed here."
       >
         <Button component={Link} to={`/jobs/${job.id}/target`} variant="contained">
           Read the target
+        </Button>
+        <Button variant="outlined" onClick={() => setParams({ design: '1' }, { replace: true })}>
+          Design the look
         </Button>
       </Notice>
     );
@@ -116,16 +128,30 @@ export function MapPage() {
   if (error) return <Notice title="The map could not be computed." text={error} />;
   if (!shown || !map || !at) return <Notice title="Working out the map …" />;
 
-  const said = sayAnswer(map, library.grounds);
+  const said = design.on
+    ? {
+        answer: 'Nothing has to be matched: choose what you like.',
+        why: `Figures say how far each place lies from where you start, ${design.said}. Put aside what you like and look at it on a body; what you choose becomes the target, and its card what your hand makes of it.`,
+      }
+    : sayAnswer(map, library.grounds);
   const system = findMix(job.mixId, library.systems);
-  const why = nothingPasses ? `${said.why} ${sayMissing(map, target, help.value, library, system)}` : said.why;
+  const step = FAMILIES[job.family].specified ? sayGreyStep(map, target, library.grounds, SPECIFIED) : null;
+  const why =
+    nothingPasses && !design.on
+      ? `${said.why} ${sayMissing(map, target, help.value, library, system)}`
+      : step
+        ? `${step} ${said.why}`
+        : said.why;
   const { strength, style, controlCoats } = shown.mix;
   const candidate = withCount(job.family, { groundId: at.groundId, coats: 0, strength, style, controlCoats }, at.coats);
-  const use = () =>
+  const use = async () => {
+    // What was chosen becomes the target; then it is picked like any other.
+    if (design.on) await design.keep(cellOf(map, at.groundId, at.coats).labs);
     change.mutate(
       { version: job.version, finishId: detail.about, pick: candidate },
       { onSuccess: () => void navigate(`/jobs/${job.id}/card`) },
     );
+  };
   const saveMap = () =>
     downloadPng(
       mapImage(
@@ -139,7 +165,7 @@ export function MapPage() {
         },
         library.grounds,
         columnLabel,
-        `${job.piece}: ${system.name} at ${shown.mix.strength.toFixed(2)}x, seen at ${target[shownAt]!.aspecular}°`,
+        `${job.piece}: ${system.name} at ${shown.mix.strength.toFixed(2)}x, seen at ${sayAngle(target[shownAt]!)}`,
       ),
       fileName(job.piece, 'match map'),
     );
@@ -149,7 +175,8 @@ export function MapPage() {
       `${fileName(job.piece, 'match map')}.csv`,
     );
 
-  const picks = <PicksBar map={map} mix={shown.mix} library={library} onShow={moveTo} />;
+  // Without a target nothing matches best.
+  const picks = design.on ? null : <PicksBar map={map} mix={shown.mix} library={library} onShow={moveTo} />;
   return (
     <Bench
       side={
@@ -161,12 +188,10 @@ export function MapPage() {
           target={target}
           light={shown.light}
           settled={settled}
-          note={dimmedNote(
-            target.map((t) => t.aspecular),
-            exposures,
-          )}
-          busy={change.isPending}
-          onUse={use}
+          note={dimmedNote(target, exposures)}
+          busy={change.isPending || design.busy}
+          onUse={() => void use().catch(() => undefined)}
+          designing={design.on}
           compared={compare.has(candidate)}
           compareFull={compare.list.length >= 4}
           onCompare={() => compare.toggle(candidate)}
@@ -192,9 +217,9 @@ export function MapPage() {
         · figures: dE00 over all angles
         {shown.light === 'D65' ? '' : ', under this light'} · outlined: every angle passes
       </Typography>
-      {change.error ? (
+      {change.error || design.error ? (
         <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>
-          {change.error.message}
+          {(change.error ?? design.error)!.message}
         </Typography>
       ) : null}
       {/* On a tablet the picks come first: they are what is looked for, and the controls may be scrolled to. */}
@@ -203,7 +228,7 @@ export function MapPage() {
         start={startMix}
         system={system}
         target={target}
-        aspecular={target[shownAt]!.aspecular}
+        angle={angleKey(target[shownAt]!)}
         light={light}
         onMix={onMix}
         onAngle={showAngle}

@@ -17,12 +17,14 @@ import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
+import { TravelPicture } from '../../shared/TravelPicture';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
 import { useUnits } from '../../shared/units';
 import type { Mix } from '../../worker/compute';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
+import { angleKey, sayAngle } from '../../shared/angles';
 
 interface ProbePanelProps {
   readonly job: Job;
@@ -36,6 +38,8 @@ interface ProbePanelProps {
   readonly note: string | null;
   readonly busy: boolean;
   readonly onUse: () => void;
+  /** Nothing was read: what is picked becomes the target. */
+  readonly designing: boolean;
   readonly compared: boolean;
   readonly compareFull: boolean;
   readonly onCompare: () => void;
@@ -43,8 +47,22 @@ interface ProbePanelProps {
 
 /** What follows from the place under the probe. Plain styles: it is drawn again at every step of the slider. */
 export function ProbePanel(props: ProbePanelProps) {
-  const { job, mix, cell, groundId, target, light, settled, note, busy, onUse, compared, compareFull, onCompare } =
-    props;
+  const {
+    job,
+    mix,
+    cell,
+    groundId,
+    target,
+    light,
+    settled,
+    note,
+    busy,
+    onUse,
+    designing,
+    compared,
+    compareFull,
+    onCompare,
+  } = props;
   const { tones } = useTheme();
   const { library } = useLibrary();
   const system = findMix(job.mixId, library.systems);
@@ -52,6 +70,7 @@ export function ProbePanel(props: ProbePanelProps) {
   const carrier = findCarrier(system.carrierId, library.carriers);
   const recipe = withCount(job.family, { ...mix, groundId, coats: 0 }, cell.coats);
   const figures = recipeFigures(ground, system, carrier, recipe);
+  const row = FAMILIES[job.family];
   const limit = job.filmLimitUm ?? USUAL_LIMIT_UM;
   const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.mixId, recipe)) : figures.buildUm;
   const secondLight = light === 'D65' ? 'A' : light;
@@ -82,16 +101,19 @@ export function ProbePanel(props: ProbePanelProps) {
           {recipe.controlCoats && FAMILIES[job.family].controlAfter !== null
             ? `${sayCoats(recipe.coats)} ${STYLES[mix.style].name.toLowerCase()}${andControl(recipe.controlCoats)} · `
             : ''}
-          target above, prediction below
+          {designing ? 'where you start above, this place below' : 'target above, prediction below'}
         </Typography>
       </div>
       <FlopStrip
-        angles={target.map((t) => t.aspecular)}
+        angles={target}
         target={target.map((t) => t.lab)}
         sample={cell.labs}
         height={88}
         label="Target over prediction, from face to flop"
       />
+      {row.wanted === 'travel' ? (
+        <TravelPicture target={target} sample={target.map((t, g) => ({ ...t, lab: cell.labs[g]! }))} compact />
+      ) : null}
       <table aria-label="Difference per angle" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
         <thead>
           <tr>
@@ -110,8 +132,8 @@ export function ProbePanel(props: ProbePanelProps) {
           {target.map((t, g) => {
             const d = cell.score.differences[g]!;
             return (
-              <tr key={t.aspecular}>
-                <td style={td}>{t.aspecular}°</td>
+              <tr key={angleKey(t)}>
+                <td style={td}>{sayAngle(t)}</td>
                 <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 14, whiteSpace: 'nowrap' }}>
                   {d <= t.tolerance ? '' : '✕ '}
                   {d.toFixed(2)}
@@ -137,7 +159,7 @@ export function ProbePanel(props: ProbePanelProps) {
           <>
             {line(
               `under a ${LIGHTS.find((l) => l.id === look.second.illuminant)!.name}, worst`,
-              `dE ${look.second.differences[worst]!.toFixed(1)} at ${target[worst]!.aspecular}°`,
+              `dE ${look.second.differences[worst]!.toFixed(1)} at ${sayAngle(target[worst]!)}`,
             )}
             {line('metamerism, guessed', Math.max(...look.second.metamerism).toFixed(1))}
             {line(
@@ -145,6 +167,9 @@ export function ProbePanel(props: ProbePanelProps) {
               `${Math.round(look.contrast * 100)} %`,
               'contrast',
             )}
+            {line('one coat more moves it', `dE ${look.oneMore.toFixed(1)}`)}
+            {row.specified ? line('contrast at an edge', `${Math.round(look.atEdge * 100)} %`) : null}
+            {row.wanted === 'cover' && look.cover !== null ? line('cover', `${Math.round(look.cover * 100)} %`) : null}
             {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
           </>
         ) : null}
@@ -157,7 +182,7 @@ export function ProbePanel(props: ProbePanelProps) {
           margin: 'auto -18px -16px',
           padding: '8px 18px 16px',
           position: 'sticky',
-          bottom: 0,
+          bottom: -16,
           background: tones.panel,
         }}
       >
@@ -165,7 +190,7 @@ export function ProbePanel(props: ProbePanelProps) {
           A screen is not a proof. {note}
         </Typography>
         <Button variant="contained" onClick={onUse} disabled={busy} sx={{ minHeight: 52 }}>
-          Pick this, plan the card
+          {designing ? 'This is the look: make it the target' : 'Pick this, plan the card'}
         </Button>
         <Button variant="outlined" onClick={onCompare} disabled={!compared && compareFull}>
           {compared

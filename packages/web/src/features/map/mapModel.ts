@@ -11,6 +11,7 @@ import {
 import { findGround, GROUNDS, type GroundMaterial, type EffectMix, type Library } from '@steady-gleam/core/materials';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { exposuresByAngle } from '../../shared/screenColour';
+import { sayAngle } from '../../shared/angles';
 
 export function rowOf(map: MatchMap, groundId: string): MapRow {
   return map.rows.find((r) => r.groundId === groundId) ?? map.rows[0]!;
@@ -71,7 +72,7 @@ export function sayMissing(
     (a, d, i, all) => (d / target[i]!.tolerance > all[a]! / target[a]!.tolerance ? i : a),
     0,
   );
-  const lacks = `At ${target[worst]!.aspecular}° nothing here is as it should be: the target is ${describeDifference(labs[worst]!, target[worst]!.lab).text}.`;
+  const lacks = `At ${sayAngle(target[worst]!)} nothing here is as it should be: the target is ${describeDifference(labs[worst]!, target[worst]!.lab).text}.`;
   if (!help)
     return `${lacks} No dye of the shop adds that; try another strength, style or mix, or a ground of its colour.`;
   const doses = help.full.doses.map((d) => {
@@ -79,6 +80,42 @@ export function sayMissing(
     return `${tonerParts(system, d).toFixed(1)} parts of ${dye.name.toLowerCase()}`;
   });
   return `${lacks} Add ${doses.join(' and ')} to 100 of ${system.parts[0]?.name ?? 'its carrier'}: about dE00 ${help.full.rmsDe.toFixed(1)} then.`;
+}
+
+/** Chroma under which a ground is a grey step, C*; ours. */
+const NEUTRAL = 4;
+
+/**
+ * Which grey step a weak-hiding colour wants under its specified count, and what a lighter and a darker one would do to it.
+ * @param counts the specified ones. @returns null where the library has fewer than two grey steps
+ */
+export function sayGreyStep(
+  map: MatchMap,
+  target: readonly TargetAngle[],
+  grounds: readonly GroundMaterial[],
+  counts: readonly number[],
+): string | null {
+  const at45 = target.reduce(
+    (best, t, g) => (Math.abs(t.aspecular - 45) < Math.abs(target[best]!.aspecular - 45) ? g : best),
+    0,
+  );
+  const steps = grounds
+    .filter((g) => !g.flakes && Math.hypot(g.lab[1], g.lab[2]) < NEUTRAL)
+    .sort((a, b) => b.lab[0] - a.lab[0])
+    .map((ground) => {
+      const cells = counts.map((n) => cellOf(map, ground.id, n));
+      return { ground, cell: cells.reduce((a, b) => (b.score.rmsDe < a.score.rmsDe ? b : a)) };
+    });
+  if (steps.length < 2) return null;
+  const best = steps.reduce((a, b) => (b.cell.score.rmsDe < a.cell.score.rmsDe ? b : a));
+  const i = steps.indexOf(best);
+  const turns = (step: (typeof steps)[number] | undefined) =>
+    step
+      ? `over ${step.ground.name.toLowerCase()} it comes out ${describeDifference(target[at45]!.lab, step.cell.labs[at45]!).text}`
+      : null;
+  const others = [turns(steps[i - 1]), turns(steps[i + 1])].filter((t): t is string => t !== null);
+  const [few, many] = [counts[0]!, counts.at(-1)!];
+  return `At the specified ${sayCoats(few)} to ${sayCoats(many)} coats ${best.ground.name.toLowerCase()} is its grey step, dE00 ${best.cell.score.rmsDe.toFixed(1)}: ${others.join('; ')}.`;
 }
 
 /** Colours further from the target than this many units do not set the exposure. */

@@ -13,7 +13,7 @@ export type StartMix = Partial<Pick<Mix, 'strength' | 'style' | 'controlCoats'>>
 
 interface Place {
   readonly probe: Probe | null;
-  readonly angle: number | null;
+  readonly angle: string | null;
 }
 
 function readPlace(params: URLSearchParams): Place {
@@ -21,7 +21,7 @@ function readPlace(params: URLSearchParams): Place {
   const coats = Number(params.get('coats'));
   return {
     probe: groundId && coats > 0 ? { groundId, coats } : null,
-    angle: params.has('angle') ? Number(params.get('angle')) : null,
+    angle: params.get('angle'),
   };
 }
 
@@ -45,7 +45,7 @@ export function useProbe(): Place & {
   /** The mix the address should name from now on. */
   showMix: (mix: Mix) => void;
   moveTo: (p: Probe) => void;
-  showAngle: (aspecular: number) => void;
+  showAngle: (angle: string) => void;
 } {
   const [params, setParams] = useSearchParams();
   const [place, setPlace] = useState<Place>(() => readPlace(params));
@@ -60,7 +60,7 @@ export function useProbe(): Place & {
       next.set('ground', probe.groundId);
       next.set('coats', String(probe.coats));
     }
-    if (angle !== null) next.set('angle', String(angle));
+    if (angle !== null) next.set('angle', angle);
     if (mix) {
       next.set('strength', String(mix.strength));
       next.set('style', mix.style);
@@ -77,6 +77,6 @@ export function useProbe(): Place & {
     start,
     showMix: setMix,
     moveTo: useCallback((p: Probe) => setPlace((old) => ({ ...old, probe: p })), []),
-    showAngle: useCallback((a: number) => setPlace((old) => ({ ...old, angle: a })), []),
+    showAngle: useCallback((a: string) => setPlace((old) => ({ ...old, angle: a })), []),
   };
 }

@@ -105,7 +105,7 @@ export function fieldsOf(kind: MaterialKind, library: Library, values: FormValue
           choices: [
             { value: 'titania-mica', name: 'Titania on mica' },
             { value: 'iron-oxide-mica', name: 'Iron oxide on mica' },
-            { value: 'colour-shift', name: 'Colour-shift, spacer' },
+            { value: 'metal-spacer', name: 'Colour-shift: a spacer on metal' },
           ],
         },
         { name: 'filmNm', label: 'Film, nm', type: 'number' },

@@ -9,6 +9,7 @@ import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../shared/Field';
 import { NOMINAL_PX_PER_MM, ScreenScale, useScreenScale } from '../../shared/screenScale';
+import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';
 import { FlakePictures } from './FlakePictures';
 import { FlakeSide } from './FlakeSide';
@@ -53,7 +54,7 @@ export function FlakePanel({
   const { form, change, flakes, pigment, wanted, faults, percent, cover, filmUm, dose, good } = state;
   const scale = useScreenScale();
   const [measuring, setMeasuring] = useState(false);
-  const coats = dose ? `${dose.coats} ${dose.coats === 1 ? 'coat' : 'coats'}` : '';
+  const coats = dose ? countCoats(dose.coats) : '';
   return (
     <Bench side={<FlakeSide state={state} groundName={ground.name} coats={coats} using={using} onUse={onUse} />}>
       <Answer
@@ -63,7 +64,9 @@ export function FlakePanel({
             : 'Something below is not a figure yet.'
         }
       >
-        {dose ? `${units.say('dose', dose.gramsPerLitre, 0)} of flake, in ${coats}.` : 'Say how much of each size.'}
+        {dose
+          ? `${units.say('dose', dose.gramsPerLitre, 0)} of flake${state.inMix ? ' in the mix' : ''}, in ${coats}.`
+          : 'Say how much of each size.'}
       </Answer>
       {tabs}
       {good && groundShows(wanted, cover) ? (

@@ -60,6 +60,7 @@ export function FlakeSide({
               dose,
               filmUm,
               mix: mix.filter((f) => f.parts > 0),
+              inMix: state.inMix,
               name: pigment.name.replace(/ \d.*$/, '').toLowerCase(),
             })
           }

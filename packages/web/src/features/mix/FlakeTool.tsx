@@ -60,7 +60,7 @@ export function FlakeTool({
       areaM2={area}
       tabs={tabs}
       using={{ busy: shape.isPending, fault: shape.error?.message ?? null }}
-      onUse={({ flake: said, dose, filmUm, mix, name }) => {
+      onUse={({ flake: said, dose, filmUm, mix, name, inMix }) => {
         const products = carrier ? { ...mixing.products, [flake.layer.id]: carrier.id } : mixing.products;
         const cup = cupOf(flake.layer, layers);
         const group = groups.find((g) => g.id === cup)!;
@@ -91,7 +91,12 @@ export function FlakeTool({
             ...s,
             layers: withFlakeDose(s.layers, flake, { coats: dose.coats, filmUm }, said.buryCoats),
           })),
-          mixing: { ...mixing, products, flake: said, added: { ...mixing.added, [cup]: [...nudged, ...added] } },
+          mixing: {
+            ...mixing,
+            products,
+            flake: said,
+            added: { ...mixing.added, [cup]: inMix ? nudged : [...nudged, ...added] },
+          },
         });
       }}
     />

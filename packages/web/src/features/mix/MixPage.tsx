@@ -1,7 +1,7 @@
-import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import { Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { Batch } from '@steady-gleam/contracts';
 import { flakeLayerOf } from '@steady-gleam/core/mixing';
-import type { Product } from '@steady-gleam/core/products';
+import { wayOf, type Product } from '@steady-gleam/core/products';
 import { useSearchParams } from 'react-router';
 import { useStacks } from '../../shared/FilmSection';
 import { pickOf } from '../../shared/jobModel';
@@ -90,9 +90,18 @@ export function MixPage() {
       ) : null}
     </ToggleButtonGroup>
   );
+  const way = wayOf(room.sprayer);
+  const cans = way
+    ? groups.map((g) => `${g.name.toLowerCase()} ${Math.ceil((room.worked(g).plan?.ml ?? 0) / way.canMl)}`).join(', ')
+    : '';
   const tabs = (
     <>
       {switches}
+      {way ? (
+        <Typography role="note" sx={{ mb: 1 }}>
+          Sprayed from cans: nothing is mixed. Cans of {way.canMl} ml: {cans}. {way.caution}
+        </Typography>
+      ) : null}
       {tool === 'job' || (!tool && group?.materialId === job.mixId) ? (
         <CardCoats detail={detail} count={count} />
       ) : null}

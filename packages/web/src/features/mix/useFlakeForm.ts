@@ -1,9 +1,11 @@
 import type { Mixing } from '@steady-gleam/contracts';
 import { de2000, type Lab } from '@steady-gleam/core/colour';
-import { findPigment, type GroundMaterial } from '@steady-gleam/core/materials';
+import { findPigment, holdsFlake, type GroundMaterial, type Library } from '@steady-gleam/core/materials';
 import {
   clearToBury,
+  coatsForCover,
   flakeDose,
+  flakeSizesOf,
   wantedCover,
   type FlakeDose,
   type FlakeLayer,
@@ -32,8 +34,27 @@ const START = {
 type Form = typeof START;
 
 const keyOf = (jobId: string) => `steady-gleam.flake.${jobId}`;
+/** Before anything was kept: the flakes that are in the mix, and the clears that are over them. */
+function startOf({ layer, above }: FlakeLayer, library: Library): Form {
+  const clear = above.find((l) => l.kind === 'clear');
+  const film = clear ? String(clear.filmUm) : START.film;
+  const mix = library.systems.find((s) => s.id === layer.materialId);
+  if (!mix || !holdsFlake(mix, library)) return { ...START, film };
+  const sizes = flakeSizesOf(mix, library);
+  const all = sizes.reduce((sum, f) => sum + f.parts, 0);
+  const most = mix.flakes.reduce((a, b) => (b.cover > a.cover ? b : a));
+  const partsOf = (size: number) => sizes.filter((f) => f.sizeUm === size).reduce((sum, f) => sum + f.parts, 0);
+  return {
+    ...START,
+    film,
+    pigmentId: most.pigmentId,
+    // Of five parts in all, as sizes are called in a shop.
+    parts: Object.fromEntries(SIZES.map((s) => [s, String(Number(((5 * partsOf(s)) / all).toFixed(1)))])),
+  };
+}
+
 /** What is being typed in this window, else what is kept with the job. */
-function formOf(jobId: string, kept: Mixing['flake']): Form {
+function formOf(jobId: string, kept: Mixing['flake'], found: FlakeLayer, library: Library): Form {
   const stored: Form = kept
     ? {
         pigmentId: kept.pigmentId,
@@ -43,7 +64,7 @@ function formOf(jobId: string, kept: Mixing['flake']): Form {
         keep: String(kept.keepUm),
         film: String(kept.filmUm),
       }
-    : START;
+    : startOf(found, library);
   try {
     return { ...stored, ...(JSON.parse(sessionStorage.getItem(keyOf(jobId)) ?? '{}') as Partial<Form>) };
   } catch {
@@ -61,6 +82,8 @@ export interface FlakeUse {
   readonly filmUm: number;
   readonly mix: readonly FlakeSize[];
   readonly name: string;
+  /** See the form. */
+  readonly inMix: boolean;
 }
 
 /**
@@ -76,14 +99,14 @@ export function useFlakeForm(
 ) {
   const { ground } = found;
   const { library } = useLibrary();
-  const [form, setForm] = useState(() => formOf(jobId, kept));
+  const [form, setForm] = useState(() => formOf(jobId, kept, found, library));
   const groundLab: Lab = useGroundColours()(ground.id);
   const change = (more: Partial<typeof form>) => {
     const next = { ...form, ...more };
     setForm(next);
     sessionStorage.setItem(keyOf(jobId), JSON.stringify(next));
   };
-  const flakes = library.pigments.filter((p) => p.kind === 'metal-flake');
+  const flakes = library.pigments.filter((p) => p.kind === 'foil');
   const pigment = flakes.find((p) => p.id === form.pigmentId) ?? findPigment('silver-flake-100');
   const { value: look } = useCompute(`flake/${pigment.id}`, (c) => c.pigmentLook(pigment.id, 0.97));
   const wanted = wantedCover(ground, look ? de2000(groundLab, look.black[MIDDLE]!) : 0);
@@ -105,7 +128,11 @@ export function useFlakeForm(
   const good = !Object.keys(faults).length;
   const cover = percent / 100;
   const [filmUm, volumeSolids] = carrier ? [carrier.filmUm, carrier.volumeSolids] : [20, 0.2];
-  const dose = good ? flakeDose({ mix, cover, filmUm, volumeSolids }) : null;
+  // A mix that holds its flake is laid in as many coats as it needs for the cover; else the flake goes into the cup.
+  const inMix = library.systems.find((s) => s.id === found.layer.materialId);
+  const own = inMix && holdsFlake(inMix, library) ? coatsForCover(inMix, found.layer.strength, cover) : null;
+  const coats = own === null ? {} : { coats: Math.max(0.5, Math.round(own * 2) / 2) };
+  const dose = good ? flakeDose({ mix, cover, filmUm, volumeSolids, ...coats }) : null;
   const plan = good ? clearToBury({ mix, cover, tilt: pigment.tilt, ...bury }) : null;
   const flake: Mixing['flake'] = plan && {
     pigmentId: pigment.id,
@@ -133,6 +160,8 @@ export function useFlakeForm(
     plan,
     flake,
     isIn,
+    /** The flake is in the mix's own parts: none is added to the cup. */
+    inMix: own !== null,
     good,
   };
 }

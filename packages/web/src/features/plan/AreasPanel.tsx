@@ -159,6 +159,7 @@ export function AreasPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
 
 const CHECK_WORDS: Record<JobPlan['checks'][number]['kind'], string> = {
   prep: 'made ready',
+  shake: 'cans shaken',
   hiding: 'lamp after the ground',
   mount: 'loose parts mounted',
   look: 'the look in the effect',

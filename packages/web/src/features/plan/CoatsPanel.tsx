@@ -11,6 +11,7 @@ import {
 import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
 import { STYLES } from '@steady-gleam/core/finishes';
 import { sayAreas } from '@steady-gleam/core/jobs';
+import { wayOf, wayTells } from '@steady-gleam/core/products';
 import { filmOfSettings, type CoatEdit, type PlannedCoat, type School, sayCoat } from '@steady-gleam/core/spraying';
 import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
@@ -123,6 +124,9 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const off = coats.filter((c) => Math.abs(laysOf(c) / c.filmUm - 1) > NEAR_ENOUGH);
   const hand = count.hand;
   const effectCount = coats.filter((c) => c.kind === 'effect' && c.counted).length;
+  const way = wayOf(gun);
+  const clears = coats.filter((c) => c.kind === 'clear' && c.counted).length;
+  const wayNotes = way ? wayTells(way, clears, coats) : [];
   const minutes = rows.reduce((sum, r) => sum + r.waitMinutes, 0);
   const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>
     set({ edits: { ...plan.edits, [coat.id]: { ...plan.edits[coat.id], [key]: value } } });
@@ -209,10 +213,15 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         why={`${plan.school === 'wet' ? 'Full wet coats: fewer dry blotches, flakes tumble a little.' : 'Light coats from further away: finer control, flakes lie flatter, brighter face and darker flop.'} Waits in all about ${Math.round(minutes)} min at ${units.say('temperature', mixing.temperatureC)}.`}
       >
         {effectCount > 0
-          ? `${coats.length} coats, ${effectCount} of them effect: walk the whole side with those.`
+          ? `${coats.length} coats, ${effectCount} of them effect: ${coats.find((c) => c.led)?.led ?? 'walk the whole side'}.`
           : `${countCoats(coats.length)}, none of them effect.`}
       </Answer>
       {tabs}
+      {wayNotes.map((text) => (
+        <Typography key={text} role="note" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25, mb: 1 }}>
+          {text}
+        </Typography>
+      ))}
       <CardCoats detail={detail} count={count} />
       <ToggleButtonGroup
         exclusive

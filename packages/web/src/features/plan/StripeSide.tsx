@@ -3,6 +3,7 @@ import type { PassSettings } from '@steady-gleam/contracts';
 import { STRIPES_SEEN } from '@steady-gleam/core/spraying';
 import { FlopStrip } from '../../shared/FlopStrip';
 import type { StripesLook } from '../../worker/compute';
+import { USUAL_ANGLES } from '../../shared/angles';
 
 /** Crest over trough of the stripes, and the cheapest change that takes them away. */
 export function StripeSide({
@@ -33,7 +34,7 @@ export function StripeSide({
       {look ? (
         <>
           <FlopStrip
-            angles={[15, 25, 45, 75, 110]}
+            angles={USUAL_ANGLES}
             target={atFilm(look.crest)}
             sample={atFilm(look.trough)}
             height={110}

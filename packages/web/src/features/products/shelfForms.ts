@@ -1,6 +1,6 @@
 import { gunSchema, productSchema } from '@steady-gleam/contracts';
 import { parseRatio } from '@steady-gleam/core/mixing';
-import { PRODUCT_KINDS, type Additive, type Gun, type Product } from '@steady-gleam/core/products';
+import { GUN_KINDS, PRODUCT_KINDS, type Additive, type Gun, type Product } from '@steady-gleam/core/products';
 import type { Measure } from '@steady-gleam/core/units';
 import { inPercent, numberIn } from '../../shared/numberIn';
 import { ValidationError, type Schema } from 'yup';
@@ -58,7 +58,7 @@ export const ADDITIVE_FIELDS: readonly ShelfField[] = [
 
 export const GUN_FIELDS: readonly ShelfField[] = [
   { name: 'name', label: 'Name and tip' },
-  { name: 'kind', label: 'Kind', choices: ['HVLP', 'conventional', 'airbrush'] },
+  { name: 'kind', label: 'Kind', choices: GUN_KINDS },
   { name: 'tipMm', label: 'Tip, mm', number: true },
   { name: 'pressureBar', label: 'Pressure at the gun', measure: 'pressure' },
   { name: 'fanCm', label: 'Fan', measure: 'distance' },

@@ -222,7 +222,7 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
       ) : null}
       {advice && value?.nudge ? (
         <FlopStrip
-          angles={target.map((t) => t.aspecular)}
+          angles={target}
           target={target.map((t) => t.lab)}
           sample={value.nudge.full.labs}
           height={84}

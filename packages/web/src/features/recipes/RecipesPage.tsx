@@ -5,6 +5,7 @@ import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
+import { angleKey } from '../../shared/angles';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { pickedCount, pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
@@ -46,7 +47,6 @@ export function RecipesPage() {
         answer: 'Looking for recipes …',
         why: 'Every ground, strength and half coat, with and without a control coat.',
       };
-  const angles = target.map((t) => t.aspecular);
   const to = (r: RatedRecipe) =>
     `/jobs/${job.id}/map?${new URLSearchParams({
       ground: r.groundId,
@@ -97,7 +97,7 @@ export function RecipesPage() {
           <>
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               {found
-                ? `${searched(grounds).toLocaleString('en')} recipes of ${findMix(job.mixId, library.systems).name.toLowerCase()}, ${STYLES[mix.style].name.toLowerCase()}, looked at${took === null ? '' : ` in ${(took / 1000).toFixed(1)} s`}.`
+                ? `${searched(grounds, job.family).toLocaleString('en')} recipes of ${findMix(job.mixId, library.systems).name.toLowerCase()}, ${STYLES[mix.style].name.toLowerCase()}, looked at${took === null ? '' : ` in ${(took / 1000).toFixed(1)} s`}.`
                 : 'The search was stopped.'}
             </Typography>
             {found ? null : (
@@ -153,8 +153,8 @@ export function RecipesPage() {
               <tr key={JSON.stringify([r.groundId, r.strength, r.coats, r.controlCoats])}>
                 <td>
                   <div style={{ display: 'flex', height: 55 }} aria-hidden>
-                    {angles.map((a, g) => (
-                      <div key={a} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+                    {target.map((t, g) => (
+                      <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
                         <div style={{ flex: 1, background: cssOf(target[g]!.lab, exposures[g]) }} />
                         <div style={{ flex: 1, background: cssOf(r.labs[g]!, exposures[g]) }} />
                       </div>

@@ -44,7 +44,7 @@ describe('what a search says', () => {
     expect(saySearch([recipe({ window: null, rmsDe: 6.2, risk: 1 })], library).answer).toContain(
       'No recipe reaches it',
     );
-    expect(searched(15)).toBe(5070);
+    expect(searched(15, 'pearl')).toBe(5070);
   });
 
   it('advises half of a toner first, in grams and drops for the cup that stands there', () => {

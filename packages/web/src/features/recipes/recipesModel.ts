@@ -1,4 +1,4 @@
-import { andControl } from '@steady-gleam/core/finishes';
+import { andControl, countsControl, type FinishFamily } from '@steady-gleam/core/finishes';
 import {
   DROP_ML,
   nudgePours,
@@ -11,8 +11,10 @@ import { findGround, type EffectMix, type Library } from '@steady-gleam/core/mat
 import { countCoats } from '../../shared/jobModel';
 
 /** How many recipes a search over these grounds looks at. */
-export function searched(grounds: number): number {
-  return grounds * USUAL_SEARCH.strengths.length * USUAL_SEARCH.counts.length * USUAL_SEARCH.controlCoats.length;
+export function searched(grounds: number, family: FinishFamily): number {
+  // Where control coats are counted they are no choice of their own.
+  const control = countsControl(family) ? 1 : USUAL_SEARCH.controlCoats.length;
+  return grounds * USUAL_SEARCH.strengths.length * USUAL_SEARCH.counts.length * control;
 }
 
 /** A recipe in a few words: ground, strength, coats. */

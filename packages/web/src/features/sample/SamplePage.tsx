@@ -22,6 +22,7 @@ import { useCompute } from '../../worker/useCompute';
 import { CurvedSample, FlatSample } from './CurvedSample';
 import { ASPECT, paintSample, sampleExposure, SHAPES, type BodyShape, type SampleScene } from './sampleShading';
 import { canUseGl } from './canUseGl';
+import { angleKey, sayAngle, USUAL_ANGLES } from '../../shared/angles';
 
 /** Grains brighter or darker than this would be noise, not sparkle. */
 const MOST_GRAIN = 0.45;
@@ -136,9 +137,7 @@ export function SamplePage() {
           <Typography variant="h2">Face to flop</Typography>
           {look ? (
             <FlopStrip
-              angles={(target.length ? target : [15, 25, 45, 75, 110].map((aspecular) => ({ aspecular }))).map(
-                (t) => t.aspecular,
-              )}
+              angles={target.length ? target : USUAL_ANGLES}
               target={target.length ? target.map((t) => t.lab) : look.labs}
               {...(target.length ? { sample: look.labs } : {})}
               label="Target over prediction, from face to flop"
@@ -151,8 +150,8 @@ export function SamplePage() {
               sx={{ m: 0, fontSize: 15, display: 'grid', gridTemplateColumns: 'auto auto 1fr', columnGap: 1.5 }}
             >
               {target.map((t, g) => (
-                <Box key={t.aspecular} sx={{ display: 'contents' }}>
-                  <dt>{t.aspecular}°</dt>
+                <Box key={angleKey(t)} sx={{ display: 'contents' }}>
+                  <dt>{sayAngle(t)}</dt>
                   <Box component="dd" sx={{ m: 0, fontFamily: FIGURES }}>
                     {score.differences[g]!.toFixed(1)}
                   </Box>

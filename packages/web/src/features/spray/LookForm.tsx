@@ -1,6 +1,6 @@
 import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import type { EyeView, HueWord, Verdict } from '@steady-gleam/core/letdown';
+import type { EyeView, Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import { countCoats, sayCoats } from '../../shared/jobModel';
@@ -21,7 +21,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
   const sprayed = live.most;
   const name = spot.trim() || 'all over';
   const here = live.seen.filter((s) => s.coats === sprayed && s.spot === name);
-  const say = (view: EyeView, verdict: Verdict | null, hue: HueWord | null, patch: number | null = null) =>
+  const say = (view: EyeView, verdict: Verdict | null, hue: string | null, patch: number | null = null) =>
     log.tell({
       kind: 'look',
       cells: live.areaIds.map((areaId) => ({ coatId: live.layerIds[0] ?? '', areaId })),
@@ -57,7 +57,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
       ) : by === 'eye' ? (
         <>
           <Typography variant="body2">Wet or under a cleared patch, against what has to be matched:</Typography>
-          <VerdictRows verdicts={here} onSay={say} />
+          <VerdictRows family={job.family} verdicts={here} onSay={say} />
           {FAMILIES[job.family].patches && card?.settings.patches ? (
             <Box role="group" aria-label="Contrast patch looks like the card’s at">
               <Typography variant="h3" component="div">
@@ -105,7 +105,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
             rungCoats={sprayed}
             label={name}
             objectId={detail.objectId}
-            angles={target.map((t) => t.aspecular)}
+            angles={target}
             saveLabel="Keep this look"
             narrow
             known={detail.spots}

@@ -110,7 +110,7 @@ function Expected({ live }: { live: Live }) {
         target above, what should be seen now below
       </Typography>
       <FlopStrip
-        angles={target.map((t) => t.aspecular)}
+        angles={target}
         target={target.map((t) => t.lab)}
         sample={toLabs(labsAt(card.ladder, film))}
         height={150}

@@ -13,11 +13,16 @@ export function AngleChart({
   readings: readonly Reading[];
 }) {
   const { tones } = useTheme();
-  const lines = averaged.map((a) => {
-    const [l, c] = labToLch(a.lab);
-    return { angle: a.aspecular, l, c };
-  });
-  const spots = readings.map((r) => ({ angle: r.aspecular, l: r.l, c: Math.hypot(r.a, r.b) }));
+  // One lamp: what other lamps show is drawn with the travel.
+  const lines = averaged
+    .filter((a) => a.incidence === 45)
+    .map((a) => {
+      const [l, c] = labToLch(a.lab);
+      return { angle: a.aspecular, l, c };
+    });
+  const spots = readings
+    .filter((r) => r.incidence === 45)
+    .map((r) => ({ angle: r.aspecular, l: r.l, c: Math.hypot(r.a, r.b) }));
   const tick = { fontFamily: FIGURES, fontSize: 13, fill: tones.ink };
   return (
     <Box

@@ -11,6 +11,7 @@ import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';
 import { nearestRung, rankChips, sayTriangle } from './chipsModel';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
+import { angleKey, sayAngle } from '../../shared/angles';
 
 interface ChipsPanelProps {
   readonly detail: JobDetail;
@@ -59,8 +60,8 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
               <th scope="col">object over chip</th>
               <th scope="col">chip</th>
               {target.map((t) => (
-                <th key={t.aspecular} scope="col" style={{ textAlign: 'right' }}>
-                  {t.aspecular}°
+                <th key={angleKey(t)} scope="col" style={{ textAlign: 'right' }}>
+                  {sayAngle(t)}
                 </th>
               ))}
               <th scope="col" style={{ paddingLeft: 16 }}>
@@ -75,7 +76,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
                 <td>
                   <div style={{ display: 'flex', width: 150, height: 44 }} aria-hidden>
                     {target.map((t, g) => (
-                      <div key={t.aspecular} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+                      <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
                         <div style={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
                         <div style={{ flex: 1, background: c.labs[g] ? cssOf(c.labs[g], exposures[g]) : 'none' }} />
                       </div>
@@ -84,7 +85,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
                 </td>
                 <td>{c.label}</td>
                 {target.map((t, g) => (
-                  <td key={t.aspecular} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
+                  <td key={angleKey(t)} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
                     {c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'}
                   </td>
                 ))}
@@ -136,7 +137,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
             kind="chip"
             rungCoats={null}
             label={name}
-            angles={target.map((t) => t.aspecular)}
+            angles={target}
             saveLabel={changing ? 'Keep the correction' : 'Keep this chip'}
             known={chips}
             onCancel={() => {

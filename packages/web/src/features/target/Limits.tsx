@@ -58,7 +58,9 @@ export function Limits({
     ),
   });
   const changed = Object.keys(typed).length > 0 || source !== (job.limits?.source ?? '');
-  const figures = target.map(({ aspecular }) => ({
+  // Limits are by the view; the lamp makes no difference.
+  const views = target.filter((t, i) => target.findIndex((o) => o.aspecular === t.aspecular) === i);
+  const figures = views.map(({ aspecular }) => ({
     aspecular,
     limit: typed[aspecular] === undefined ? edge(aspecular) : numberIn(typed[aspecular]),
   }));
@@ -115,8 +117,8 @@ export function Limits({
             </tr>
           </thead>
           <tbody>
-            {target.map((t, g) => (
-              <tr key={`${t.incidence}/${t.aspecular}`}>
+            {views.map((t) => (
+              <tr key={t.aspecular}>
                 <td>{t.aspecular}°</td>
                 <td>
                   <OutlinedInput
@@ -132,7 +134,7 @@ export function Limits({
                     </Typography>
                   ) : null}
                 </td>
-                <td>±{noise[g]!.toFixed(1)}</td>
+                <td>±{noise[target.indexOf(t)]!.toFixed(1)}</td>
               </tr>
             ))}
           </tbody>

@@ -1,7 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
+import type { ReadingSet } from '@steady-gleam/contracts';
 
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { flopIndex } from '@steady-gleam/core/colour';
+import { FAMILIES } from '@steady-gleam/core/finishes';
 import { noiseOfSpots } from '@steady-gleam/core/letdown';
 import { averageReadings, toCgats, toColourXml, toReadingsCsv } from '@steady-gleam/core/formats';
 import { lazy, Suspense, useState } from 'react';
@@ -18,9 +20,24 @@ import { FIGURES } from '../../app/theme';
 import { ChipsPanel } from './ChipsPanel';
 import { Limits } from './Limits';
 import { outlyingSpots } from './chipsModel';
+import { ColourChip } from './ColourChip';
 import { PhotoReader } from './PhotoReader';
 import { TargetHistory } from './TargetHistory';
+import { WantedCover } from './WantedCover';
+import { TravelPicture } from '../../shared/TravelPicture';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
+import { sayAngle, TRAVEL_ANGLES, USUAL_ANGLES } from '../../shared/angles';
+
+/** The page's sentence; below another that leads it is a smaller one. */
+function Heading({ leads, why, children }: { leads: boolean; why: string; children: string }) {
+  if (leads) return <Answer why={why}>{children}</Answer>;
+  return (
+    <Box sx={{ mt: 3, mb: 1.5 }}>
+      <Typography variant="h2">{children}</Typography>
+      <Typography sx={{ color: 'text.secondary' }}>{why}</Typography>
+    </Box>
+  );
+}
 
 const EXPORTS = [
   ['CSV', 'csv', toReadingsCsv],
@@ -41,10 +58,17 @@ export function TargetPage() {
   const object = objectsOf(job).find((o) => o.id === objectId) ?? null;
   const borrowed = object !== null && set !== null && set.objectId === null;
   const { tones } = useTheme();
+  const row = FAMILIES[job.family];
   const add = useAddReadings(job);
   const [reading, setReading] = useState<false | 'again' | 'correct'>(false);
   const { took, note: takenOut } = useTakenOut();
-  const [photo, setPhoto] = useState(false);
+  const keep = async (s: ReadingSet) => {
+    await add.mutateAsync({ ...s, objectId });
+    setBy(null);
+    setReading(false);
+  };
+  /** Without an instrument. */
+  const [by, setBy] = useState<'photo' | 'chip' | null>(null);
   const averaged = set ? averageReadings(set.readings) : [];
   const target = targetOf(set, detail);
   const scatter = noiseOfSpots([...(set ? [set] : []), ...detail.rungs].map((s) => spotLabsOf(s.readings)));
@@ -52,28 +76,27 @@ export function TargetPage() {
   const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
   const l = (angle: number) => averaged.find((a) => a.incidence === 45 && a.aspecular === angle)?.lab[0];
   const [l15, l45, l110] = [l(15), l(45), l(110)];
-  const showForm = (!set || reading) && !photo;
+  const showForm = (!set || reading) && by === null;
   const outlying = set ? outlyingSpots(set) : [];
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
-  const note = dimmedNote(
-    target.map((t) => t.aspecular),
-    exposures,
-  );
+  const note = dimmedNote(target, exposures);
 
   const headline = !set
     ? 'Nothing read yet. Type what the instrument says, angle by angle.'
     : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
   const why = !set
     ? 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
-    : set.doubt
-      ? `From a photo: good to ${set.doubt} units at best. Look at the card itself before you trust any count.`
-      : outlying.length
-        ? `Spot ${outlying.map((o) => `${o.spot} (${o.off.toFixed(1)} dE00 off)`).join(', ')} stands apart from the others. Read it again, or leave it out.`
-        : spots === 1
-          ? 'One spot says nothing about how even the finish is.'
-          : widest!.spread > SPREAD_WORTH_A_LOOK
-            ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${widest!.aspecular}°. Look for polish, fading or a repair before you trust the average.`
-            : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
+    : set.source === 'designed'
+      ? 'Designed on the map: what the model says of the place that was chosen. Its card shows what your hand makes of it.'
+      : set.doubt
+        ? `${set.source === 'chip' ? 'Picked on a screen' : 'From a photo'}: good to ${set.doubt} units at best. Look at the card itself before you trust any count.`
+        : outlying.length
+          ? `Spot ${outlying.map((o) => `${o.spot} (${o.off.toFixed(1)} dE00 off)`).join(', ')} stands apart from the others. Read it again, or leave it out.`
+          : spots === 1
+            ? 'One spot says nothing about how even the finish is.'
+            : widest!.spread > SPREAD_WORTH_A_LOOK
+              ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${sayAngle(widest!)}. Look for polish, fading or a repair before you trust the average.`
+              : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
 
   return (
     <Bench
@@ -83,7 +106,7 @@ export function TargetPage() {
             <Typography variant="h2">The target, face to flop</Typography>
             <Box>
               <FlopStrip
-                angles={target.map((t) => t.aspecular)}
+                angles={target}
                 target={target.map((t) => t.lab)}
                 height={150}
                 label="Target colours from face to flop"
@@ -126,7 +149,9 @@ export function TargetPage() {
         )
       }
     >
-      <Answer
+      {row.wanted === 'cover' ? <WantedCover detail={detail} /> : null}
+      <Heading
+        leads={row.wanted !== 'cover'}
         why={
           borrowed
             ? `The job’s target stands in for ${object.name}. Read ${object.name} by itself where it looks otherwise: it then gets its own count.`
@@ -138,17 +163,12 @@ export function TargetPage() {
           : object
             ? `${object.name}: ${headline.charAt(0).toLowerCase()}${headline.slice(1)}`
             : headline}
-      </Answer>
+      </Heading>
       {takenOut}
-      {photo ? (
-        <PhotoReader
-          onCancel={() => setPhoto(false)}
-          onSave={async (s) => {
-            await add.mutateAsync({ ...s, objectId });
-            setPhoto(false);
-            setReading(false);
-          }}
-        />
+      {by === 'photo' ? (
+        <PhotoReader onCancel={() => setBy(null)} onSave={keep} />
+      ) : by === 'chip' ? (
+        <ColourChip onCancel={() => setBy(null)} onSave={keep} />
       ) : showForm ? (
         <>
           <ReadingsForm
@@ -157,7 +177,7 @@ export function TargetPage() {
             kind="target"
             rungCoats={null}
             objectId={objectId}
-            angles={[15, 25, 45, 75, 110]}
+            angles={row.wanted === 'travel' ? [...USUAL_ANGLES, ...TRAVEL_ANGLES] : USUAL_ANGLES}
             saveLabel="Keep this target"
             onSave={async (s) => {
               await add.mutateAsync(s);
@@ -168,16 +188,29 @@ export function TargetPage() {
             {...(set ? { onCancel: () => setReading(false) } : {})}
           />
           <Typography sx={{ mt: 2.5 }}>
-            No instrument? Read a{' '}
+            What is matched: {row.matched}. No instrument? Read a{' '}
             <Button
               variant="text"
               color="inherit"
               sx={{ px: 0.5, textDecoration: 'underline' }}
-              onClick={() => setPhoto(true)}
+              onClick={() => setBy('photo')}
             >
               photo with a grey card
             </Button>{' '}
-            in it, or go{' '}
+            in it,{' '}
+            <Button
+              variant="text"
+              color="inherit"
+              sx={{ px: 0.5, textDecoration: 'underline' }}
+              onClick={() => setBy('chip')}
+            >
+              pick a colour on this screen
+            </Button>
+            ,{' '}
+            <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
+              design the look
+            </Link>{' '}
+            on the map, or go{' '}
             <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
               by eye
             </Link>
@@ -211,10 +244,7 @@ export function TargetPage() {
             <tbody>
               {averaged.map((a, i) => (
                 <tr key={`${a.incidence}/${a.aspecular}`}>
-                  <td>
-                    {a.incidence === 45 ? '' : `${a.incidence}/`}
-                    {a.aspecular}°
-                  </td>
+                  <td>{sayAngle(a)}</td>
                   <td>{a.lab[0].toFixed(1)}</td>
                   <td>{a.lab[1].toFixed(1)}</td>
                   <td>{a.lab[2].toFixed(1)}</td>
@@ -228,7 +258,11 @@ export function TargetPage() {
               ))}
             </tbody>
           </Box>
-          {averaged.length > 1 ? (
+          {row.wanted === 'travel' && averaged.length > 1 ? (
+            <Box sx={{ mt: 2 }}>
+              <TravelPicture target={averaged} />
+            </Box>
+          ) : averaged.length > 1 ? (
             <Suspense fallback={null}>
               <AngleChart averaged={averaged} readings={set.readings} />
             </Suspense>

@@ -1,4 +1,5 @@
 import type { TargetAngle } from '@steady-gleam/core/matching';
+import { sayAngle } from '../../shared/angles';
 
 /** Beside a limit the noise of a target has to be this many times smaller to prove it: nine in ten. */
 const PROVES = 1.645;
@@ -12,5 +13,5 @@ export function sayNotProven(target: readonly TargetAngle[], noise: readonly num
     .reduce((a, b) => (b.over > a.over ? b : a), { t: target[0]!, over: 0 });
   if (worst.over <= 1) return null;
   const needed = Math.ceil((spots * worst.over ** 2 - spots) / STEP_SPOTS) * STEP_SPOTS;
-  return `This target can’t prove ${worst.t.tolerance.toFixed(1)} at ${worst.t.aspecular}°: read ${needed} more spots.`;
+  return `This target can’t prove ${worst.t.tolerance.toFixed(1)} at ${sayAngle(worst.t)}: read ${needed} more spots.`;
 }
