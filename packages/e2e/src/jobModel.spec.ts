@@ -150,7 +150,7 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   await expect(page.getByTestId('advice')).toContainText('Look before the next coat.');
   for (const button of await page.getByRole('group', { name: 'What is seen' }).getByRole('button').all())
     expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(72);
-  for (const view of ['lamp', 'sun face', 'sun flop', 'shade']) {
+  for (const view of ['lamp', 'low light', 'sun face', 'sun flop', 'shade']) {
     await expect(page.getByRole('button', { name: `Seen ${view}: another` })).toBeVisible();
     await page.getByRole('button', { name: 'a little lighter' }).click();
     await page.getByRole('button', { name: /^Seen/ }).click();

@@ -70,7 +70,7 @@ test('without an instrument: by eye from a card to the job, and back after a rel
     }
     if (verdict === 'match') {
       // Which way the hue is off stands beside the word, and is taken back the same way.
-      const hue = page.getByRole('group', { name: 'Hue, shade' }).getByRole('button', { name: 'redder' });
+      const hue = page.getByRole('group', { name: 'Beside it, shade' }).getByRole('button', { name: 'redder' });
       await hue.click();
       await expect(hue).toHaveAttribute('aria-pressed', 'true');
       await hue.click();

@@ -280,7 +280,7 @@ test('killed anywhere in its very first start, the program starts whole the next
     const again = await startServer(fresh, 0);
     const jobs = (await (await fetch(`${again.address}/api/jobs`)).json()) as unknown[];
     const products = (await (await fetch(`${again.address}/api/products`)).json()) as unknown[];
-    expect([jobs.length, products.length]).toEqual([8, 8]);
+    expect([jobs.length, products.length]).toEqual([12, 8]);
     await again.stop();
     removeFolder(fresh);
   }

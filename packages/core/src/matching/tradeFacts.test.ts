@@ -8,7 +8,7 @@ import { EFFECT_PIGMENTS } from '../materials/effectPigments';
 import { findGround, GROUNDS } from '../materials/grounds';
 import { findMix } from '../materials/mixes';
 import { prepareCoat, type Coat } from '../optics/coat';
-import type { SpectralLayer } from '../optics/flakeOptics';
+import { readFlake, tabulateFlake, type SpectralLayer } from '../optics/flakeOptics';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
 import { prepareLibrary } from '../materials/shop';
 import { swatchFactors, type SwatchLayer } from '../looks/swatch';
@@ -85,6 +85,40 @@ describe('facts of the trade', () => {
       // Snell: at 65 degrees the light crosses the spacer at about cos 0.79 against 0.99 at 20 degrees.
       expect(alike / spacer.nm).toBeGreaterThan(0.7);
       expect(alike / spacer.nm).toBeLessThan(0.92);
+    }
+  });
+
+  // Interference in the spacer: 2 n d cos(theta) = (m - phase) lambda. The metals' phase shifts every order alike, so the peak moves
+  // with cos(theta); within 4 %.
+  it('moves the peak of a colour-shift flake with the cosine in its spacer, and to shorter waves', () => {
+    const spacerN = 1.38;
+    for (const id of ['tideline-shift', 'kelp-shift', 'ember-shift']) {
+      const { optics } = EFFECT_PIGMENTS.find((p) => p.id === id)!;
+      const { r } = tabulateFlake(optics, 1.5);
+      const peak = (cosine: number, near: number) => {
+        const at = (i: number) => readFlake({ ...tabulateFlake(optics, 1.5), r }, r, i, cosine);
+        const found = Array.from({ length: 31 }, (_, i) => i).filter(
+          (i) => i > 0 && i < 30 && at(i) >= at(i - 1) && at(i) >= at(i + 1),
+        );
+        // Parabola through the top.
+        const peaks = found.map((i) => {
+          const [a, b, c] = [at(i - 1), at(i), at(i + 1)];
+          return 400 + 10 * (i + (0.5 * (a - c)) / (a - 2 * b + c));
+        });
+        return peaks.reduce((x, y) => (Math.abs(y - near) < Math.abs(x - near) ? y : x), Infinity);
+      };
+      const inside = (cosine: number) => Math.sqrt(1 - (1.5 / spacerN) ** 2 * (1 - cosine ** 2));
+      const start = peak(1, 600);
+      let before = start;
+      for (const cosine of [0.98, 0.95, 0.92]) {
+        const expected = (start * inside(cosine)) / inside(1);
+        const moved = peak(cosine, expected);
+        if (!Number.isFinite(moved)) continue;
+        expect(Math.abs(moved / expected - 1)).toBeLessThan(0.04);
+        expect(moved).toBeLessThan(before);
+        before = moved;
+      }
+      expect(before).toBeLessThan(start);
     }
   });
 

@@ -1,4 +1,4 @@
-import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
+import { linearOfByte, exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
 import { sayAngle, type Angle } from './angles';
 
 /** CSS colour of a Lab under one exposure. */
@@ -12,10 +12,28 @@ export function fitsScreen(lab: Lab, exposure = 1): boolean {
   return labToScreen(lab, undefined, exposure).inGamut;
 }
 
+/** Inks by their relative luminance; the softer ones are taken where they can be read. */
+const INKS = [
+  ['#101010', 0.0052],
+  ['#f4f4f4', 0.9047],
+  ['#000000', 0],
+  ['#ffffff', 1],
+] as const;
+/** Contrast that small figures need (WCAG 2.2, level AA). */
+const READABLE = 4.5;
+
 /** Ink that can be read on a colour. */
 export function inkOn(lab: Lab, exposure = 1): string {
-  const [r, g, b] = labToScreen(lab, undefined, exposure).srgb.map((v) => (v / 255) ** 2.2) as [number, number, number];
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.2 ? '#101010' : '#f4f4f4';
+  const [r, g, b] = labToScreen(lab, undefined, exposure).srgb.map((v) => linearOfByte(Math.round(v))) as [
+    number,
+    number,
+    number,
+  ];
+  const under = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+  const contrast = (ink: number) => (Math.max(ink, under) + 0.05) / (Math.min(ink, under) + 0.05);
+  const soft = INKS.slice(0, 2).reduce((a, c) => (contrast(c[1]) > contrast(a[1]) ? c : a));
+  if (contrast(soft[1]) >= READABLE) return soft[0];
+  return INKS.slice(2).reduce((a, c) => (contrast(c[1]) > contrast(a[1]) ? c : a))[0];
 }
 
 /** One exposure an angle: everything compared there is scaled together so that nothing clips. */

@@ -134,7 +134,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
           finishId = randomUUID();
           await tx
             .insert(finishes)
-            .values({ id: finishId, name: matching.slice(0, 80), matching, family, mixId, invented });
+            .values({ id: finishId, name: (matching || piece).slice(0, 80), matching, family, mixId, invented });
         }
         await tx
           .insert(jobs)

@@ -16,7 +16,7 @@ import { newId } from '../../shared/newId';
 import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
 import { computeRemote } from '../../worker/useCompute';
-import { mixCandidate } from './mixForm';
+import { mixCandidate, withRatio } from './mixForm';
 
 interface MaterialFormProps {
   readonly kind: MaterialKind;
@@ -92,7 +92,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
   };
 
   const set = (name: string) => (e: { target: { value: string } }) =>
-    setValues((old) => ({ ...old, [name]: e.target.value }));
+    setValues((old) => (name === 'ratio' ? withRatio(old, e.target.value) : { ...old, [name]: e.target.value }));
   const one = (f: FormField) => {
     if (f.type === 'lab') {
       return (

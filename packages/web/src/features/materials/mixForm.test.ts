@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { ownSystemSchema } from '@steady-gleam/contracts';
 import { REFERENCE_LIBRARY, type OwnSystem } from '@steady-gleam/core/materials';
 import { EMPTY, fieldsOf } from './materialForms';
-import { mixCandidate, mixCopy, mixValues, type FitMix } from './mixForm';
+import { mixCandidate, mixCopy, mixValues, withRatio, type FitMix } from './mixForm';
 
 const library = REFERENCE_LIBRARY;
 const id = '00000000-0000-4000-8000-000000000001';
@@ -56,6 +56,13 @@ describe('a mix of the shop’s own', () => {
     expect(mix.colours[4]!.strength).toBeCloseTo(1 / 6, 9);
     const over = { ...mix, colours: mix.colours.map((c) => (c.kind === 'solid' ? { ...c, strength: 0.6 } : c)) };
     expect(() => ownSystemSchema.validateSync(over)).toThrow('more than the whole film');
+  });
+
+  it('takes 6:1:1 as it stands on the sheet', async () => {
+    const values = withRatio({ 'colours.1.id': 'dye/rosehip-magenta' }, '6:1:1');
+    const mix = (await make(values)) as OwnSystem;
+    expect([mix.carrierParts, ...mix.colours.map((c) => c.parts)]).toEqual([6, 1, 1]);
+    expect(withRatio({ carrierParts: '4' }, '6:')).toEqual({ carrierParts: '4', ratio: '6:' });
   });
 
   it('without parts asks for them at their fields, or takes strengths as typed and keeps the parts unknown', async () => {

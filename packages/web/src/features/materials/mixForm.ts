@@ -12,6 +12,7 @@ import {
   type OwnSystem,
   type StrengthSource,
 } from '@steady-gleam/core/materials';
+import { parseRatio } from '@steady-gleam/core/mixing';
 import { numberIn } from '../../shared/numberIn';
 import type { FormField, FormValues } from './formField';
 
@@ -56,6 +57,7 @@ export function mixFields(library: Library, families: FormField['choices'], valu
     { name: 'name', label: 'Name', type: 'text' },
     { name: 'family', label: 'Finish family', type: 'choice', choices: families! },
     { name: 'carrierId', label: 'Carrier', type: 'choice', choices: library.carriers.map(named) },
+    { name: 'ratio', label: 'All parts in one line, carrier first: 6:1:1', type: 'text' },
     { name: 'carrierParts', label: 'Carrier, parts (empty: not known)', type: 'number' },
     ...places.flatMap((i): FormField[] => {
       const chosen = colourOf(values[`colours.${i}.id`]);
@@ -198,6 +200,19 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
       flashMinutes: figure('flashMinutes') ?? undefined,
       pricePerLitre: figure('pricePerLitre') ?? undefined,
     },
+  };
+}
+
+/** Form values with a ratio such as 6:1:1 in the fields of its parts, carrier first; as they were where it is none. */
+export function withRatio(values: FormValues, ratio: string): FormValues {
+  const read = parseRatio(ratio);
+  const next = { ...values, ratio };
+  if (!read.ok || read.parts.length < 2) return next;
+  const [carrier, ...colours] = read.parts;
+  return {
+    ...next,
+    carrierParts: String(carrier),
+    ...Object.fromEntries(colours.slice(0, MOST_COLOURS).map((p, i) => [`colours.${i}.parts`, String(p)])),
   };
 }
 

@@ -1,7 +1,19 @@
 import { Button, Typography } from '@mui/material';
 import { MeasureField } from '../../shared/MeasureField';
-import { useUnits } from '../../shared/units';
+import { layerFilmUm, type StackLayer } from '@steady-gleam/core/finishes';
+import { useUnits, type Units } from '../../shared/units';
 import type { FlakeForm, FlakeUse } from './useFlakeForm';
+
+/** Film above the flakes by the job's own lock-down and clears, before they are sanded flat and after all of them. */
+function sayBuried(above: readonly StackLayer[], riseUm: number, sandUm: number, units: Pick<Units, 'say'>): string {
+  const second = above.findIndex((l, i) => l.kind === 'clear' && above.slice(0, i).some((o) => o.kind === 'clear'));
+  const film = (layers: readonly StackLayer[]) => layers.reduce((sum, l) => sum + layerFilmUm(l), 0);
+  const first = film(second < 0 ? above : above.slice(0, second)) - riseUm - sandUm;
+  const all = film(above) - riseUm - sandUm;
+  return first < 0
+    ? `By the layers as they are kept sanding would reach the flakes: ${units.say('film', -first)} of clear are missing before it.`
+    : `By the layers as they are kept ${units.say('film', first)} are left above the flakes after sanding, ${units.say('film', all)} in the end.`;
+}
 
 /** The clear that buries the flake, and the way into cup, layers and plan. */
 export function FlakeSide({
@@ -18,7 +30,7 @@ export function FlakeSide({
   onUse: (use: FlakeUse) => void;
 }) {
   const units = useUnits();
-  const { form, change, faults, plan, dose, flake, filmUm, mix, pigment, isIn } = state;
+  const { form, change, faults, plan, dose, flake, filmUm, mix, pigment, isIn, bury, above } = state;
   return (
     <>
       <Typography variant="h2">Bury it</Typography>
@@ -29,6 +41,7 @@ export function FlakeSide({
           {units.say('film', plan.leftUm)} is left above them.
         </Typography>
       ) : null}
+      {plan ? <Typography variant="body2">{sayBuried(above, plan.riseUm, bury.sandUm, units)}</Typography> : null}
       <MeasureField
         measure="film"
         label="Clear, film of a coat"

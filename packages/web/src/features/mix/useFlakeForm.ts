@@ -158,6 +158,9 @@ export function useFlakeForm(
     filmUm,
     dose,
     plan,
+    bury,
+    /** Lock-down and clears over it, as the layers are kept. */
+    above: found.above,
     flake,
     isIn,
     /** The flake is in the mix's own parts: none is added to the cup. */
