@@ -3,7 +3,6 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { stepOn } from './boothSteps';
-import { keepFlakeLayers } from './flakeLayers';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
 
 /** Current pictures of the main views, from demo data. Folder and names may be given: `npm run screenshots -- /tmp/x map`. */
@@ -17,8 +16,6 @@ interface View {
   readonly ready: string;
   readonly size?: { width: number; height: number };
   readonly dim?: boolean;
-  /** What is kept with the job before the page is opened. */
-  readonly before?: (address: string) => Promise<void>;
   /** What is done before the picture is taken. */
   readonly act?: (page: Page) => Promise<void>;
 }
@@ -31,17 +28,12 @@ const toTheLook = async (page: Page): Promise<void> => {
   while (!(await page.getByRole('heading', { name: /^Stop\. Look/ }).count())) await stepOn(page);
   await page.getByText('what should be seen now').waitFor();
 };
-const unsteadily = async (page: Page): Promise<void> => {
-  await page.getByRole('button', { name: 'unsteady', exact: true }).click();
-  await page.getByLabel('Panels in a row, cm').fill('60, 60');
-  await page.getByRole('button', { name: 'panel by panel' }).click();
-};
-
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
-  { name: 'products', path: '/products', ready: 'table' },
   { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
-  { name: 'target', path: `/jobs/${job(5)}/target`, ready: 'table' },
+  { name: 'target', path: `/jobs/${job(10)}/target`, ready: '[aria-label^="Travel of the colour"]' },
+  { name: 'wanted-cover', path: `/jobs/${job(9)}/target`, ready: '[aria-label^=Wanted] [data-drawn]' },
+  { name: 'grey-step', path: `/jobs/${job(12)}/map`, ready: '[role=grid]' },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
@@ -49,20 +41,13 @@ const VIEWS: readonly View[] = [
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
   { name: 'plan-areas', path: `/jobs/${job(6)}/plan`, ready: '[aria-label="Plan of Coach 2"]' },
-  { name: 'plan-order', path: `/jobs/${job(4)}/plan?show=order`, ready: '[aria-label="Order of areas"]' },
-  { name: 'plan-passes', path: `/jobs/${job(4)}/plan?show=passes`, ready: '[data-drawn]', act: unsteadily },
   { name: 'plan-blend', path: `/jobs/${job(7)}/plan?show=blend`, ready: '.recharts-line' },
   { name: 'plan-time', path: `/jobs/${job(4)}/plan?show=time`, ready: '[aria-label^=Timeline]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
+  { name: 'faults', path: '/faults?fault=halo', ready: '[aria-label="Faults"] svg' },
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
   { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
-  // Last: it changes the job's layers.
-  {
-    name: 'mix-flake',
-    path: `/jobs/${job(4)}/mix?layer=flake`,
-    ready: '[data-drawn]',
-    before: (address) => keepFlakeLayers(address, job(4)),
-  },
+  { name: 'mix-flake', path: `/jobs/${job(9)}/mix?layer=flake`, ready: '[data-drawn]' },
 ];
 
 const data = makeFolder();
@@ -76,7 +61,6 @@ try {
     page.on('console', (m) => m.type() === 'error' && console.error(`${view.name}: ${m.text()}`));
     page.on('pageerror', (e) => console.error(`${view.name}: ${e.message}`));
     if (view.dim) await page.addInitScript(() => localStorage.setItem('steady-gleam.theme', 'dim'));
-    await view.before?.(server.address);
     await page.goto(server.address + view.path);
     await page.locator(view.ready).first().waitFor({ timeout: 15_000 });
     await view.act?.(page);

@@ -50,6 +50,10 @@ const router = createBrowserRouter([
       { path: '/materials', element: <MaterialsPage /> },
       { path: '/products', element: <ProductsPage /> },
       {
+        path: '/faults',
+        lazy: async () => ({ Component: (await import('../features/faults/FaultsPage')).FaultsPage }),
+      },
+      {
         path: '/jobs/:id',
         element: <JobLayout />,
         children: [

@@ -108,6 +108,7 @@ export function Shell() {
           <Place to="/bank">Bank</Place>
           <Place to="/materials">Materials</Place>
           <Place to="/products">Products</Place>
+          <Place to="/faults">Faults</Place>
           {id ? (
             <>
               <Group name="The colour" />

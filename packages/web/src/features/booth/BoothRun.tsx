@@ -71,7 +71,7 @@ export function BoothRun({
       ) : next.state.check.kind === 'look' ? (
         <LookStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
       ) : (
-        <CheckStep key={next.state.check.id} {...step} at={next.state} />
+        <CheckStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
       )}
       <BoothFooter plan={plan} state={state} log={log} failure={failure} signals={signals} onSignals={setSignals} />
     </>

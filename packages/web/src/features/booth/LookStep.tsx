@@ -1,5 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
+import { FAULTS } from '@steady-gleam/core/faults';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
@@ -9,6 +10,8 @@ import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useLive, type Live } from '../spray/useLive';
 import { advisedAmount, capital, layable, whatFollows } from '../spray/sprayModel';
+import { FaultCard } from '../faults/FaultCard';
+import { useEvidence } from '../faults/useEvidence';
 import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
@@ -26,6 +29,8 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
   const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const planned = plannedOn(state, live);
+  const evidence = useEvidence(detail, plan, state);
+  const known = at.is === 'fault' ? (FAULTS.find((f) => f.name === at.reason) ?? null) : null;
   const { byEye, lowLight, keeps } = FAMILIES[detail.job.family];
   const { less, more } = byEye;
   const views = viewsOf(detail.job.family);
@@ -65,6 +70,14 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
           {lowLight ? ' In low light too, before it is called matched.' : ''}
         </Typography>
+        {known ? (
+          <Box sx={{ mt: 1.5, maxWidth: 720 }}>
+            <Typography role="alert" sx={{ fontSize: 22 }}>
+              Found: {at.reason}. Put it right before anything goes over it.
+            </Typography>
+            <FaultCard fault={known} evidence={evidence} large />
+          </Box>
+        ) : null}
         <Seen live={live} />
         {live.said ? (
           <Typography data-testid="advice" sx={{ fontSize: 24, lineHeight: 1.25, mt: 1.5, maxWidth: '50ch' }}>

@@ -1,0 +1,2 @@
+export { CAUSES, FAULTS, findFault, searchFaults, type CauseId, type Fault, type FaultCause } from './table';
+export { evidenceOf, rankCauses, type Evidence, type FaultRecord, type RankedCause } from './rank';
