@@ -53,6 +53,8 @@ async function main(): Promise<void> {
     const { port } = server.address() as AddressInfo;
     console.log(`Steady Gleam is at http://${settings.host}:${port}`);
   });
+  // Longer than a page or a script rests between two requests: a socket that closes under a request is a lost one.
+  server.keepAliveTimeout = 65_000;
   let closing = false;
   const close = () => {
     if (closing) return;

@@ -150,7 +150,7 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
   },
   'tri-coat': {
     id: 'tri-coat',
-    name: 'Tri-coat over a bright solid',
+    name: 'Tri-coat over solid',
     what: 'pearl and dye in one mid coat (6:1:1 and the like) over a solid bright ground',
     layers: [l('sealer', 1), l('ground', 2), l('effect', 2, 'medium'), l('clear', 2)],
     begins: [

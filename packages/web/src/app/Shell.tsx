@@ -24,7 +24,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
         alignItems: 'center',
         minHeight: 44,
         // All places stand on a laptop's screen without scrolling.
-        '@media (max-height: 860px)': { minHeight: 40 },
+        '@media (max-height: 860px)': { minHeight: 37 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',

@@ -179,10 +179,16 @@ const DRAWN: Readonly<Record<string, ReactNode>> = {
   )),
 };
 
-/** A fault as it looks, drawn. */
+/** A fault as it looks, drawn. @param name empty where it stands beside its name */
 export function FaultPicture({ id, name, size = 72 }: { id: string; name: string; size?: number }) {
   return (
-    <svg width={size} height={size} viewBox={`0 0 ${S} ${S}`} role="img" aria-label={name} style={{ flex: 'none' }}>
+    <svg
+      width={size}
+      height={size}
+      viewBox={`0 0 ${S} ${S}`}
+      {...(name ? { role: 'img', 'aria-label': name } : { 'aria-hidden': true })}
+      style={{ flex: 'none' }}
+    >
       <rect width={S} height={S} fill={BASE} />
       {DRAWN[id]}
       {id === 'dieback' || id === 'ground-shows' ? null : sheen}

@@ -1,5 +1,14 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Alert, Box, Button, FormHelperText, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  FormHelperText,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+  useTheme,
+} from '@mui/material';
 import { families, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
@@ -123,9 +132,12 @@ export function NewJobPage() {
   );
 }
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** The finish family, and which mix of it is in the cup. */
 function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: NewJob['family'] }) {
   const { library } = useLibrary();
+  const { tones } = useTheme();
   const { errors } = form.formState;
   return (
     <>
@@ -140,7 +152,16 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
             exclusive
             aria-labelledby="family-label"
             value={field.value}
-            sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', maxWidth: 860, gap: '1px' }}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: 'repeat(4, 1fr)',
+              maxWidth: 860,
+              '& .MuiToggleButton-root': {
+                borderRadius: 0,
+                m: '0 -1px -1px 0 !important',
+                border: `1px solid ${tones.hairline} !important`,
+              },
+            }}
             onChange={(_, value: NewJob['family'] | null) => {
               if (!value) return;
               field.onChange(value);
@@ -156,7 +177,7 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
         )}
       />
       <FormHelperText>
-        {FAMILIES[family].what}. Matched: {FAMILIES[family].matched}.
+        {capital(FAMILIES[family].what)}. Matched: {FAMILIES[family].matched}.
       </FormHelperText>
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }} id="cup-label">
         In the cup
