@@ -3,7 +3,9 @@ import fc from 'fast-check';
 import { filmOfSettings } from '../spraying/gunFilm';
 import { startingLayers } from '../finishes/layers';
 import { findMix } from '../materials/mixes';
+import { STARTING_GUNS } from '../products/guns';
 import { STARTING_PRODUCTS } from '../products/products';
+import { wayOf, wayTells } from '../products/ways';
 import { keptGaps, planTimeline } from '../booth/timeline';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { letDownMl } from './amounts';
@@ -138,6 +140,32 @@ describe('cups', () => {
     // A large job asks for the slower one by itself.
     expect(effect(of(12))).toBeCloseTo(effect(chosen), 9);
     expect(effect(of(2, { effect: 'Breakwater reducer, fast' }))).toBeLessThan(12);
+  });
+});
+
+describe('cans', () => {
+  // Common practice (no source): 10 between light coats, 15 after a layer, 30 before the mid coat, 20 between clears.
+  it('wait as cans do, lay light coats, are shaken first and never baked', () => {
+    const gun = STARTING_GUNS.find((g) => g.kind === 'aerosol')!;
+    const plan = plainPlan({ finishes: [candy], gun });
+    const last = (kind: string) => plan.cells.findLast((c) => c.coat.kind === kind)!;
+    expect(plan.cells.find((c) => c.coat.kind === 'ground')!.flashMinutes).toBeCloseTo(10, 6);
+    expect(last('ground').flashMinutes).toBeCloseTo(30, 6);
+    expect(last('sealer').flashMinutes).toBeCloseTo(15, 6);
+    expect(plan.cells.find((c) => c.coat.kind === 'clear' && c.coat.counted)!.flashMinutes).toBeCloseTo(20, 6);
+    for (const c of plan.cells.filter((o) => o.coat.kind !== 'clear' && o.coat.counted && o.coat.style !== 'control'))
+      expect(c.coat.film).toBeLessThan(0.6);
+    expect(new Set(plan.cells.map((c) => c.coat.distanceCm))).toEqual(new Set([28]));
+    expect(plan.checks.map((c) => c.kind)).toContain('shake');
+    expect(plan.checks.map((c) => c.kind)).not.toContain('bake');
+    // The same film is laid as from a gun, in more coats.
+    const film = (of: typeof plan) =>
+      of.cells.filter((c) => c.coat.kind === 'ground').reduce((s, c) => s + c.coat.filmUm, 0);
+    expect(film(plan)).toBeCloseTo(film(plainPlan({ finishes: [candy] })), 6);
+    const way = wayOf(gun)!;
+    expect(wayTells(way, 2, [])).toEqual([]);
+    expect(wayTells(way, 3, [])[0]).toContain('at most 2 clears');
+    expect(wayOf(STARTING_GUNS[0]!)).toBeNull();
   });
 });
 

@@ -635,6 +635,13 @@ describe('a database of an earlier program', () => {
         sql`insert into materials (id, kind, name, material) values (${id}, 'system', ${material.name}, ${JSON.stringify(material)}::jsonb)`,
       );
     }
+    const [read, make] = [randomUUID(), randomUUID()];
+    const ground = { kind: 'ground', id: read, name: 'Fog', mark: 'fog', lab: [78, -3, 4], pricePerLitre: 30 };
+    const spacer = { kind: 'pigment', structure: 'colour-shift', filmNm: 400, sizeUm: 20, tilt: 5, edge: 0.1 };
+    for (const material of [ground, { ...spacer, id: make, name: 'Our shift' }])
+      await old.db.execute(
+        sql`insert into materials (id, kind, name, material) values (${material.id}, ${material.kind}, ${material.name}, ${JSON.stringify(material)}::jsonb)`,
+      );
     await old.close();
     const now = await openEmbedded(migrations, folder);
     const mixes = new Map(
@@ -650,6 +657,8 @@ describe('a database of an earlier program', () => {
         ...{ id, name: `Own ${id}`, family: 'pearl', flashMinutes: 10, pricePerLitre: 80 },
         ...{ carrierParts: null, strengthFrom: 'typed', drawdown: null, colours },
       });
+    expect(mixes.get(read)).toMatchObject({ name: 'Fog', hidesIn: 3, solids: [], pigmentId: null });
+    expect(mixes.get(make)).toMatchObject({ structure: 'metal-spacer', filmNm: 400 });
     const { jobs: repo } = createRepos(now.db);
     expect((await repo.read(plain)).job).toMatchObject({
       piece: 'Old tub',

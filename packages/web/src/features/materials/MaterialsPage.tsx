@@ -106,7 +106,7 @@ export function MaterialsPage() {
     pigment: 'Swatch: half cover from face to flop, over white above, over black below.',
     dye: 'Swatch: ½, 1, 2, 3 and 4 coats over white.',
     carrier: 'Figures are common practice; the product’s sheet rules.',
-    system: 'Swatch: 1 to 4 coats at 45°, pearl over white, the others over fine silver.',
+    system: 'Swatch: 1 to 4 coats at 45° over the ground its family begins with.',
   }[kind];
 
   const groundColour = useGroundColours();
@@ -123,7 +123,7 @@ export function MaterialsPage() {
       const g = library.grounds.find((m) => m.id === id)!;
       return g.flakes
         ? `metallic, ${Math.round(g.flakes.cover * 100)} % cover`
-        : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}`;
+        : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}, hides in ${Number(g.hidesIn.toFixed(1))} coats`;
     }
     if (kind === 'pigment') {
       const p = library.pigments.find((m) => m.id === id)!;

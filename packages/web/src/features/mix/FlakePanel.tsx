@@ -28,6 +28,8 @@ export function FlakePanel({
   kept,
   found,
   carrier,
+  carriers,
+  onCarrier,
   areaM2,
   tabs,
   using,
@@ -40,6 +42,9 @@ export function FlakePanel({
   found: FlakeLayer & { readonly ground: GroundMaterial };
   /** Product that carries the flake; null for the usual one. */
   carrier: Product | null;
+  /** Products it may lie in. */
+  carriers: readonly Product[];
+  onCarrier: (productId: string) => void;
   areaM2: number;
   tabs: React.ReactNode;
   using: { readonly busy: boolean; readonly fault: string | null };
@@ -87,13 +92,23 @@ export function FlakePanel({
           display: 'grid',
           gridTemplateColumns: {
             xs: 'repeat(auto-fill, minmax(132px, 1fr))',
-            lg: 'minmax(140px, 1.3fr) repeat(5, minmax(90px, 1fr))',
+            lg: 'repeat(2, minmax(120px, 1.2fr)) repeat(5, minmax(76px, 1fr))',
           },
           gap: 1.5,
           mt: 1.5,
           maxWidth: 860,
         }}
       >
+        {carriers.length ? (
+          <Field label="Carried by" select value={carrier?.id ?? ''} onChange={(e) => onCarrier(e.target.value)}>
+            {carriers.some((p) => p.id === carrier?.id) ? null : <option value="">a usual carrier</option>}
+            {carriers.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          </Field>
+        ) : null}
         <Field label="Flake" select value={pigment.id} onChange={(e) => change({ pigmentId: e.target.value })}>
           {flakes.map((p) => (
             <option key={p.id} value={p.id}>

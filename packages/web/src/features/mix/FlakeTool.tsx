@@ -3,13 +3,16 @@ import type { Mixing } from '@steady-gleam/contracts';
 import type { PieceStack } from '@steady-gleam/core/finishes';
 import type { Library } from '@steady-gleam/core/materials';
 import { flakeVolumes, withFlakeDose, type FlakeLayer, poursOf, type MixGroup } from '@steady-gleam/core/mixing';
-import { cupOf, type Product } from '@steady-gleam/core/products';
+import { cupOf, productFor, type Product } from '@steady-gleam/core/products';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Notice } from '../../shared/Notice';
 import { useChangeJob, type PageDetail } from '../../shared/useJob';
 import { FlakePanel } from './FlakePanel';
 import type { MixSettings } from './mixModel';
+
+/** What flake may lie in: binder or clear. */
+const CARRIES: readonly Product['kind'][] = ['flake carrier', 'intercoat', 'mid coat', 'clear'];
 
 /** The flake of the job: dosed, and taken into cup, layers and plan in one step. */
 export function FlakeTool({
@@ -38,7 +41,9 @@ export function FlakeTool({
   /** Apart from the mixing, so that it says of itself whether it was kept. */
   const shape = useChangeJob(job.id);
   const layers = stacks.flatMap((s) => s.layers);
-  const carrier = shelf.find((p) => p.kind === 'flake carrier') ?? null;
+  // The product that was chosen for the layer, else the shop's flake carrier.
+  const carrier = flake ? productFor(flake.layer, library, shelf, mixing.products) : null;
+  const carriers = shelf.filter((p) => CARRIES.includes(p.kind));
   if (!flake?.ground)
     return (
       <Notice
@@ -57,6 +62,13 @@ export function FlakeTool({
       kept={mixing.flake}
       found={{ ...flake, ground }}
       carrier={carrier}
+      carriers={carriers}
+      onCarrier={(id) =>
+        shape.mutate({
+          version: job.version,
+          mixing: { ...mixing, products: { ...mixing.products, [flake.layer.id]: id } },
+        })
+      }
       areaM2={area}
       tabs={tabs}
       using={{ busy: shape.isPending, fault: shape.error?.message ?? null }}
