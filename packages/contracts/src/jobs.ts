@@ -112,6 +112,8 @@ export const runStateSchema = object({
   readyAt: number().nullable().defined(),
   /** When the recoat window of what lies below it closes, ms since 1970; null where it has none. */
   closesAt: number().nullable().defined(),
+  /** What no eye has seen yet of what lies there, a clause; null when nothing is missing or no effect is on. */
+  unseen: string().nullable().defined(),
 }).noUnknown();
 
 export const jobSummarySchema = jobSchema.shape({

@@ -178,6 +178,10 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   await expect(page.getByRole('button', { name: 'It stood long enough' })).toBeDisabled();
   await page.goto(`${server.address}/jobs/${job(5)}/spray`);
   await expect(page.getByRole('status').or(page.locator('output')).filter({ hasText: '2¼' }).first()).toBeVisible();
+  // Seen under the lamp alone at this count: neither its page nor the question before it is finished calls it matched.
+  await expect(page.getByTestId('unseen')).toContainText('no eye has looked in the flop and in low light');
+  await page.getByRole('button', { name: 'Finish this job' }).click();
+  await expect(page.getByRole('dialog')).toContainText('not looked at by eye in the flop and in low light');
 });
 
 test('nine areas: a whole round in one tap, undone in one; jambs closed, loose parts mounted', async ({ page }) => {

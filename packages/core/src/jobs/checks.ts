@@ -237,7 +237,7 @@ export function sayCheck(
     case 'prep':
       return {
         title: 'Make it ready',
-        text: `Sanded as the sheet says: ${prep.length ? prep.join('; ') : 'about P500 to P600 under base'}, P800 or finer in blends. Degreased, wiped before it dries, blown off, tacked, masked. Old paint may hold lead: never dry-sand it; local rules come first.`,
+        text: `Sanded as the sheet says: ${prep.length ? prep.join('; ') : 'about P500 to P600 under base'}, P800 or finer in blends. Degreased, wiped before it dries, blown off, tacked, masked. Degreaser: gloves, exhaust on, no spark, wipes into a lidded can. Old paint may hold lead or chromate: never dry-sand it; local rules come first.`,
       };
     case 'shake':
       return { title: 'Shake the cans', text: wayOf({ kind: 'aerosol' })!.shake };

@@ -1,7 +1,19 @@
 import { averageReadings, spotsOf, type Reading } from '../formats/readings';
+import { effectOn } from './effect';
 import type { JobEvent } from './events';
+import type { JobPlan } from './plan';
+import type { JobState } from './state';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import { brighterFrom, type EyeRead, type EyeView, type RungVerdict, type Verdict } from '../letdown/eye';
+import type { FinishFamily } from '../finishes/families';
+import {
+  brighterFrom,
+  missingViews,
+  type LookedAt,
+  type EyeRead,
+  type EyeView,
+  type RungVerdict,
+  type Verdict,
+} from '../letdown/eye';
 import { sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from '../letdown/live';
 
 /** A place on the job that was read. */
@@ -49,6 +61,46 @@ export function seenSpots(history: readonly JobEvent[], concerns: (event: JobEve
   }
   return [...newest.values()].filter((s) => s.verdict !== null || s.patch !== null).sort((a, b) => a.at - b.at);
 }
+
+/** Looks in force at one object; where it is the only one, at the job. */
+export const seenOf = (plan: JobPlan, state: JobState, objectId: string): SeenSpot[] =>
+  seenSpots(
+    state.history,
+    (e) =>
+      plan.objects.length === 1 ||
+      e.cells.some((c) => plan.areas.find((a) => a.id === c.areaId)?.objectId === objectId),
+  );
+
+/** An object that may not be called matched yet, and what no eye has seen of what lies on it now. */
+export interface Unseen {
+  readonly objectId: string;
+  readonly name: string;
+  readonly missing: readonly LookedAt[];
+}
+
+/**
+ * What is still to be looked at before a job may be called matched, by object: those that have the effect on.
+ * @param of the job's own mix and its family
+ */
+export function unseenOf(
+  plan: JobPlan,
+  state: JobState,
+  of: { readonly mixId: string; readonly family: FinishFamily },
+): Unseen[] {
+  return plan.objects.flatMap(({ id, name }) => {
+    const { most } = effectOn(plan, state, of.mixId, id);
+    if (most <= 0) return [];
+    const views = seenOf(plan, state, id)
+      .filter((s) => s.coats === most && s.verdict !== null)
+      .map((s) => s.view);
+    const missing = missingViews(of.family, views);
+    return missing.length ? [{ objectId: id, name, missing }] : [];
+  });
+}
+
+/** Clause of what an eye has not seen: "at the face, in the flop and in low light". */
+export const sayMissing = (missing: readonly string[]): string =>
+  missing.length < 2 ? missing.join('') : `${missing.slice(0, -1).join(', ')} and ${missing.at(-1)!}`;
 
 /**
  * Everything that was seen on the job, oldest first: readings walked along the card's ladder, verdicts by eye as differences read

@@ -43,7 +43,16 @@ export {
   type LayerOn,
   type Step,
 } from './state';
-export { looksOf, seenSpots, type ReadSpot, type SeenSpot } from './evidence';
+export {
+  looksOf,
+  sayMissing,
+  seenOf,
+  seenSpots,
+  unseenOf,
+  type ReadSpot,
+  type SeenSpot,
+  type Unseen,
+} from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
 export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './say';

@@ -1,4 +1,5 @@
 import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
+import type { FinishFamily } from '../finishes/families';
 import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
@@ -15,6 +16,7 @@ import {
   type SprayArea,
   type SpraySettings,
 } from './job';
+import { sayMissing, unseenOf } from './evidence';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';
 import { sayStep } from './say';
 import type { PlannedCoat } from '../spraying/coatPlan';
@@ -269,11 +271,20 @@ export interface RunState {
   readonly readyAt: number | null;
   /** When the recoat window of what lies below it closes, ms since 1970; null where it has none. */
   readonly closesAt: number | null;
+  /** What no eye has seen yet of what lies there, a clause; null when nothing is missing or no effect is on. */
+  readonly unseen: string | null;
 }
 
-/** Where a job stands, as the list tells it; null before anything of it was begun. */
-export function runOf(plan: JobPlan, state: JobState): RunState | null {
+/** Where a job stands, as the list tells it; null before anything of it was begun. @param of the job's own mix and its family */
+export function runOf(
+  plan: JobPlan,
+  state: JobState,
+  of: { readonly mixId: string; readonly family: FinishFamily },
+): RunState | null {
   if (state.started === null) return null;
+  const unseen = unseenOf(plan, state, of).map(
+    ({ name, missing }) => `${plan.objects.length > 1 ? `${name} ` : ''}not looked at by eye ${sayMissing(missing)}`,
+  );
   return {
     done: state.done,
     total: state.total,
@@ -281,6 +292,7 @@ export function runOf(plan: JobPlan, state: JobState): RunState | null {
     isCoat: state.next?.is === 'cell',
     readyAt: state.readyAt,
     closesAt: state.closesAt,
+    unseen: unseen.length ? unseen.join('; ') : null,
   };
 }
 

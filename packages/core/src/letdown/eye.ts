@@ -22,6 +22,22 @@ export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', '
 export const viewsOf = (family: FinishFamily): readonly EyeView[] =>
   EYE_VIEWS.filter((v) => v !== 'low light' || FAMILIES[family].lowLight);
 
+/** What has to be looked at before a finish may be called matched, as it is said: the face, the flop, and low light where it tells. */
+export type LookedAt = 'at the face' | 'in the flop' | 'in low light';
+const LOOKED_AT: readonly (readonly [LookedAt, readonly EyeView[]])[] = [
+  ['at the face', ['sun face', 'lamp']],
+  ['in the flop', ['sun flop']],
+  ['in low light', ['low light']],
+];
+
+/** What an eye has not seen yet of a finish of a family. @param seen the places it was looked at from */
+export function missingViews(family: FinishFamily, seen: readonly EyeView[]): LookedAt[] {
+  const asked = viewsOf(family);
+  return LOOKED_AT.filter(([, from]) => from.some((v) => asked.includes(v)) && !from.some((v) => seen.includes(v))).map(
+    ([what]) => what,
+  );
+}
+
 export interface RungVerdict {
   readonly coats: number;
   readonly view: EyeView;

@@ -319,6 +319,7 @@ describe('the booth', () => {
       isCoat: false,
       readyAt: null,
       closesAt: null,
+      unseen: null,
     });
     await tap({ kind: 'check', checkId: 'prep', cells: [], at: at + 1000 });
     expect((await standing()).run).toMatchObject({ next: 'sealer on Whole piece', isCoat: true });

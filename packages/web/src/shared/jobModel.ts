@@ -191,6 +191,7 @@ export function openPoints(
   if (job.batches === 0) points.push('nothing was mixed');
   if (!job.run) points.push('nothing was sprayed in the booth');
   if (job.run && job.run.done < job.run.total) points.push(`${job.run.done} of ${job.run.total} sprays are on`);
+  if (job.run?.unseen && laysMix(job)) points.push(job.run.unseen);
   return points;
 }
 

@@ -2,7 +2,15 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { FAULTS } from '@steady-gleam/core/faults';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { ENOUGH, sayCheckOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
+import {
+  ENOUGH,
+  sayCheckOf,
+  sayMissing,
+  unseenOf,
+  type CheckState,
+  enoughTold,
+  extraTold,
+} from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -31,7 +39,8 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
   const planned = plannedOn(state, live);
   const evidence = useEvidence(detail, plan, state);
   const known = at.is === 'fault' ? (FAULTS.find((f) => f.name === at.reason) ?? null) : null;
-  const { byEye, lowLight, keeps } = FAMILIES[detail.job.family];
+  const { byEye, keeps } = FAMILIES[detail.job.family];
+  const missing = unseenOf(plan, state, detail.job).find((u) => u.objectId === check.objectId)?.missing ?? [];
   const { less, more } = byEye;
   const views = viewsOf(detail.job.family);
   const { title, text } = sayCheckOf(plan, check);
@@ -68,7 +77,7 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
         </Typography>
         <Typography sx={{ fontSize: 22, mt: 0.5 }}>
           {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
-          {lowLight ? ' In low light too, before it is called matched.' : ''}
+          {missing.length ? ` Before it is called matched it is looked at ${sayMissing(missing)}.` : ''}
         </Typography>
         {known ? (
           <Box sx={{ mt: 1.5, maxWidth: 720 }}>

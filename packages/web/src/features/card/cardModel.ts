@@ -28,7 +28,7 @@ export function sayHand({ film, variations }: Pick<FitSaid, 'film' | 'variations
   const spread = variations.find((v) => v.id === 'spread');
   const lies =
     spread && spread.sd < LEARNED * SPREAD_BEFORE && Math.abs(spread.mean) > NOMINAL_WITHIN
-      ? `; the pearl lies ${spread.mean < 0 ? 'flatter' : 'less flat'} than usual`
+      ? `; the flakes lie ${spread.mean < 0 ? 'flatter' : 'less flat'} than usual`
       : '';
   return said + lies;
 }

@@ -66,10 +66,12 @@ describe('what the screens say', () => {
     const unsprayed = 'nothing was sprayed in the booth';
     expect(openPoints(picked)).toEqual(['no rung of a card is read', 'nothing was mixed', unsprayed]);
     expect(openPoints({ ...picked, rungsRead: 2 })).toEqual(['nothing was mixed', unsprayed]);
-    const run = { done: 3, total: 36, next: 'x', isCoat: true, readyAt: null, closesAt: null };
+    const run = { done: 3, total: 36, next: 'x', isCoat: true, readyAt: null, closesAt: null, unseen: null };
     const mixed = { ...picked, rungsRead: 2, batches: 4 };
     expect(openPoints({ ...mixed, run })).toEqual(['3 of 36 sprays are on']);
     expect(openPoints({ ...mixed, run: { ...run, done: 36, next: null } })).toEqual([]);
+    const unseen = 'not looked at by eye in low light';
+    expect(openPoints({ ...mixed, run: { ...run, done: 36, next: null, unseen } })).toEqual([unseen]);
   });
 
   it('opens a job at its next decision', () => {
@@ -98,6 +100,7 @@ describe('what the screens say', () => {
       isCoat: true,
       readyAt: 500,
       closesAt: null,
+      unseen: null,
       film: [],
     };
     expect(at({}).place).toBe('target');
@@ -138,7 +141,7 @@ describe('what the screens say', () => {
     const first = { ...adviseFirst(card), spray: 2 };
     expect(sayCard(card, first).answer).toBe('Your card says 2.5. Spray 2, then look.');
     expect(sayCard(card, first).why).toContain(
-      'You lay 18 % more than a nominal coat; the pearl lies flatter than usual, so it takes 0.6 fewer',
+      'You lay 18 % more than a nominal coat; the flakes lie flatter than usual, so it takes 0.6 fewer',
     );
     expect(sayCard(card, first).why).toContain('The card says 2.4–2.6; on the piece plan for 2.1–2.9.');
     // What traded places with another figure is not told as learned.

@@ -3,7 +3,7 @@ import type { Mixing } from '@steady-gleam/contracts';
 import type { PieceStack } from '@steady-gleam/core/finishes';
 import type { Library } from '@steady-gleam/core/materials';
 import { flakeVolumes, withFlakeDose, type FlakeLayer, poursOf, type MixGroup } from '@steady-gleam/core/mixing';
-import { cupOf, productFor, type Product } from '@steady-gleam/core/products';
+import { cupOf, type Product } from '@steady-gleam/core/products';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Notice } from '../../shared/Notice';
@@ -42,8 +42,9 @@ export function FlakeTool({
   const shape = useChangeJob(job.id);
   const layers = stacks.flatMap((s) => s.layers);
   // The product that was chosen for the layer, else the shop's flake carrier.
-  const carrier = flake ? productFor(flake.layer, library, shelf, mixing.products) : null;
   const carriers = shelf.filter((p) => CARRIES.includes(p.kind));
+  const named = flake ? mixing.products[flake.layer.id] : undefined;
+  const carrier = carriers.find((p) => p.id === named) ?? carriers.find((p) => p.kind === 'flake carrier') ?? null;
   if (!flake?.ground)
     return (
       <Notice

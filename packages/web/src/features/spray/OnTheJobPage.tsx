@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { sayOn } from '@steady-gleam/core/jobs';
+import { sayMissing, sayOn, unseenOf } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs } from '@steady-gleam/core/letdown';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -32,6 +32,7 @@ export function OnTheJobPage() {
   const { job, card } = detail;
   const { count } = live;
   if (count.error) return <Notice title="The card could not be worked out." text={count.error} />;
+  const unseen = unseenOf(plan, state, job).find((u) => u.objectId === object.id);
   const finish = <FinishButton job={job} run={{ plan, state }} />;
   if (!card || !live.state || !live.said || !count.card)
     return (
@@ -69,6 +70,11 @@ export function OnTheJobPage() {
         {plan.objects.length > 1 ? `${object.name}: ` : ''}
         {live.said.answer}
       </Answer>
+      {unseen && !job.done ? (
+        <Typography data-testid="unseen" sx={{ mb: 1, maxWidth: '70ch' }}>
+          Not to be called matched yet: at what is on now no eye has looked {sayMissing(unseen.missing)}.
+        </Typography>
+      ) : null}
       {job.done ? (
         <Typography role="status" sx={{ mb: 1 }}>
           {sayDone(job.done, (at) => timeSaid(at, shopNow()))}

@@ -2,7 +2,7 @@ import type { JobDetail } from '@steady-gleam/contracts';
 import {
   effectOn,
   looksOf,
-  seenSpots,
+  seenOf,
   type EffectOn,
   type JobPlan,
   type JobState,
@@ -39,10 +39,7 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
       wet: s.state === 'wet',
       at: new Date(s.takenAt).getTime(),
     }));
-  const seen = seenSpots(
-    state.history,
-    (e) => only || e.cells.some((c) => plan.areas.find((a) => a.id === c.areaId)?.objectId === objectId),
-  );
+  const seen = seenOf(plan, state, objectId);
   // A log that holds looks alone: they say how much was on.
   const told = laid.most > 0 ? 0 : Math.max(0, ...read.map((r) => r.coats), ...seen.map((s) => s.coats));
   const [least, most] = [Math.max(laid.least, told), Math.max(laid.most, told)];

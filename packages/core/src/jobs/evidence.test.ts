@@ -1,0 +1,94 @@
+import { describe, expect, it } from '@jest/globals';
+import { FAMILIES, FAMILY_IDS } from '../finishes/families';
+import { missingViews, viewsOf, type EyeView } from '../letdown/eye';
+import { area, finish, object, plainPlan } from '../testdata/jobs';
+import { eventOf, type JobEvent } from './events';
+import { sayMissing, unseenOf } from './evidence';
+import { jobState, laidOf } from './state';
+import { runOf } from './work';
+
+describe('what is still to be looked at before a finish may be called matched', () => {
+  it.each(FAMILY_IDS)('%s: face and flop, and low light where it tells', (family) => {
+    expect(missingViews(family, [])).toEqual([
+      'at the face',
+      'in the flop',
+      ...(FAMILIES[family].lowLight ? ['in low light'] : []),
+    ]);
+    // Shade shows neither face nor flop.
+    expect(missingViews(family, ['shade'])).toEqual(missingViews(family, []));
+    expect(missingViews(family, viewsOf(family))).toEqual([]);
+    // One more place to stand never asks for more.
+    const seen: EyeView[] = [];
+    for (const view of viewsOf(family)) {
+      const before = missingViews(family, seen);
+      seen.push(view);
+      expect(before).toEqual(expect.arrayContaining(missingViews(family, seen)));
+    }
+  });
+
+  it('a clause of one, two and three', () => {
+    expect(sayMissing(['at the face'])).toBe('at the face');
+    expect(sayMissing(['at the face', 'in low light'])).toBe('at the face and in low light');
+    expect(sayMissing(['a', 'b', 'c'])).toBe('a, b and c');
+  });
+
+  const plan = plainPlan({
+    finishes: [finish('main', 'lagoon-pearl', 'aqua-pastel', 2)],
+    objects: [object('left'), object('right')],
+    areas: [area('l', { objectId: 'left' }), area('r', { objectId: 'right' })],
+  });
+  const of = { mixId: 'lagoon-pearl', family: 'pearl' } as const;
+  const layerId = plan.layers.find((l) => l.counted)!.id;
+  const spray = (n: number, areaId: string): JobEvent =>
+    eventOf({
+      id: `${areaId}${n}`,
+      at: n,
+      kind: 'sprayed',
+      cells: plan.cells
+        .filter((c) => c.areaId === areaId && c.layerId === layerId && c.coats > 0)
+        .slice(n - 1, n)
+        .map(laidOf),
+    });
+  const look = (view: EyeView, coats: number, areaId: string, more: Partial<JobEvent> = {}): JobEvent =>
+    eventOf({
+      ...{ id: `look ${view} ${coats} ${areaId}`, at: 100, kind: 'look', coats, layerId },
+      cells: [{ coatId: layerId, areaId }],
+      look: { spot: 'nose', view, verdict: 'match', hue: null, patch: null },
+      ...more,
+    });
+  const unseen = (...log: JobEvent[]) => unseenOf(plan, jobState(plan, log), of);
+
+  it('is asked of what has the effect on, object by object', () => {
+    expect(unseen()).toEqual([]);
+    expect(unseen(spray(1, 'l')).map((u) => u.objectId)).toEqual(['left']);
+    const both = [spray(1, 'l'), spray(1, 'r')];
+    expect(unseen(...both, look('lamp', 1, 'l'), look('sun flop', 1, 'l'))).toEqual([
+      { objectId: 'left', name: 'left', missing: ['in low light'] },
+      { objectId: 'right', name: 'right', missing: ['at the face', 'in the flop', 'in low light'] },
+    ]);
+    const all = (['sun face', 'sun flop', 'low light'] as const).map((v) => look(v, 1, 'l'));
+    expect(unseen(...both, ...all).map((u) => u.objectId)).toEqual(['right']);
+  });
+
+  it('a coat more has to be looked at again; what is taken back was not seen; a patch is no view', () => {
+    const all = (['sun face', 'sun flop', 'low light'] as const).map((v) => look(v, 1, 'l'));
+    expect(unseen(spray(1, 'l'), ...all)).toEqual([]);
+    expect(unseen(spray(1, 'l'), ...all, { ...spray(2, 'l'), at: 200 })[0]!.missing).toHaveLength(3);
+    const undo = eventOf({ id: 'undo', at: 200, kind: 'undo', text: all[1]!.id });
+    expect(unseen(spray(1, 'l'), ...all, undo)[0]!.missing).toEqual(['in the flop']);
+    const patch = { spot: 'nose', view: 'lamp', verdict: null, hue: null, patch: 2 } as const;
+    expect(unseen(spray(1, 'l'), look('lamp', 1, 'l', { look: patch }))[0]!.missing).toContain('at the face');
+  });
+
+  it('the list says it by object', () => {
+    const start = eventOf({ id: 'start', at: 0, kind: 'start' });
+    const run = (...log: JobEvent[]) => runOf(plan, jobState(plan, [start, ...log]), of);
+    expect(runOf(plan, jobState(plan, []), of)).toBeNull();
+    expect(run()!.unseen).toBeNull();
+    expect(run(spray(1, 'l'), look('lamp', 1, 'l'))!.unseen).toBe(
+      'left not looked at by eye in the flop and in low light',
+    );
+    const all = (['sun face', 'sun flop', 'low light'] as const).map((v) => look(v, 1, 'l'));
+    expect(run(spray(1, 'l'), ...all)!.unseen).toBeNull();
+  });
+});
