@@ -314,7 +314,9 @@ test('a job is finished from the booth, asked what is open, and taken back', asy
   }
   await expect(page.getByTestId('coat')).toHaveText('Every coat is on.');
   await page.getByRole('button', { name: 'Finish this job' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Still open: no rung of a card is read; nothing was mixed.');
+  await expect(page.getByRole('dialog')).toContainText(
+    'Still open: no rung of a card is read; nothing was mixed; not looked at by eye at the face,',
+  );
   await page.getByRole('button', { name: 'Finish it' }).click();
   await expect(page.getByText('Waltzer tub 8, lined is finished.')).toBeVisible();
   await expect.poll(async () => (await read(page, id)).job.status).toBe('finished');
