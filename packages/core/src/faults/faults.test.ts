@@ -3,8 +3,12 @@ import { eventOf, type JobEvent } from '../jobs/events';
 import { waitBetween, type JobPlan } from '../jobs/plan';
 import { jobState, laidOf } from '../jobs/state';
 import { createRandom } from '../numeric/random';
+import { REFERENCE_LIBRARY } from '../materials/shop';
+import { productKindOf } from '../products/productOf';
+import { STARTING_PRODUCTS } from '../products/products';
 import { area, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { evidenceOf, rankCauses, type FaultRecord } from './rank';
+import { tooFastReducers } from './reducers';
 import { CAUSES, FAULTS, findFault, searchFaults, type CauseId } from './table';
 
 const MINUTE = 60_000;
@@ -202,5 +206,30 @@ describe('causes by the job’s own record', () => {
     expect(found / all).toBeGreaterThanOrEqual(0.9);
     expect(prior / all).toBeGreaterThanOrEqual(0.6);
     expect(found).toBeGreaterThan(prior);
+  });
+});
+
+describe('a reducer made for less warmth than there is', () => {
+  const ask = (temperatureC: number, chosen: Record<string, string>, products = STARTING_PRODUCTS) =>
+    tooFastReducers({ plan, library: REFERENCE_LIBRARY, products, named: {}, reducers: chosen, temperatureC });
+  const plan = plainPlan();
+  const cup = plan.layers.find((l) => l.kind === 'ground')!;
+  const reducers = STARTING_PRODUCTS.find((p) => p.kind === productKindOf(cup, REFERENCE_LIBRARY))!
+    .additives.filter((a) => a.role === 'reducer')
+    .sort((a, b) => a.toC - b.toC);
+
+  it('is none where the advised one suits, and one that was chosen for the cool', () => {
+    const warm = reducers[0]!.toC + 3;
+    expect(ask(20, {})).toEqual([]);
+    expect(ask(warm, { [cup.id]: reducers[0]!.name })).toEqual([reducers[0]!.name]);
+    expect(ask(reducers[0]!.toC + 1, { [cup.id]: reducers[0]!.name })).not.toContain(reducers[0]!.name);
+  });
+
+  it('is named once, however many cups have it; what pours no reducer has none', () => {
+    const all = Object.fromEntries(plan.layers.map((l) => [l.id, reducers[0]!.name]));
+    const said = ask(45, all);
+    expect(new Set(said).size).toBe(said.length);
+    const dry = STARTING_PRODUCTS.map((p) => ({ ...p, pours: p.pours.filter((o) => o !== 'reducer') }));
+    expect(ask(45, all, dry)).toEqual([]);
   });
 });

@@ -1,2 +1,3 @@
 export { CAUSES, FAULTS, findFault, searchFaults, type CauseId, type Fault, type FaultCause } from './table';
+export { tooFastReducers } from './reducers';
 export { evidenceOf, rankCauses, type Evidence, type FaultRecord, type RankedCause } from './rank';

@@ -3,7 +3,8 @@ import { FAMILIES, FAMILY_IDS } from '../finishes/families';
 import { missingViews, viewsOf, type EyeView } from '../letdown/eye';
 import { area, finish, object, plainPlan } from '../testdata/jobs';
 import { eventOf, type JobEvent } from './events';
-import { sayMissing, unseenOf } from './evidence';
+import { unseenOf } from './evidence';
+import { sayList } from './say';
 import { jobState, laidOf } from './state';
 import { runOf } from './work';
 
@@ -27,9 +28,9 @@ describe('what is still to be looked at before a finish may be called matched', 
   });
 
   it('a clause of one, two and three', () => {
-    expect(sayMissing(['at the face'])).toBe('at the face');
-    expect(sayMissing(['at the face', 'in low light'])).toBe('at the face and in low light');
-    expect(sayMissing(['a', 'b', 'c'])).toBe('a, b and c');
+    expect(sayList(['at the face'])).toBe('at the face');
+    expect(sayList(['at the face', 'in low light'])).toBe('at the face and in low light');
+    expect(sayList(['a', 'b', 'c'])).toBe('a, b and c');
   });
 
   const plan = plainPlan({
@@ -37,7 +38,6 @@ describe('what is still to be looked at before a finish may be called matched', 
     objects: [object('left'), object('right')],
     areas: [area('l', { objectId: 'left' }), area('r', { objectId: 'right' })],
   });
-  const of = { mixId: 'lagoon-pearl', family: 'pearl' } as const;
   const layerId = plan.layers.find((l) => l.counted)!.id;
   const spray = (n: number, areaId: string): JobEvent =>
     eventOf({
@@ -56,7 +56,7 @@ describe('what is still to be looked at before a finish may be called matched', 
       look: { spot: 'nose', view, verdict: 'match', hue: null, patch: null },
       ...more,
     });
-  const unseen = (...log: JobEvent[]) => unseenOf(plan, jobState(plan, log), of);
+  const unseen = (...log: JobEvent[]) => unseenOf(plan, jobState(plan, log));
 
   it('is asked of what has the effect on, object by object', () => {
     expect(unseen()).toEqual([]);
@@ -82,8 +82,8 @@ describe('what is still to be looked at before a finish may be called matched', 
 
   it('the list says it by object', () => {
     const start = eventOf({ id: 'start', at: 0, kind: 'start' });
-    const run = (...log: JobEvent[]) => runOf(plan, jobState(plan, [start, ...log]), of);
-    expect(runOf(plan, jobState(plan, []), of)).toBeNull();
+    const run = (...log: JobEvent[]) => runOf(plan, jobState(plan, [start, ...log]));
+    expect(runOf(plan, jobState(plan, []))).toBeNull();
     expect(run()!.unseen).toBeNull();
     expect(run(spray(1, 'l'), look('lamp', 1, 'l'))!.unseen).toBe(
       'left not looked at by eye in the flop and in low light',

@@ -4,7 +4,6 @@ import type { JobEvent } from './events';
 import type { JobPlan } from './plan';
 import type { JobState } from './state';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import type { FinishFamily } from '../finishes/families';
 import {
   brighterFrom,
   missingViews,
@@ -43,7 +42,7 @@ export interface SeenSpot {
  * Looks in force of a log: the newest of a place, count and view, unless it takes back what was said.
  * @param history in the order of time. @param concerns whether a look is at what is asked about
  */
-export function seenSpots(history: readonly JobEvent[], concerns: (event: JobEvent) => boolean): SeenSpot[] {
+function seenSpots(history: readonly JobEvent[], concerns: (event: JobEvent) => boolean): SeenSpot[] {
   const newest = new Map<string, SeenSpot>();
   for (const e of history) {
     if (e.kind !== 'look' || !e.look || !concerns(e)) continue;
@@ -78,29 +77,21 @@ export interface Unseen {
   readonly missing: readonly LookedAt[];
 }
 
-/**
- * What is still to be looked at before a job may be called matched, by object: those that have the effect on.
- * @param of the job's own mix and its family
- */
-export function unseenOf(
-  plan: JobPlan,
-  state: JobState,
-  of: { readonly mixId: string; readonly family: FinishFamily },
-): Unseen[] {
+/** What is still to be looked at before a job's own finish may be called matched, by object: those that have its effect on. */
+export function unseenOf(plan: JobPlan, state: JobState): Unseen[] {
+  const finish = plan.finishes[0];
+  const family = finish?.family;
+  if (!family) return [];
   return plan.objects.flatMap(({ id, name }) => {
-    const { most } = effectOn(plan, state, of.mixId, id);
+    const { most } = effectOn(plan, state, finish.mixId, id);
     if (most <= 0) return [];
     const views = seenOf(plan, state, id)
       .filter((s) => s.coats === most && s.verdict !== null)
       .map((s) => s.view);
-    const missing = missingViews(of.family, views);
+    const missing = missingViews(family, views);
     return missing.length ? [{ objectId: id, name, missing }] : [];
   });
 }
-
-/** Clause of what an eye has not seen: "at the face, in the flop and in low light". */
-export const sayMissing = (missing: readonly string[]): string =>
-  missing.length < 2 ? missing.join('') : `${missing.slice(0, -1).join(', ')} and ${missing.at(-1)!}`;
 
 /**
  * Everything that was seen on the job, oldest first: readings walked along the card's ladder, verdicts by eye as differences read

@@ -43,19 +43,10 @@ export {
   type LayerOn,
   type Step,
 } from './state';
-export {
-  looksOf,
-  sayMissing,
-  seenOf,
-  seenSpots,
-  unseenOf,
-  type ReadSpot,
-  type SeenSpot,
-  type Unseen,
-} from './evidence';
+export { looksOf, seenOf, unseenOf, type ReadSpot, type SeenSpot, type Unseen } from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
-export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './say';
+export { sayAreas, sayCell, sayCheckOf, sayEvent, sayList, sayOn, sayReach, sayStep } from './say';
 export {
   doneOf,
   filmOf,

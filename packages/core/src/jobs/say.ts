@@ -6,13 +6,14 @@ import type { Cell, Reach } from './job';
 import type { JobPlan } from './plan';
 import type { JobState, Step } from './state';
 
-const list = (names: readonly string[]): string =>
+/** Names in a row as they are said: "a, b and c". */
+export const sayList = (names: readonly string[]): string =>
   names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
 
 /** Areas by name; four and more as their number. */
 export function sayAreas(plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): string {
   const names = [...new Set(ids)].flatMap((id) => plan.areas.find((a) => a.id === id)?.name ?? []);
-  return names.length > 3 ? `${names.length} areas` : list(names);
+  return names.length > 3 ? `${names.length} areas` : sayList(names);
 }
 
 /** A check of a plan: its heading, and what there is to do. */

@@ -1,5 +1,4 @@
 import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
-import type { FinishFamily } from '../finishes/families';
 import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
@@ -16,12 +15,13 @@ import {
   type SprayArea,
   type SpraySettings,
 } from './job';
-import { sayMissing, unseenOf } from './evidence';
+import { effectOn } from './effect';
+import { unseenOf } from './evidence';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';
-import { sayStep } from './say';
+import { sayList, sayStep } from './say';
 import type { PlannedCoat } from '../spraying/coatPlan';
 import { setUpOf, setUpDifferences, type SetUp, type SetUpDifference } from '../spraying/setUp';
-import { coatsOn, type JobState } from './state';
+import type { JobState } from './state';
 
 /** An area as a painter enters it: its shape for the area, its place in the booth for the order. */
 export interface AreaRow extends ShapedPiece {
@@ -275,15 +275,11 @@ export interface RunState {
   readonly unseen: string | null;
 }
 
-/** Where a job stands, as the list tells it; null before anything of it was begun. @param of the job's own mix and its family */
-export function runOf(
-  plan: JobPlan,
-  state: JobState,
-  of: { readonly mixId: string; readonly family: FinishFamily },
-): RunState | null {
+/** Where a job stands, as the list tells it; null before anything of it was begun. */
+export function runOf(plan: JobPlan, state: JobState): RunState | null {
   if (state.started === null) return null;
-  const unseen = unseenOf(plan, state, of).map(
-    ({ name, missing }) => `${plan.objects.length > 1 ? `${name} ` : ''}not looked at by eye ${sayMissing(missing)}`,
+  const unseen = unseenOf(plan, state).map(
+    ({ name, missing }) => `${plan.objects.length > 1 ? `${name} ` : ''}not looked at by eye ${sayList(missing)}`,
   );
   return {
     done: state.done,
@@ -309,7 +305,6 @@ export interface Done {
 
 /** What is on of a job, as it is kept when it is finished. @param mixId the job's own mix. @param at ISO */
 export function doneOf(plan: JobPlan, state: JobState, mixId: string, at: string): Done {
-  const layerIds = plan.layers.filter((l) => l.counted && l.materialId === mixId).map((l) => l.id);
   return {
     at,
     sprays: state.done,
@@ -317,12 +312,7 @@ export function doneOf(plan: JobPlan, state: JobState, mixId: string, at: string
     counts: plan.objects.map((o) => ({
       objectId: o.id,
       name: o.name,
-      coats: Math.max(
-        0,
-        ...plan.areas
-          .filter((a) => a.objectId === o.id)
-          .map((a) => layerIds.reduce((sum, l) => sum + coatsOn(state, l, [a.id]).most, 0)),
-      ),
+      coats: effectOn(plan, state, mixId, o.id).most,
     })),
     film: filmOf(plan, state),
   };

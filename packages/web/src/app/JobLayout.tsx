@@ -114,7 +114,7 @@ function JobFrame({ detail }: { detail: JobDetail }) {
         />
         <JobMenu
           job={job}
-          open={summary && openPoints({ ...summary, run: runOf(plan, state, job) })}
+          open={summary && openPoints({ ...summary, run: runOf(plan, state) })}
           onDone={(said, undo) => {
             setUndoable({ jobId: job.id, said, undo });
             if (undo.removed === false) void navigate('/');

@@ -31,7 +31,7 @@ export function FinishButton({
       {asking ? (
         <FinishDialog
           job={job}
-          open={summary && openPoints({ ...summary, run: runOf(run.plan, run.state, job) })}
+          open={summary && openPoints({ ...summary, run: runOf(run.plan, run.state) })}
           onClose={() => setAsking(false)}
           onDone={(said, undo) => setUndoable({ jobId: job.id, said, undo })}
         />

@@ -1,4 +1,5 @@
 import { linearOfByte, exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
+import { sayList } from '@steady-gleam/core/jobs';
 import { sayAngle, type Angle } from './angles';
 
 /** CSS colour of a Lab under one exposure. */
@@ -46,7 +47,5 @@ export function exposuresByAngle(colours: readonly (readonly Lab[])[]): number[]
 export function dimmedNote(angles: readonly Angle[], exposures: readonly number[]): string | null {
   const dimmed = angles.filter((_, i) => exposures[i]! < 0.995);
   if (!dimmed.length) return null;
-  const list = dimmed.map(sayAngle);
-  const said = list.length > 1 ? `${list.slice(0, -1).join(', ')} and ${list.at(-1)}` : list[0];
-  return `${said} ${list.length > 1 ? 'are' : 'is'} dimmed to fit the screen.`;
+  return `${sayList(dimmed.map(sayAngle))} ${dimmed.length > 1 ? 'are' : 'is'} dimmed to fit the screen.`;
 }

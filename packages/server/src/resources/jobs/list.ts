@@ -53,7 +53,7 @@ export function createJobsList(
       const plan = planOf(job);
       if (!plan) return { ...job, run: null, film: null };
       const state = jobState(plan, logs.get(job.id) ?? []);
-      return { ...job, run: runOf(plan, state, job), film: filmOf(plan, state) };
+      return { ...job, run: runOf(plan, state), film: filmOf(plan, state) };
     });
   };
 }

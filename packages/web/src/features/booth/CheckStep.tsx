@@ -1,12 +1,10 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { FAULTS } from '@steady-gleam/core/faults';
 import { sayCheckOf, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { useNow } from '../../shared/useNow';
-import { FaultCard } from '../faults/FaultCard';
-import { useEvidence } from '../faults/useEvidence';
+import { FoundFault } from '../faults/FoundFault';
 import { BIG, countdown, MAIN, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox } from './NoteBox';
@@ -30,12 +28,9 @@ const PASSED: Record<CheckKind, string> = {
 
 /** A step that is not a coat: passed, left out with a reason, or a fault found at it. */
 export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & { detail: JobDetail; at: CheckState }) {
-  const { tones } = useTheme();
   const now = useNow();
   const [open, setOpen] = useState<'skip' | 'fault' | 'note' | null>(null);
   const { check } = at;
-  const evidence = useEvidence(detail, plan, state);
-  const known = at.is === 'fault' ? (FAULTS.find((f) => f.name === at.reason) ?? null) : null;
   const { title, text } = sayCheckOf(plan, check);
   const wait = at.readyAt === null ? 0 : at.readyAt - now;
   const cells = check.areaIds.map((areaId) => ({ coatId: check.id, areaId }));
@@ -51,19 +46,7 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
           {title}
         </Typography>
         <Typography sx={{ fontSize: 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' }}>{text}</Typography>
-        {at.is === 'fault' ? (
-          <Typography
-            role="alert"
-            sx={{ fontSize: 24, mt: 2, borderLeft: `4px solid ${tones.danger}`, pl: 1.5, maxWidth: '46ch' }}
-          >
-            Found: {at.reason}. Put it right before anything goes over it, then go on.
-          </Typography>
-        ) : null}
-        {known ? (
-          <Box sx={{ mt: 2, maxWidth: 720 }}>
-            <FaultCard fault={known} evidence={evidence} large />
-          </Box>
-        ) : null}
+        {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
         {open === 'skip' || open === 'fault' ? (
           <ReasonBox
             kind={open}

@@ -1,16 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { FAULTS } from '@steady-gleam/core/faults';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import {
-  ENOUGH,
-  sayCheckOf,
-  sayMissing,
-  unseenOf,
-  type CheckState,
-  enoughTold,
-  extraTold,
-} from '@steady-gleam/core/jobs';
+import { ENOUGH, sayCheckOf, sayList, unseenOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -18,8 +9,7 @@ import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useLive, type Live } from '../spray/useLive';
 import { advisedAmount, capital, layable, whatFollows } from '../spray/sprayModel';
-import { FaultCard } from '../faults/FaultCard';
-import { useEvidence } from '../faults/useEvidence';
+import { FoundFault } from '../faults/FoundFault';
 import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
@@ -37,10 +27,8 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
   const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const planned = plannedOn(state, live);
-  const evidence = useEvidence(detail, plan, state);
-  const known = at.is === 'fault' ? (FAULTS.find((f) => f.name === at.reason) ?? null) : null;
   const { byEye, keeps } = FAMILIES[detail.job.family];
-  const missing = unseenOf(plan, state, detail.job).find((u) => u.objectId === check.objectId)?.missing ?? [];
+  const missing = unseenOf(plan, state).find((u) => u.objectId === check.objectId)?.missing ?? [];
   const { less, more } = byEye;
   const views = viewsOf(detail.job.family);
   const { title, text } = sayCheckOf(plan, check);
@@ -77,16 +65,9 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
         </Typography>
         <Typography sx={{ fontSize: 22, mt: 0.5 }}>
           {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
-          {missing.length ? ` Before it is called matched it is looked at ${sayMissing(missing)}.` : ''}
+          {missing.length ? ` Before it is called matched it is looked at ${sayList(missing)}.` : ''}
         </Typography>
-        {known ? (
-          <Box sx={{ mt: 1.5, maxWidth: 720 }}>
-            <Typography role="alert" sx={{ fontSize: 22 }}>
-              Found: {at.reason}. Put it right before anything goes over it.
-            </Typography>
-            <FaultCard fault={known} evidence={evidence} large />
-          </Box>
-        ) : null}
+        {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
         <Seen live={live} />
         {live.said ? (
           <Typography data-testid="advice" sx={{ fontSize: 24, lineHeight: 1.25, mt: 1.5, maxWidth: '50ch' }}>

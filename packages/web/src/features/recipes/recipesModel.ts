@@ -1,4 +1,5 @@
 import { andControl, countsControl, type FinishFamily } from '@steady-gleam/core/finishes';
+import { sayList } from '@steady-gleam/core/jobs';
 import {
   DROP_ML,
   nudgePours,
@@ -65,7 +66,7 @@ export function sayPours(pours: readonly NudgePour[], carrierMl: number): string
     // Fewer than three drops are none, more than a hundred are not counted.
     return `${amount}${drops >= 3 && drops <= 100 ? ` (${drops} drops)` : ''} of ${p.name}`;
   });
-  return said.length > 1 ? `${said.slice(0, -1).join(', ')} and ${said.at(-1)}` : (said[0] ?? '');
+  return sayList(said);
 }
 
 /**

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { sayMissing, sayOn, unseenOf } from '@steady-gleam/core/jobs';
+import { sayList, sayOn, unseenOf } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs } from '@steady-gleam/core/letdown';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -32,7 +32,7 @@ export function OnTheJobPage() {
   const { job, card } = detail;
   const { count } = live;
   if (count.error) return <Notice title="The card could not be worked out." text={count.error} />;
-  const unseen = unseenOf(plan, state, job).find((u) => u.objectId === object.id);
+  const unseen = unseenOf(plan, state).find((u) => u.objectId === object.id);
   const finish = <FinishButton job={job} run={{ plan, state }} />;
   if (!card || !live.state || !live.said || !count.card)
     return (
@@ -72,7 +72,7 @@ export function OnTheJobPage() {
       </Answer>
       {unseen && !job.done ? (
         <Typography data-testid="unseen" sx={{ mb: 1, maxWidth: '70ch' }}>
-          Not to be called matched yet: at what is on now no eye has looked {sayMissing(unseen.missing)}.
+          Not to be called matched yet: at what is on now no eye has looked {sayList(unseen.missing)}.
         </Typography>
       ) : null}
       {job.done ? (

@@ -1,10 +1,9 @@
 import { Box, Button, Typography } from '@mui/material';
-import { linearOfByte, photoLab, type Lab, type Xyz } from '@steady-gleam/core/colour';
+import { linearOfByte, photoLab, type Lab } from '@steady-gleam/core/colour';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { useState } from 'react';
-import { shopIso } from '../../shared/clock';
-import { newId } from '../../shared/newId';
 import { cssOf } from '../../shared/screenColour';
+import { oneSpotTarget } from './oneSpot';
 
 /** How well a colour that was picked on a screen says what is wanted, Lab units; ours. */
 export const CHIP_DOUBT = 6;
@@ -15,8 +14,8 @@ const GREY = 0.184;
 export function labOfHex(hex: string): Lab | null {
   const bytes = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex)?.slice(1);
   if (!bytes) return null;
-  const linear = bytes.map((b) => linearOfByte(parseInt(b, 16))) as unknown as Xyz;
-  return photoLab([GREY, GREY, GREY], linear, 50);
+  const linear = (i: number) => linearOfByte(parseInt(bytes[i]!, 16));
+  return photoLab([GREY, GREY, GREY], [linear(0), linear(1), linear(2)], 50);
 }
 
 /** A target picked on the screen: one colour, between face and flop, with a screen's doubt. */
@@ -28,11 +27,7 @@ export function ColourChip({ onSave, onCancel }: { onSave: (set: ReadingSet) => 
     if (!lab) return;
     setFailure(null);
     try {
-      await onSave({
-        ...{ id: newId(), kind: 'target', rungCoats: null, source: 'chip', label: '', objectId: null },
-        ...{ state: 'cleared', doubt: CHIP_DOUBT, takenAt: shopIso() },
-        readings: [{ spot: 'chip', incidence: 45, aspecular: 45, l: Math.max(0, lab[0]), a: lab[1], b: lab[2] }],
-      });
+      await onSave(oneSpotTarget('chip', 45, lab, CHIP_DOUBT));
     } catch (error) {
       setFailure(error instanceof Error ? error.message : String(error));
     }

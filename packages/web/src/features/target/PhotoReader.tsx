@@ -6,9 +6,8 @@ import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
 import { FileButton } from '../../shared/FileButton';
 import { cssOf } from '../../shared/screenColour';
-import { newId } from '../../shared/newId';
-import { shopIso } from '../../shared/clock';
 import { numberIn } from '../../shared/numberIn';
+import { oneSpotTarget } from './oneSpot';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
 const WIDEST = 900;
@@ -88,18 +87,7 @@ export function PhotoReader({
     if (!lab) return;
     setFailure(null);
     try {
-      await onSave({
-        id: newId(),
-        kind: 'target',
-        rungCoats: null,
-        source: 'photo',
-        label: '',
-        objectId: null,
-        state: 'cleared',
-        doubt: PHOTO_DOUBT,
-        takenAt: shopIso(),
-        readings: [{ spot: 'photo', incidence: 45, aspecular, l: Math.max(0, lab[0]), a: lab[1], b: lab[2] }],
-      });
+      await onSave(oneSpotTarget('photo', aspecular, lab, PHOTO_DOUBT));
     } catch (error) {
       setFailure(error instanceof Error ? error.message : String(error));
     }
