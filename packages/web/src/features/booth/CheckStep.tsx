@@ -45,7 +45,9 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
         <Typography component="h1" data-testid="check" sx={{ ...BIG, fontSize: 52 }}>
           {title}
         </Typography>
-        <Typography sx={{ fontSize: 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' }}>{text}</Typography>
+        <Typography sx={{ fontSize: at.is === 'fault' ? 19 : 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' }}>
+          {text}
+        </Typography>
         {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
         {open === 'skip' || open === 'fault' ? (
           <ReasonBox

@@ -65,7 +65,7 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
         </Typography>
         <Typography sx={{ fontSize: 22, mt: 0.5 }}>
           {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
-          {missing.length ? ` Before it is called matched it is looked at ${sayList(missing)}.` : ''}
+          {missing.length ? ` Before it is called matched an eye has to look ${sayList(missing)}.` : ''}
         </Typography>
         {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
         <Seen live={live} />

@@ -114,7 +114,13 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
   const { took, note } = useTakenOut();
   const [photoFailure, setPhotoFailure] = useState<string | null>(null);
-  const own = verdicts.filter((v) => v.coats === coats);
+  // What was just said stands at once: a button below must not move when the answer comes.
+  const [told, setTold] = useState<readonly VerdictEvent[]>([]);
+  const own = [...verdicts.filter((v) => v.coats === coats && !told.some((t) => t.view === v.view)), ...told];
+  const tell = (e: VerdictEvent) => {
+    setTold((old) => [...old.filter((t) => t.view !== e.view), e]);
+    say.mutateAsync(e).catch(() => setTold((old) => old.filter((t) => t !== e)));
+  };
   const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
 
   const attach = async (chosen: File) => {
@@ -203,7 +209,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
           <VerdictRows
             family={job.family}
             verdicts={own}
-            onSay={(view, verdict, hue) => say.mutate(event(view, verdict, hue))}
+            onSay={(view, verdict, hue) => tell(event(view, verdict, hue))}
           />
           {say.error ? (
             <Typography role="alert" sx={{ color: 'error.main' }}>
