@@ -26,7 +26,7 @@ const ROOMS = {
     ...['booth', 'colour', 'finishes', 'formats', 'letdown', 'matching', 'materials', 'mixing'],
     ...['products', 'spraying'],
   ],
-  faults: ['jobs', 'spraying'],
+  faults: ['jobs', 'materials', 'products', 'spraying'],
   study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics'],
   demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],
 };

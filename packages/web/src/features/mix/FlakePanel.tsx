@@ -92,23 +92,13 @@ export function FlakePanel({
           display: 'grid',
           gridTemplateColumns: {
             xs: 'repeat(auto-fill, minmax(132px, 1fr))',
-            lg: 'repeat(2, minmax(120px, 1.2fr)) repeat(5, minmax(76px, 1fr))',
+            lg: 'minmax(120px, 1.2fr) repeat(5, minmax(76px, 1fr))',
           },
           gap: 1.5,
           mt: 1.5,
           maxWidth: 860,
         }}
       >
-        {carriers.length ? (
-          <Field label="Carried by" select value={carrier?.id ?? ''} onChange={(e) => onCarrier(e.target.value)}>
-            {carriers.some((p) => p.id === carrier?.id) ? null : <option value="">a usual carrier</option>}
-            {carriers.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </Field>
-        ) : null}
         <Field label="Flake" select value={pigment.id} onChange={(e) => change({ pigmentId: e.target.value })}>
           {flakes.map((p) => (
             <option key={p.id} value={p.id}>
@@ -167,10 +157,33 @@ export function FlakePanel({
           Measure this screen again
         </Button>
       )}
-      <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-        Carried by {carrier?.name ?? 'a usual flake carrier'}, {units.say('film', filmUm)} a coat. Parts are by weight;
-        keep it moving while it is sprayed. Flakes are {units.say('film', pigment.thicknessUm, 1)} thick.
-      </Typography>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 2,
+          mt: 1.5,
+          maxWidth: 860,
+          alignItems: 'flex-end',
+        }}
+      >
+        {carriers.length ? (
+          <Box sx={{ width: 300, flex: 'none' }}>
+            <Field label="Carried by" select value={carrier?.id ?? ''} onChange={(e) => onCarrier(e.target.value)}>
+              {carriers.some((p) => p.id === carrier?.id) ? null : <option value="">a usual carrier</option>}
+              {carriers.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                </option>
+              ))}
+            </Field>
+          </Box>
+        ) : null}
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {carriers.length ? '' : 'Carried by a usual flake carrier, '}
+          {units.say('film', filmUm)} a coat. Parts are by weight; keep it moving while it is sprayed. Flakes are{' '}
+          {units.say('film', pigment.thicknessUm, 1)} thick.
+        </Typography>
+      </Box>
     </Bench>
   );
 }

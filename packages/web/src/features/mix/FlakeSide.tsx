@@ -12,7 +12,7 @@ function sayBuried(above: readonly StackLayer[], riseUm: number, sandUm: number,
   const all = film(above) - riseUm - sandUm;
   return first < 0
     ? `By the layers as they are kept sanding would reach the flakes: ${units.say('film', -first)} of clear are missing before it.`
-    : `By the layers as they are kept ${units.say('film', first)} are left above the flakes after sanding, ${units.say('film', all)} in the end.`;
+    : `By the layers as they are kept ${units.say('film', first)} of clear is left above the flakes after sanding, ${units.say('film', all)} in the end.`;
 }
 
 /** The clear that buries the flake, and the way into cup, layers and plan. */
