@@ -27,7 +27,8 @@ const ROOMS = {
     ...['products', 'spraying'],
   ],
   faults: ['jobs', 'materials', 'products', 'spraying'],
-  study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics'],
+  recovery: ['colour', 'faults', 'finishes', 'jobs', 'letdown', 'numeric', 'spraying'],
+  study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics', 'recovery'],
   demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],
 };
 const rooms = Object.entries(ROOMS).map(([room, may]) =>

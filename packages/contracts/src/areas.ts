@@ -1,3 +1,4 @@
+import { CLEAR_STATES, type ClearState } from '@steady-gleam/core/finishes';
 import { START_AREAS } from '@steady-gleam/core/jobs';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { trimmed } from './figures';
@@ -70,6 +71,9 @@ export const areaSchema = object({
   finishId: string().max(60).nullable().default(null),
   /** The area it lies masked on, as a stripe or letters do; null for one of its own. */
   on: string().max(60).nullable().default(null),
+  clear: string()
+    .oneOf<ClearState>([...CLEAR_STATES])
+    .default('cleared'),
 })
   .noUnknown()
   .test('size', (area, context) =>

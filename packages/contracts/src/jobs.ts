@@ -1,4 +1,4 @@
-import type { FinishFamily } from '@steady-gleam/core/finishes';
+import { TEXTURES, type FinishFamily, type Texture } from '@steady-gleam/core/finishes';
 import { MIXES } from '@steady-gleam/core/materials';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { areasSchema, objectsSchema } from './areas';
@@ -64,6 +64,8 @@ const doneSchema = object({
   film: array(layerFilmSchema.required()).required(),
 }).noUnknown();
 
+const textureSchema = string().oneOf<Texture>(TEXTURES.map((t) => t.id));
+
 export const jobSchema = object({
   id,
   /** The finish it is about: the first of its finishes. */
@@ -87,6 +89,8 @@ export const jobSchema = object({
   mixing: mixingSchema.nullable().defined(),
   /** Limits of the match; null for the family's, edge to edge. */
   limits: limitsSchema.nullable().default(null).defined(),
+  /** How much peel what has to be matched has; null while nobody said. */
+  texture: textureSchema.nullable().default(null).defined(),
   plan: sprayPlanSchema.nullable().defined(),
   /** Null until it is finished. */
   done: doneSchema.nullable().default(null).defined(),
@@ -147,6 +151,7 @@ export const changeJobSchema = object({
   areas: areasSchema.optional().default(undefined),
   mixing: mixingSchema.optional().default(undefined),
   limits: limitsSchema.nullable().optional().default(undefined),
+  texture: textureSchema.nullable().optional(),
   plan: sprayPlanSchema.optional().default(undefined),
 }).noUnknown();
 

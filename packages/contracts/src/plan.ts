@@ -76,6 +76,19 @@ const reachSchema = object({
     .when('kind', { is: 'blend', then: (f) => f.defined(), otherwise: (f) => f.optional() }),
 }).noUnknown();
 
+/** How far a coat of a mend goes: over all, or about one place. */
+export const mendReachSchema = object({
+  kind: string()
+    .oneOf(['all', 'fan'] as const)
+    .required(),
+  m2: figure('The spot', 0.0001, 200, ' m²').when('kind', { is: 'fan', otherwise: (f) => f.optional() }),
+  acrossCm: figure('The spot', 0, 2000, ' cm').when('kind', { is: 'fan', otherwise: (f) => f.optional() }),
+  fadeCm: figure('The fade', 0, 1000, ' cm').when('kind', { is: 'fan', otherwise: (f) => f.optional() }),
+  from: string()
+    .max(40, 'Keep it under 40 letters.')
+    .when('kind', { is: 'fan', then: (f) => f.defined(), otherwise: (f) => f.optional() }),
+}).noUnknown();
+
 /** What a painter changed of a layer on one area. */
 export const cellEditSchema = object({
   areaId: string().max(60).required(),

@@ -37,3 +37,4 @@ export {
   type Meeting,
 } from './tolerances';
 export { countOf, countsControl, thenLaid, withCount, type Recipe } from './recipe';
+export { CLEAR_STATES, TEXTURES, type ClearState, type Texture, type TextureRow } from './texture';

@@ -1,3 +1,4 @@
+import type { EyeView } from '../letdown/eye';
 import { wayOf, type Way } from '../products/ways';
 import type { CellRef } from './events';
 import type { Cell, JobFinish, JobLayer, JobObject, SprayArea, SpraySettings } from './job';
@@ -7,6 +8,7 @@ export type CheckKind =
   | 'prep'
   | 'shake'
   | 'hiding'
+  | 'mist'
   | 'mount'
   | 'look'
   | 'close'
@@ -16,7 +18,12 @@ export type CheckKind =
   | 'lamp'
   | 'flat'
   | 'standing'
-  | 'bake';
+  | 'bake'
+  | WorkKind;
+
+/** What is done by hand in a mend. */
+export type WorkKind = (typeof WORK_KINDS)[number];
+export const WORK_KINDS = ['dry', 'clean', 'sand', 'polish', 'strip', 'set'] as const;
 
 export interface Check {
   readonly id: string;
@@ -34,16 +41,30 @@ export interface Check {
   readonly minutes: number;
   /** How long it keeps the painter, minutes. */
   readonly takes: number;
+  /** Of a mend: what there is to do, its place, and from where it is looked at when it is done. */
+  readonly text?: string;
+  readonly spot?: string;
+  readonly views?: readonly EyeView[];
 }
 
 /** Minutes: standing before a bake, the bake itself. Common practice (no source); the sheet and the parts' limits rule. */
 export const STANDING = 15;
 export const BAKE_MINUTES = 30;
 /** Minutes the painter is kept, ours. */
+export const MEND_TAKES: Readonly<Record<WorkKind, number>> = {
+  dry: 0,
+  clean: 6,
+  sand: 12,
+  polish: 20,
+  strip: 90,
+  set: 3,
+};
 const TAKES: Readonly<Record<CheckKind, number>> = {
+  ...MEND_TAKES,
   prep: 0,
   shake: 3,
   hiding: 1,
+  mist: 1,
   mount: 5,
   look: 2,
   close: 1,
@@ -120,6 +141,9 @@ export function checksOf(
 
     const hidden = behind((c) => c.coat.kind === 'ground', plain);
     if (hidden.length) add('hiding', `hiding/${object.id}`, hidden, { ...here, areaIds: ids(hidden) });
+
+    const grips = behind((c) => c.coat.style === 'grip', plain);
+    if (grips.length) add('mist', `mist/${object.id}`, grips, { ...here, areaIds: ids(grips) });
 
     const effects = (a: SprayArea) => of(a.id).filter((c) => c.coat.kind === 'effect');
     const loose = areas.filter((a) => a.loose).flatMap((a) => effects(a).slice(0, 1));
@@ -226,13 +250,18 @@ export function checksOf(
 
 const ids_ = (list: readonly Cell[]): string[] => list.map((c) => c.areaId);
 
+/** Places to stand, in a row as they are said. */
+const sayFrom = (views: readonly EyeView[]): string =>
+  views.length > 1 ? `${views.slice(0, -1).join(', ')} and ${views.at(-1)}` : (views[0] ?? '');
+
 /** A check in a heading and what there is to do. @param names of the areas it is about. @param prep how the families of the job are sanded */
 export function sayCheck(
-  check: Pick<Check, 'kind' | 'coats'>,
+  check: Pick<Check, 'kind' | 'coats' | 'text' | 'spot' | 'views'>,
   object: string,
   names: string,
   prep: readonly string[] = [],
 ): { readonly title: string; readonly text: string } {
+  const at = check.spot || names;
   switch (check.kind) {
     case 'prep':
       return {
@@ -246,12 +275,22 @@ export function sayCheck(
         title: `Does the ground hide on ${object}?`,
         text: `Lights off, a daylight lamp along ${names}: nothing of what lies below shows, and no nib stands out.`,
       };
+    case 'mist':
+      return {
+        title: `Look at the mist coat on ${names}`,
+        text: 'It lies even and draws back nowhere: no fisheye, no spit, no lint. Here it still costs nothing; a wet coat over it costs the ground.',
+      };
     case 'mount':
       return {
         title: `Mount ${names} as on ${object}`,
         text: 'Flakes and pearl lie as the part hangs: for the effect coats it hangs where it will sit.',
       };
     case 'look':
+      if (check.views)
+        return {
+          title: `Stop. Look at ${at}.`,
+          text: `Mended: held against what has to be matched from ${sayFrom(check.views)}, before anything goes over it.`,
+        };
       return {
         title: `Stop. Look at ${object}.`,
         text: 'Face and flop against what has to be matched; wet, or under a cleared patch.',
@@ -288,6 +327,30 @@ export function sayCheck(
         title: 'Let it stand',
         text: 'Before heat: solvent that is still in the film pops. At least as long as the sheet says.',
       };
+    case 'dry':
+      return { title: 'Let it dry', text: check.text ?? '' };
+    case 'clean':
+      return {
+        title: `Clean ${at}`,
+        text: `${check.text ?? ''} Degreaser: gloves, exhaust on, no spark, wiped off while it is wet, wipes into a lidded can.`,
+      };
+    case 'sand':
+      return {
+        title: `Sand ${at}`,
+        text: `${check.text ?? ''} Dust mask, wet where it can be; old paint below may hold lead or chromate: never dry-sand into it; local rules come first.`,
+      };
+    case 'polish':
+      return {
+        title: `Polish ${at}`,
+        text: `${check.text ?? ''} Only when it is cured as the sheet says; keep the pad moving, heat marks it. Eyes covered.`,
+      };
+    case 'strip':
+      return {
+        title: `Strip ${at}`,
+        text: `${check.text ?? ''} Dust mask, wet where it can be; old paint may hold lead or chromate: never dry-sand it. Stripper only as its sheet says.`,
+      };
+    case 'set':
+      return { title: 'Set the gun', text: check.text ?? '' };
     case 'bake':
       return {
         title: 'Bake',

@@ -1,4 +1,5 @@
 import type { EyeView, Verdict } from '../letdown/eye';
+import type { Mend } from './mend';
 
 /** One coat on one area. */
 export interface CellRef {
@@ -15,9 +16,11 @@ export interface Laid extends CellRef {
   readonly coats: number;
   /** Dry, um. */
   readonly filmUm: number;
+  /** Place it went on alone; left out or null where it went on the whole area. */
+  readonly spot?: string | null;
 }
 
-/** What was seen at one place from one view. A null verdict without a patch takes an earlier one back. */
+/** What was seen at one place from one view. A null verdict without patch and photos takes an earlier one back. */
 export interface Look {
   readonly spot: string;
   readonly view: EyeView;
@@ -26,6 +29,10 @@ export interface Look {
   readonly hue?: string | null;
   /** Coats of the card whose contrast patch the one there looks like. */
   readonly patch: number | null;
+  /** Another place of the object it was held against; left out or null for what has to be matched. */
+  readonly against?: string | null;
+  /** Two photos of one moment, by their ids: the place, and what it was held against. */
+  readonly photos?: readonly string[] | null;
 }
 
 /** Kinds of events: each is something that happened. */
@@ -38,6 +45,7 @@ export const EVENT_KINDS = [
   'skip',
   'check',
   'fault',
+  'mend',
   'look',
   'note',
   'photo',
@@ -48,7 +56,8 @@ export type EventKind = (typeof EVENT_KINDS)[number];
 /**
  * Something that happened to a job, in the booth or told at the desk. Append-only; id and time are made where it happened.
  * `sprayed`, `dull`, `skip`: of its cells. `swap`: its cell is taken next. `extra`: a coat more of a layer on its cells, to be
- * sprayed. `check`: a check passed, or skipped with a reason as its text. `fault`: found at a check. `undo`: takes back the event
+ * sprayed. `check`: a check passed, or skipped with a reason as its text. `fault`: found at a check, or at a coat. `mend`:
+ * a way out was chosen, to be run behind its cells. `undo`: takes back the event
  * its text names.
  */
 export interface JobEvent {
@@ -63,6 +72,8 @@ export interface JobEvent {
   /** Of an extra coat, against a full one; of a look, what was on where that was typed. Null for the rest. */
   readonly coats: number | null;
   readonly look: Look | null;
+  /** Left out or null for what is no mend. */
+  readonly mend?: Mend | null;
   /** Text of a note, reason of a skip, id of a photo, id of the event an undo takes back. */
   readonly text: string;
 }

@@ -2,7 +2,7 @@ import { averageReadings, spotsOf, type Reading } from '../formats/readings';
 import { effectOn } from './effect';
 import type { JobEvent } from './events';
 import type { JobPlan } from './plan';
-import type { JobState } from './state';
+import { coatsAt, type JobState } from './state';
 import { sayLooks, type CardSaid } from '../letdown/advise';
 import {
   brighterFrom,
@@ -35,6 +35,11 @@ export interface SeenSpot {
   readonly verdict: Verdict | null;
   readonly hue?: string | null;
   readonly patch: number | null;
+  /** Another place it was held against; null for what has to be matched. */
+  readonly against: string | null;
+  readonly photos: readonly string[];
+  /** Areas it was said of. */
+  readonly areaIds: readonly string[];
   readonly at: number;
 }
 
@@ -46,19 +51,22 @@ function seenSpots(history: readonly JobEvent[], concerns: (event: JobEvent) => 
   const newest = new Map<string, SeenSpot>();
   for (const e of history) {
     if (e.kind !== 'look' || !e.look || !concerns(e)) continue;
-    const { spot, view, verdict, patch, hue = null } = e.look;
+    const { spot, view, verdict, patch, hue = null, against = null, photos = null } = e.look;
     const coats = e.coats ?? 0;
-    newest.set(JSON.stringify([spot, coats, patch === null ? view : 'patch']), {
-      spot,
-      coats,
-      view,
-      verdict,
-      hue,
-      patch,
-      at: e.at,
-    });
+    const key = JSON.stringify([spot, coats, patch === null ? view : 'patch', against]);
+    const before = newest.get(key);
+    const areaIds = e.cells.map((c) => c.areaId);
+    // Photos go beside what was said, and take nothing back.
+    newest.set(
+      key,
+      verdict === null && patch === null && photos?.length && before
+        ? { ...before, photos, at: e.at }
+        : { spot, coats, view, verdict, hue, patch, against, photos: photos ?? [], areaIds, at: e.at },
+    );
   }
-  return [...newest.values()].filter((s) => s.verdict !== null || s.patch !== null).sort((a, b) => a.at - b.at);
+  return [...newest.values()]
+    .filter((s) => s.verdict !== null || s.patch !== null || s.photos.length)
+    .sort((a, b) => a.at - b.at);
 }
 
 /** Looks in force at one object; where it is the only one, at the job. */
@@ -77,6 +85,19 @@ export interface Unseen {
   readonly missing: readonly LookedAt[];
 }
 
+/** Coats of the job's own mix on a place that was looked at: of its areas, and what went on there alone. */
+export function onThere(
+  plan: JobPlan,
+  state: JobState,
+  objectId: string,
+  { spot, areaIds }: Pick<SeenSpot, 'spot' | 'areaIds'>,
+): number {
+  const mixId = plan.finishes[0]?.mixId ?? '';
+  const effect = effectOn(plan, state, mixId, objectId);
+  const own = areaIds.filter((a) => effect.areaIds.includes(a));
+  return coatsAt(state, effect.layerIds, own.length ? own : effect.areaIds, spot);
+}
+
 /** What is still to be looked at before a job's own finish may be called matched, by object: those that have its effect on. */
 export function unseenOf(plan: JobPlan, state: JobState): Unseen[] {
   const finish = plan.finishes[0];
@@ -86,7 +107,7 @@ export function unseenOf(plan: JobPlan, state: JobState): Unseen[] {
     const { most } = effectOn(plan, state, finish.mixId, id);
     if (most <= 0) return [];
     const views = seenOf(plan, state, id)
-      .filter((s) => s.coats === most && s.verdict !== null)
+      .filter((s) => s.verdict !== null && s.against === null && s.coats >= onThere(plan, state, id, s) - 1e-9)
       .map((s) => s.view);
     const missing = missingViews(family, views);
     return missing.length ? [{ objectId: id, name, missing }] : [];
@@ -114,7 +135,7 @@ export function looksOf(
     return says ? [{ spot, says, at }] : [];
   });
   const groups: SeenSpot[][] = [];
-  for (const s of seen.filter((e) => e.verdict)) {
+  for (const s of seen.filter((e) => e.verdict && e.against === null)) {
     const group = groups.find(([first]) => first!.spot === s.spot && first!.coats === s.coats);
     if (group) group.push(s);
     else groups.push([s]);
@@ -127,6 +148,7 @@ export function looksOf(
     const word = wordOfVerdicts(
       verdicts.map((v) => v.verdict),
       verdicts.map((v) => (brighterFrom(eye, v.view, card.best) ? 'lighter' : 'darker')),
+      verdicts.map((v) => v.view),
     );
     return {
       spot: list[0]!.spot,

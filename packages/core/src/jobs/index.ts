@@ -29,10 +29,22 @@ export {
   type Laid,
   type Look,
 } from './events';
-export { lookAfter, BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './checks';
+export {
+  lookAfter,
+  BAKE_MINUTES,
+  sayCheck,
+  STANDING,
+  usualLook,
+  WORK_KINDS,
+  type Check,
+  type CheckKind,
+  type WorkKind,
+} from './checks';
+export { mendCell, WAY_KINDS, type Mend, type MendStep, type WayKind } from './mend';
 export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
 export {
   coatsOn,
+  coatsAt,
   jobState,
   laidOf,
   solidsOn,
@@ -43,7 +55,7 @@ export {
   type LayerOn,
   type Step,
 } from './state';
-export { looksOf, seenOf, unseenOf, type ReadSpot, type SeenSpot, type Unseen } from './evidence';
+export { looksOf, onThere, seenOf, unseenOf, type ReadSpot, type SeenSpot, type Unseen } from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
 export { sayAreas, sayCell, sayCheckOf, sayEvent, sayList, sayOn, sayReach, sayStep } from './say';

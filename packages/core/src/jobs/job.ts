@@ -1,3 +1,4 @@
+import type { ClearState } from '../finishes/texture';
 import type { FinishFamily } from '../finishes/families';
 import { countsControl } from '../finishes/recipe';
 import { pieceArea, type ShapedPiece } from '../mixing/batch';
@@ -45,6 +46,8 @@ export interface SprayArea extends BoothArea {
   readonly loose: boolean;
   /** Along which a blend ends, cm. */
   readonly lengthCm: number;
+  /** Cleared where left out. */
+  readonly clear?: ClearState;
 }
 
 /** How far a coat goes on an area. */
@@ -62,6 +65,14 @@ export type Reach =
       readonly endCm: number;
       readonly fadeCm: number;
       readonly stepCm: number;
+      readonly from: string;
+    }
+  /** About one place, whole for so many cm across and fading all round beyond them; the m2 are all it is laid on. */
+  | {
+      readonly kind: 'fan';
+      readonly acrossCm: number;
+      readonly fadeCm: number;
+      readonly m2: number;
       readonly from: string;
     };
 
@@ -84,6 +95,7 @@ export function reachM2(reach: Reach, area: Pick<SprayArea, 'areaM2' | 'lengthCm
     case 'none':
       return 0;
     case 'spot':
+    case 'fan':
       return Math.min(reach.m2, area.areaM2);
     case 'blend':
       return area.areaM2 * Math.min(1, Math.max(0, reach.endCm - reach.fadeCm / 2) / area.lengthCm);
@@ -118,6 +130,7 @@ export function sprayAreas(
     readonly objectId: string;
     readonly finishId: string | null;
     readonly on: string | null;
+    readonly clear?: ClearState;
   })[],
   finishes: readonly Pick<JobFinish, 'id'>[],
 ): SprayArea[] {
@@ -134,6 +147,7 @@ export function sprayAreas(
       finishId: finishes.find((f) => f.id === a.finishId)?.id ?? finishes[0]!.id,
       on: areas.some((b) => b.id === a.on && b.id !== a.id && b.on === null) ? a.on : null,
       loose: a.mounting === 'stand',
+      clear: a.clear ?? 'cleared',
       lengthCm: 100 * (a.measures['width'] ?? a.measures['length'] ?? Math.sqrt(areaM2)),
     };
   });
@@ -181,6 +195,10 @@ export interface Cell extends CellRef {
   readonly typed: boolean;
   /** How long after it the next may go on, minutes; null where the sheet names no window. */
   readonly recoatMinutes: number | null;
+  /** Place it goes on alone, of a mend; left out or null where it goes on the whole area. */
+  readonly spot?: string | null;
+  /** What lies below it counts no more for the colour: it is ground again. */
+  readonly anew?: boolean;
 }
 
 /** A layer of the job, under the id it has among those of all its finishes. */

@@ -145,7 +145,8 @@ function laidOn(
       layer,
       phase: over ? 3 : area.on !== null ? 2 : below ? 0 : 1,
       coats: edit?.coats ?? asked?.get(layer.id) ?? layer.coats,
-      reach: edit?.reach ?? (fromBelow ? NONE : ALL),
+      // A hidden area that is left uncleared gets no clear, if nobody said otherwise.
+      reach: edit?.reach ?? (fromBelow || (layer.kind === 'clear' && area.clear === 'uncleared') ? NONE : ALL),
     };
   });
 }
@@ -240,7 +241,10 @@ function cellsOf(
 ): Ranked[] {
   const ids = laid.map((l) => l.layer.id);
   const top = laid.findIndex((l) => l.phase === 3);
-  return coats.map((coat): Ranked => {
+  const lastClear = coats.findLastIndex((c) => c.kind === 'clear' && c.counted);
+  return coats.map((planned, i): Ranked => {
+    // Satin is what is seen of it: the last clear there.
+    const coat = area.clear === 'satin' && i === lastClear ? { ...planned, name: `satin ${planned.name}` } : planned;
     const own = ids.indexOf(coat.layerId);
     const at = laid[own]!;
     const nth = at.phase === 3 ? own - top : own;

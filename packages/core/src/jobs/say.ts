@@ -48,6 +48,8 @@ export function sayReach(
       return 'not here';
     case 'spot':
       return `only the spot, ${say.area(reach.m2)}`;
+    case 'fan':
+      return `on ${reach.from} only: whole for ${say.distance(reach.acrossCm)} across, fading over ${say.distance(reach.fadeCm)} all round; overspray away from what is right`;
     case 'blend':
       return `ends ${say.distance(reach.endCm)}${reach.from ? ` from ${reach.from}` : ' in'}, fading over the last ${say.distance(reach.fadeCm)}: turn the gun towards the repair`;
   }
@@ -86,12 +88,16 @@ export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e:
           : `left out${where}: ${e.text}`;
     case 'extra':
       return `${saidCoats(e)} more${where}`;
+    case 'mend':
+      return e.mend ? `mended${where}, ${e.mend.spot || 'all over'}, ${e.mend.off}: ${e.text}` : '';
     case 'look':
       return e.look
-        ? `${e.look.spot || 'all over'}${e.coats === null ? '' : ` at ${Number(e.coats.toFixed(2))} coats`}, ${
+        ? `${e.look.spot || 'all over'}${e.look.against ? ` against ${e.look.against}` : ''}${
+            e.coats === null ? '' : ` at ${Number(e.coats.toFixed(2))} coats`
+          }, ${
             e.look.patch !== null
               ? `patch as at ${e.look.patch} of the card`
-              : `${e.look.view}: ${e.look.verdict ?? 'taken back'}${e.look.hue ? `, ${e.look.hue}` : ''}`
+              : `${e.look.view}: ${e.look.verdict ?? (e.look.photos?.length ? 'two photos' : 'taken back')}${e.look.hue ? `, ${e.look.hue}` : ''}`
           }`
         : '';
     default:

@@ -1,5 +1,6 @@
 import type { Check } from './checks';
 import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN } from './events';
+import { withMend } from './mend';
 import type { Cell } from './job';
 import { extraCell, waitBetween, type JobPlan } from './plan';
 
@@ -90,6 +91,7 @@ const UNDOABLE: readonly JobEvent['kind'][] = [
   'skip',
   'check',
   'fault',
+  'mend',
   'look',
   'note',
 ];
@@ -104,6 +106,7 @@ export const laidOf = (c: Cell): Laid => ({
   name: c.coat.name,
   coats: c.coats,
   filmUm: c.coat.filmUm,
+  ...(c.spot ? { spot: c.spot } : {}),
 });
 
 /**
@@ -125,6 +128,7 @@ export function jobState(
     { readonly is: 'passed' | 'skipped' | 'fault'; readonly reason: string; readonly at: number }
   >();
   const extras: { readonly cell: Cell; readonly event: JobEvent }[] = [];
+  const mends: JobEvent[] = [];
   let started: number | null = null;
   let front: string | null = null;
   for (const e of kept) {
@@ -149,6 +153,7 @@ export function jobState(
         });
         if (cell) extras.push({ cell, event: e });
       }
+    else if (e.kind === 'mend') mends.push(e);
     else if (e.checkId !== null && (e.kind === 'check' || e.kind === 'skip' || e.kind === 'fault'))
       judged.set(e.checkId, {
         is: e.kind === 'check' ? 'passed' : e.kind === 'skip' ? 'skipped' : 'fault',
@@ -158,9 +163,10 @@ export function jobState(
   }
   if (sprayed.size) started ??= Math.min(...[...sprayed.values()].map((s) => s.at));
 
-  const { cells, checks } = withExtras(plan, extras);
+  const isOver = (id: string) => ['passed', 'skipped'].includes(judged.get(id)?.is ?? '');
+  const { cells, checks } = mends.reduce((now, m) => withMend(plan, now, m, isOver), withExtras(plan, extras));
   const byKey = new Map(cells.map((c) => [cellKey(c), c]));
-  const isExtra = new Set(extras.map((x) => cellKey(x.cell)));
+  const isPlanned = new Set(plan.cells.map(cellKey));
   const isLeft = (c: CellRef) => left.has(cellKey(c)) && !sprayed.has(cellKey(c));
   // What lies under a cell: what is left out of it gives way to what is under that.
   const underOf = (c: Cell, seen = new Set<string>()): Cell[] =>
@@ -184,7 +190,7 @@ export function jobState(
       sprayedAt: on?.at ?? null,
       leftOut: isLeft(cell) ? (left.get(key) ?? '') : null,
       isDull: dull.has(key),
-      isExtra: isExtra.has(key),
+      isExtra: !isPlanned.has(key),
       under,
       open: !on && !isLeft(cell) && under.every((u) => sprayed.has(cellKey(u))) && cell.checks.every(over),
     };
@@ -220,6 +226,8 @@ export function jobState(
   const next = swapped ?? openSteps[0] ?? null;
   const openCells = openSteps.flatMap((s) => (s.is === 'cell' ? [s.state] : []));
   const waits = next?.is === 'cell' ? clockOf(plan, next.state, sprayed) : { readyAt: null, closesAt: null };
+  const sanded =
+    next?.is === 'cell' && checks.some((k) => k.kind === 'sand' && next.state.cell.checks.includes(k.id) && over(k.id));
 
   const areas = plan.areas.map((a) => areaOn(a.id, states, sprayed, byKey));
   const onPlan = states.filter((s) => s.sprayedAt !== null).length;
@@ -235,12 +243,13 @@ export function jobState(
     others: openCells.filter((s) => next?.is !== 'cell' || s !== next.state),
     round: next?.is === 'cell' ? openCells.filter((s) => s.cell.round === next.state.cell.round) : [],
     readyAt: next?.is === 'check' ? next.state.readyAt : waits.readyAt,
-    closesAt: waits.closesAt,
+    // What was sanded has a tooth of its own: no window closes on it.
+    closesAt: sanded ? null : waits.closesAt,
     isDull: next?.is === 'cell' && next.state.under.length > 0 && next.state.under.every((u) => dull.has(cellKey(u))),
     areas,
     done: onPlan,
     total: states.filter((s) => s.leftOut === null).length,
-    history: kept.filter((e) => ['look', 'note', 'photo', 'fault', 'skip', 'check', 'extra'].includes(e.kind)),
+    history: kept.filter((e) => ['look', 'note', 'photo', 'fault', 'mend', 'skip', 'check', 'extra'].includes(e.kind)),
     undoable: kept.findLast((e) => UNDOABLE.includes(e.kind) && own(e)) ?? null,
     strays,
   };
@@ -350,18 +359,26 @@ function areaOn(
     layers.set(layerId, known);
     return known;
   };
-  for (const { cell, leftOut } of states) {
-    if (cell.areaId !== areaId || leftOut !== null) continue;
-    at(cell.layerId).planned += cell.coats;
+  const own = states.filter((s) => s.cell.areaId === areaId);
+  // Where it was made ground again, what lies below is film, and counts for the colour no more.
+  const [anewOn, anewPlanned] = [
+    own.findLastIndex((s) => s.cell.anew === true && !s.cell.spot && s.sprayedAt !== null),
+    own.findLastIndex((s) => s.cell.anew === true && !s.cell.spot && s.leftOut === null),
+  ];
+  const buried = new Set(own.slice(0, Math.max(0, anewOn)).map((s) => cellKey(s.cell)));
+  own.forEach(({ cell, leftOut }, i) => {
+    // What goes on one place alone is that place's.
+    if (leftOut !== null || cell.spot) return;
+    if (i >= anewPlanned) at(cell.layerId).planned += cell.coats;
     at(cell.layerId).plannedUm += cell.coat.filmUm;
-  }
+  });
   for (const [key, { laid }] of sprayed) {
     if (laid.areaId !== areaId) continue;
     // What the log keeps of it holds, whatever the plan says of that coat now.
     const cell = byKey.get(key);
     const on = isLaid(laid) && laid.layerId !== null ? laid : cell ? laidOf(cell) : null;
-    if (!on?.layerId) continue;
-    at(on.layerId).coats += on.coats;
+    if (!on?.layerId || on.spot) continue;
+    if (!buried.has(key)) at(on.layerId).coats += on.coats;
     at(on.layerId).filmUm += on.filmUm;
   }
   const list = [...layers].map(([layerId, l]) => ({ layerId, ...l }));
@@ -371,6 +388,29 @@ function areaOn(
     filmUm: list.reduce((s, l) => s + l.filmUm, 0),
     plannedUm: list.reduce((s, l) => s + l.plannedUm, 0),
   };
+}
+
+/**
+ * Coats of layers on one place: what its areas have, and what went on there alone since it was last ground.
+ * @param areaIds areas the place lies on
+ */
+export function coatsAt(
+  state: Pick<JobState, 'cells' | 'areas'>,
+  layerIds: readonly string[],
+  areaIds: readonly string[],
+  spot: string,
+): number {
+  const on = (areaId: string): number => {
+    const own = state.cells.filter((s) => s.cell.areaId === areaId && s.sprayedAt !== null);
+    if (own.some((s) => s.cell.spot === spot))
+      return own.reduce((sum, { cell }) => {
+        if (cell.spot && cell.spot !== spot) return sum;
+        return cell.anew ? 0 : sum + (layerIds.includes(cell.layerId) ? cell.coats : 0);
+      }, 0);
+    const area = state.areas.find((a) => a.areaId === areaId);
+    return (area?.layers ?? []).reduce((sum, l) => sum + (layerIds.includes(l.layerId) ? l.coats : 0), 0);
+  };
+  return Math.max(0, ...areaIds.map(on));
 }
 
 /** Coats of a layer that are on, the least and the most over the areas that get it. */

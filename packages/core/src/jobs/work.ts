@@ -1,3 +1,4 @@
+import type { ClearState } from '../finishes/texture';
 import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
 import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';
@@ -35,6 +36,7 @@ export interface AreaRow extends ShapedPiece {
   /** Null for the job's first finish. */
   readonly finishId: string | null;
   readonly on: string | null;
+  readonly clear: ClearState;
 }
 
 /** Products by layer, reducers by cup, gun and weather of a job. */
@@ -86,6 +88,7 @@ export const START_AREAS: readonly AreaRow[] = [
     objectId: START_OBJECT,
     finishId: null,
     on: null,
+    clear: 'cleared',
   },
 ];
 

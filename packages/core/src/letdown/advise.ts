@@ -208,8 +208,12 @@ export function sayLooks(card: CardSaid, looks: readonly Look[]): readonly LookS
 }
 
 /** What is wanted at one place. @param says looks there, oldest first, at least one. @param now coats that are on */
-export const wantedAt = (card: Pick<CardSaid, 'best' | 'deviations'>, says: readonly LookSays[], now: number): Wanted =>
-  wantedFrom({ best: card.best, sd: cardSd(card) }, says, now);
+export const wantedAt = (
+  card: Pick<CardSaid, 'best' | 'deviations'>,
+  says: readonly LookSays[],
+  now: number,
+  filmSd?: number,
+): Wanted => wantedFrom({ best: card.best, sd: cardSd(card) }, says, now, filmSd);
 
 /**
  * After looks at one place.

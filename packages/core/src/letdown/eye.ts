@@ -16,11 +16,13 @@ export const EYE_WORDS: readonly string[] = [
   ...new Set([...HUE_WORDS, ...FAMILY_IDS.flatMap((id) => FAMILIES[id].byEye.beside)]),
 ];
 /** Where the painter stood. */
-export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp' | 'low light';
-export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'lamp', 'low light'];
-/** Places a finish of a family is looked at from. */
+export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp' | 'low light' | 'shop light';
+/** `shop light` is where a job is handed over; nobody judges a card in it. */
+export const EYE_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'low light', 'lamp', 'shop light'];
+const CARD_VIEWS: readonly EyeView[] = ['sun face', 'sun flop', 'shade', 'lamp', 'low light'];
+/** Places a card, and a coat in the booth, of a family are looked at from. */
 export const viewsOf = (family: FinishFamily): readonly EyeView[] =>
-  EYE_VIEWS.filter((v) => v !== 'low light' || FAMILIES[family].lowLight);
+  CARD_VIEWS.filter((v) => v !== 'low light' || FAMILIES[family].lowLight);
 
 /** What has to be looked at before a finish may be called matched, as it is said: the face, the flop, and low light where it tells. */
 export type LookedAt = 'at the face' | 'in the flop' | 'in low light';
@@ -73,6 +75,8 @@ const VIEW_ANGLES: Readonly<Record<EyeView, readonly number[]>> = {
   lamp: [25, 45],
   // What glares in the sun is gone: the side and the flop are what is seen.
   'low light': [45, 75],
+  // Tubes overhead, from many sides at once.
+  'shop light': [25, 45],
 };
 
 /** The geometries nearest to a place to stand. */
@@ -81,6 +85,16 @@ function geometriesOf(view: EyeView, angles: readonly number[]): number[] {
     angles.reduce((best, a, g) => (Math.abs(a - wanted) < Math.abs(angles[best]! - wanted) ? g : best), 0),
   );
   return [...new Set(nearest)];
+}
+
+/** How far colours are from what is wanted, seen from a place, dE00: the mean of the angles it stands for. */
+export function differenceFrom(
+  view: EyeView,
+  aspecular: readonly number[],
+  labs: readonly Lab[],
+  wanted: readonly Lab[],
+): number {
+  return seenBetween(labs, wanted, geometriesOf(view, aspecular)).de;
 }
 
 /** From this place coats about a count make it lighter, clearly enough to be told; else they make it darker. */

@@ -19,6 +19,7 @@ export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 export {
   brighterFrom,
   countByEye,
+  differenceFrom,
   EYE_VIEWS,
   faceAgainstFlop,
   EYE_WORDS,

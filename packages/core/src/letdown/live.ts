@@ -1,7 +1,7 @@
 import { cardSd, looksLeftAfter, wantedAt, type CardSaid } from './advise';
-import { filmByEye, VERDICTS, type EyeRead, type RungVerdict, type Verdict } from './eye';
-import type { LookSays } from './looks';
-import { amountChances, nextAmount, type Chances } from './rule';
+import { filmByEye, VERDICTS, type EyeRead, type EyeView, type RungVerdict, type Verdict } from './eye';
+import { PLACE_FILM_SD, type LookSays } from './looks';
+import { amountChances, nextAmount, type Chances, type Wanted } from './rule';
 
 /** What a look says of a place in a word. `unlike`: too light from one side and too dark from another, which no coat mends. */
 export type LookWord = 'short' | 'matched' | 'over' | 'unlike';
@@ -29,6 +29,8 @@ export interface SpotState {
   /** Of that amount; null where nothing is advised. */
   readonly chances: Chances | null;
   readonly zone: SpotZone;
+  /** What is believed of the film still wanted there, the place taken by itself: it may have missed a pass. */
+  readonly wanted: Wanted;
 }
 
 export interface LiveState {
@@ -50,14 +52,20 @@ const PATCH_SD = 0.08;
 /**
  * What verdicts from several places on one spot come to. `more` is what too many coats look like from a place: darker on most
  * ladders, lighter where coats brighten. Over from any side is over, unless it is short from another; a match counts where more
- * than half of them are one.
+ * than half of them are one, unless it is short in low light: what glares in the sun hides it there.
+ * @param views they were said from, where low light is among them
  */
-export function wordOfVerdicts(verdicts: readonly Verdict[], more: readonly ('darker' | 'lighter')[] = []): LookWord {
+export function wordOfVerdicts(
+  verdicts: readonly Verdict[],
+  more: readonly ('darker' | 'lighter')[] = [],
+  views: readonly EyeView[] = [],
+): LookWord {
   const at = verdicts.map(
     (v, i) => (VERDICTS.indexOf(v) - VERDICTS.indexOf('match')) * (more[i] === 'lighter' ? -1 : 1),
   );
   const [beyond, short] = [at.some((k) => k > 0), at.some((k) => k < 0)];
   if (beyond) return short ? 'unlike' : 'over';
+  if (at.some((k, i) => k < 0 && views[i] === 'low light')) return 'short';
   return at.filter((k) => k === 0).length * 2 > at.length || !short ? 'matched' : 'short';
 }
 
@@ -107,9 +115,14 @@ export function sayPatch(card: CardSaid, patch: number, sprayed: number): LookSa
 
 /**
  * Where every place stands, from the looks at it. A look is taken as it is: card and gun only help where it is unsure.
- * @param sprayed coats on so far. @param looks oldest first
+ * @param sprayed coats on so far. @param looks oldest first. @param at coats on at one place, where more or less went on there
  */
-export function liveState(card: CardSaid, sprayed: number, looks: readonly SpotLook[]): LiveState {
+export function liveState(
+  card: CardSaid,
+  sprayed: number,
+  looks: readonly SpotLook[],
+  at: (spot: string) => number = () => sprayed,
+): LiveState {
   const seen = looks.filter((l) => l.says.sprayed > 0 && l.says.looksLike > 0);
   const precision = 1 / (SESSION_SD ** 2 + (sprayed > 0 ? COAT_SD ** 2 / sprayed : 0)) + seen.length / LOOK_SD ** 2;
   const session = Math.exp(
@@ -121,10 +134,11 @@ export function liveState(card: CardSaid, sprayed: number, looks: readonly SpotL
     const times = new Set(own.map((l) => l.says.sprayed)).size;
     const says = own.map((l) => l.says);
     const on = newest[0]!.says.sprayed;
-    const since = sprayed - on;
+    const there = at(spot);
+    const since = there - on;
     // What was seen is told of what was on then.
     const then = wantedAt(card, says, on);
-    const wanted = since > 0 ? wantedAt(card, says, sprayed) : then;
+    const wanted = since > 0 ? wantedAt(card, says, there) : then;
     const left = looksLeftAfter(times);
     const advisedThen = nextAmount(then, left);
     const advised = since > 0 ? nextAmount(wanted, left) : advisedThen;
@@ -145,6 +159,7 @@ export function liveState(card: CardSaid, sprayed: number, looks: readonly SpotL
       spray,
       chances: spray > 0 ? amountChances(spray, wanted) : null,
       zone,
+      wanted: wantedAt(card, says, there, PLACE_FILM_SD),
     };
   });
   return { session, sessionSd: Math.sqrt(1 / precision), spots };

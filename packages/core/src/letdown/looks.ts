@@ -124,6 +124,8 @@ export interface CardSays {
   readonly sd: number;
 }
 
+/** One place may be off by much more than the job is: a pass that missed it, an edge that got two; ours. */
+export const PLACE_FILM_SD = 0.35;
 /** Film of a job against its card before it is looked at, and how unsure that is. */
 const [USUAL_FILM, JOB_FILM_SD, LEAST_VARIANCE] = [0.96, 0.105, 0.02] as const;
 /** How much less an earlier look says: by the coats laid since, and by how far it then was from the target. */
@@ -140,9 +142,15 @@ export const rateOf = (looksLike: number, sprayed: number, tells = 1): number =>
 
 /**
  * What all looks and the card together say is still wanted.
- * @param says looks, oldest first, at least one. @param now coats that are on.
+ * @param says looks, oldest first, at least one. @param now coats that are on. @param filmSd how far the film there may be from
+ * what the card and the gun say, as a share
  */
-export function wantedFrom(card: CardSays, says: readonly LookSays[], now: number): Wanted {
+export function wantedFrom(
+  card: CardSays,
+  says: readonly LookSays[],
+  now: number,
+  filmSd: number = JOB_FILM_SD,
+): Wanted {
   const newest = says.at(-1)!;
   const rate = rateOf(newest.looksLike, newest.sprayed, newest.tells);
   const since = Math.max(0, now - newest.sprayed);
@@ -162,10 +170,7 @@ export function wantedFrom(card: CardSays, says: readonly LookSays[], now: numbe
   }
   const targetVariance = newest.targetVariance;
   const ofCard = card.best - USUAL_FILM * newest.sprayed;
-  const cardVariance = Math.max(
-    LEAST_VARIANCE,
-    card.sd ** 2 + (JOB_FILM_SD * newest.sprayed) ** 2 - targetVariance / 2,
-  );
+  const cardVariance = Math.max(LEAST_VARIANCE, card.sd ** 2 + (filmSd * newest.sprayed) ** 2 - targetVariance / 2);
   const [a, b] = [1 / variance, 1 / cardVariance];
   film = (a * film + b * ofCard) / (a + b);
   variance = 1 / (a + b);

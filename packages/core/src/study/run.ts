@@ -80,13 +80,8 @@ export interface StudyOptions {
   readonly now: () => number;
 }
 
-/** One painter: a card, a target, jobs. */
-export function studyPainter(
-  world: World,
-  seed: number,
-  shop: PreparedLibrary,
-  { jobsEach, now }: StudyOptions,
-): PainterFigures {
+/** One painter of the study: what he has to match, his hand, and his card as it was read. */
+export function createPainter(world: World, seed: number, shop: PreparedLibrary, now: () => number) {
   const random = createRandom(seed);
   const draw = (sd = 1) => sd * normal(random);
   const noise = noiseOf(null, []);
@@ -143,6 +138,38 @@ export function studyPainter(
   const began = now();
   const four = readCard(of, target, card(rungs));
   const fitMs = now() - began;
+  return {
+    ...{
+      random,
+      draw,
+      noise,
+      read,
+      jobCoats,
+      otherInstrument,
+      target,
+      targetLabs,
+      hand,
+      cardFilm,
+      rungs,
+      bare,
+      of,
+      card,
+    },
+    ...{ four, fitMs },
+  };
+}
+
+/** One painter: a card, a target, jobs. */
+export function studyPainter(
+  world: World,
+  seed: number,
+  shop: PreparedLibrary,
+  { jobsEach, now }: StudyOptions,
+): PainterFigures {
+  const painter = createPainter(world, seed, shop, now);
+  const { random, draw, read, jobCoats, otherInstrument, target, targetLabs, hand, cardFilm, rungs, bare, of, card } =
+    painter;
+  const { four, fitMs } = painter;
   const two = readCard(of, target, card(rungs.slice(0, 2)));
   const truth = bestOf((n) => world.ladder(cardFilm(n)), world.wanted);
   const withGround: RungReading[] = [{ coats: 0, labs: bare }, ...rungs];
@@ -153,12 +180,8 @@ export function studyPainter(
     labs.flatMap((l, k) => world.ladder(cardFilm(3 + k)).map((lab, g) => de2000(lab, l[g]!)));
 
   // Jobs of finishes that can be reached.
-  const ratioAt = (film: number) =>
-    world
-      .ladder(film)
-      .reduce((m, lab, g) => Math.max(m, de2000(world.wanted[g]!, lab) / target.angles[g]!.tolerance), 0);
   const bestFilm = bestOf(world.ladder, world.wanted);
-  const window = windowOf(ratioAt, bestFilm);
+  const window = trueWindow(world, target);
   // What today's object would need in its own coats: the middle of what a perfect look would say.
   const jobs: PainterFigures['jobs'][number][] = [];
   let objectHolds = 0;
@@ -203,6 +226,37 @@ export function studyPainter(
 /** How an eye of the study tells differences; its cuts are its own. */
 const EYE = { cuts: 0.2, shared: 0.5, place: 0.6 } as const;
 
+const ANGLES_SEEN: Readonly<Record<EyeView, readonly number[]>> = {
+  'sun face': [0, 1],
+  'sun flop': [3, 4],
+  shade: [2],
+  lamp: [1, 2],
+  'low light': [2, 3],
+  'shop light': [1, 2],
+};
+
+/** An eye of the study: what it says of a film at a count, from some places. */
+export function createEye(
+  world: World,
+  random: () => number,
+  views: readonly EyeView[] = EYE_VIEWS.slice(0, 3),
+): (coats: number, film: number) => RungVerdict[] {
+  const draw = (sd: number) => sd * normal(random);
+  const own = Math.exp(draw(EYE.cuts));
+  return (coats, film) => {
+    const shared = draw(EYE.shared);
+    const labs = world.ladder(film);
+    return views.map((view) => {
+      const at = ANGLES_SEEN[view];
+      const de = at.reduce((s, g) => s + de2000(world.wanted[g]!, labs[g]!), 0) / at.length;
+      const lighter = at.reduce((s, g) => s + labs[g]![0] - world.wanted[g]![0], 0) > 0;
+      const z = (lighter ? -de : de) + shared + draw(EYE.place);
+      const k = z < -3 * own ? 0 : z < -own ? 1 : z <= own ? 2 : z <= 3 * own ? 3 : 4;
+      return { coats, view, verdict: VERDICTS[k]! };
+    });
+  };
+}
+
 /** A painter without an instrument: the card by eye, then jobs by eye. */
 function studyEye(
   of: LadderOf,
@@ -216,27 +270,7 @@ function studyEye(
   random: () => number,
 ): PainterFigures['eye'] {
   const draw = (sd: number) => sd * normal(random);
-  const own = Math.exp(draw(EYE.cuts));
-  const views = EYE_VIEWS.slice(0, 3);
-  const angles: Readonly<Record<EyeView, readonly number[]>> = {
-    'sun face': [0, 1],
-    'sun flop': [3, 4],
-    shade: [2],
-    lamp: [1, 2],
-    'low light': [2, 3],
-  };
-  const judge = (coats: number, film: number): RungVerdict[] => {
-    const shared = draw(EYE.shared);
-    const labs = world.ladder(film);
-    return views.map((view) => {
-      const at = angles[view];
-      const de = at.reduce((s, g) => s + de2000(world.wanted[g]!, labs[g]!), 0) / at.length;
-      const lighter = at.reduce((s, g) => s + labs[g]![0] - world.wanted[g]![0], 0) > 0;
-      const z = (lighter ? -de : de) + shared + draw(EYE.place);
-      const k = z < -3 * own ? 0 : z < -own ? 1 : z <= own ? 2 : z <= 3 * own ? 3 : 4;
-      return { coats, view, verdict: VERDICTS[k]! };
-    });
-  };
+  const judge = createEye(world, random);
   const verdicts = [1, 2, 3, 4].flatMap((n) => judge(n, cardFilm(n)));
   const answer = answerCard(of, {
     ...{ target: null, bare: null, rungs: [], verdicts, handHeld: false, believed: {} },
@@ -277,6 +311,15 @@ const nearest = (rungs: readonly RungReading[], wanted: readonly Lab[]): number 
     },
     { miss: Infinity, coats: 0 },
   ).coats;
+
+/** Films of a world where every angle passes what is wanted of it; null where none does. */
+export function trueWindow(world: World, target: TargetRead): readonly [number, number] | null {
+  const ratioAt = (film: number) =>
+    world
+      .ladder(film)
+      .reduce((m, lab, g) => Math.max(m, de2000(world.wanted[g]!, lab) / target.angles[g]!.tolerance), 0);
+  return windowOf(ratioAt, bestOf(world.ladder, world.wanted));
+}
 
 /** Films about the best where every angle passes; null where the best one does not. */
 function windowOf(ratio: (film: number) => number, best: number): readonly [number, number] | null {

@@ -1,5 +1,5 @@
 import type { Area, Card, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
-import type { MatchLimits, Recipe, StackLayer } from '@steady-gleam/core/finishes';
+import type { MatchLimits, Recipe, StackLayer, Texture } from '@steady-gleam/core/finishes';
 import type { Done, JobEvent } from '@steady-gleam/core/jobs';
 import type { KnownHand } from '@steady-gleam/core/letdown';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
@@ -63,6 +63,7 @@ export const jobs = pgTable('jobs', {
   areas: jsonb('areas').$type<readonly Area[]>(),
   mixing: jsonb('mixing').$type<Mixing>(),
   limits: jsonb('limits').$type<MatchLimits>(),
+  texture: text('texture').$type<Texture>(),
   plan: jsonb('plan').$type<SprayPlan>(),
   /** What was done when it was finished. */
   done: jsonb('done').$type<Done>(),
@@ -263,6 +264,7 @@ export const jobEvents = pgTable(
     checkId: text('check_id'),
     coats: doublePrecision('coats'),
     look: jsonb('look').$type<JobEvent['look']>(),
+    mend: jsonb('mend').$type<JobEvent['mend']>(),
     text: text('text').notNull(),
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,

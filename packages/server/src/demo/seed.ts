@@ -58,6 +58,7 @@ const demoArea = (
   x: null,
   y: null,
   mounting: 'object',
+  clear: 'cleared',
   first: false,
   objectId: 'object-1',
   finishId: null,

@@ -29,6 +29,11 @@ const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import('../features/booth/BoothPage')).BoothPage }),
   },
   {
+    path: '/jobs/:id/inspect',
+    errorElement: <FaultPage />,
+    lazy: async () => ({ Component: (await import('../features/inspect/InspectPage')).InspectPage }),
+  },
+  {
     path: '/jobs/:id/card/booth',
     errorElement: <FaultPage />,
     lazy: async () => ({ Component: (await import('../features/booth/BoothPage')).CardBoothPage }),

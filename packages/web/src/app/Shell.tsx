@@ -124,6 +124,7 @@ export function Shell() {
               <Place to={`/jobs/${id}/plan`}>Spray plan</Place>
               <Place to={`/jobs/${id}/booth`}>Booth</Place>
               <Place to={`/jobs/${id}/spray`}>On the job</Place>
+              <Place to={`/jobs/${id}/inspect`}>Inspect</Place>
             </>
           ) : null}
         </Box>

@@ -1,6 +1,8 @@
 import { createTheme, type Theme } from '@mui/material/styles';
 
 export type ThemeMode = 'bench' | 'dim';
+/** The bench outside, in the sun: lighter, with black ink and heavier lines. */
+export type ThemeTone = ThemeMode | 'sun';
 
 /** Achromatic surround; marigold only for the pick and the primary action, red only for danger. */
 interface Tones {
@@ -25,7 +27,7 @@ declare module '@mui/material/styles' {
 }
 
 /** The bench page is about L* 70; the dim one for the booth about L* 15. */
-const TONES: Record<ThemeMode, Tones> = {
+const TONES: Record<ThemeTone, Tones> = {
   bench: {
     page: '#ababab',
     panel: '#b8b8b8',
@@ -36,6 +38,17 @@ const TONES: Record<ThemeMode, Tones> = {
     pick: '#f2a900',
     danger: '#7a120c',
     onDanger: '#f6f6f6',
+  },
+  sun: {
+    page: '#cfcfcf',
+    panel: '#dadada',
+    raised: '#ececec',
+    ink: '#000000',
+    inkSoft: '#1c1c1c',
+    hairline: '#4c4c4c',
+    pick: '#f2a900',
+    danger: '#7a0a05',
+    onDanger: '#ffffff',
   },
   dim: {
     page: '#262626',
@@ -54,13 +67,13 @@ const HEADING = '"Archivo Variable", sans-serif';
 const TEXT = '"Atkinson Hyperlegible Next Variable", sans-serif';
 export const FIGURES = '"Atkinson Hyperlegible Mono", monospace';
 
-export function createSteadyTheme(mode: ThemeMode): Theme {
+export function createSteadyTheme(mode: ThemeTone): Theme {
   const t = TONES[mode];
   const heading = { fontFamily: HEADING, fontStretch: '82%', fontWeight: 680, letterSpacing: '-0.005em' };
   return createTheme({
     tones: t,
     palette: {
-      mode: mode === 'bench' ? 'light' : 'dark',
+      mode: mode === 'dim' ? 'dark' : 'light',
       primary: { main: t.pick, dark: '#d79600', contrastText: '#121212' },
       error: { main: t.danger },
       background: { default: t.page, paper: t.panel },

@@ -209,6 +209,8 @@ export interface Compute {
     repairCm: number,
     lengthCm: number,
   ): BlendAnswer;
+  /** What one control coat changes of so many coats of the mix, Lab per angle. */
+  controlShift(layers: readonly StackLayer[], mixId: string, coats: number, angles: readonly Geometry[]): Lab[];
   /** The stack on a curved body, beside its target. */
   sample(layers: readonly StackLayer[], target: readonly TargetAngle[]): SampleLook;
 }
@@ -577,6 +579,20 @@ export function createCompute(): Compute {
         lut,
         change,
       };
+    },
+    controlShift: (layers, mixId, coats, angles) => {
+      const { ground, coat } = effectOf(layers, mixId);
+      const style = STYLES[layers.find((l) => l.kind === 'effect' && l.materialId === mixId)?.style ?? 'wet'];
+      const model = shop.model(angles);
+      const at = (controlCoats: number) =>
+        factorsToLabs(
+          model.over(
+            ground,
+            model.pile([...ground.coats, ...effectCoats({ coat, style, controlCoats }, Math.max(0.05, coats))]),
+          ),
+        );
+      const [without, withOne] = [at(0), at(1)];
+      return without.map(([l, a, b], g): Lab => [withOne[g]![0] - l, withOne[g]![1] - a, withOne[g]![2] - b]);
     },
     blend: (layers, mixId, target, stack, repairCm, lengthCm) => {
       const angles = target.length ? target : FIVE_ANGLES;

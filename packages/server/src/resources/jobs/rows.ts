@@ -29,11 +29,12 @@ export function stacksOf(rows: JobRows): (PieceStack & { finishId: string })[] |
 /** A job as its pages have it. @throws ValidationError where a row is not what the contract says */
 export function toJob(rows: JobRows): Job {
   const { job, about = job.finishes[0]!.finishId } = rows;
-  const { id, piece, status, filmLimitUm, objects, areas, mixing, limits, plan, done, invented, version } = job;
+  const { id, piece, status, filmLimitUm, objects, areas, mixing, limits, texture, plan, done, invented, version } =
+    job;
   const { matching, family, mixId, pick } = finishOf(rows, about);
   const stacks = stacksOf(rows);
   return jobSchema.validateSync({
-    ...{ id, piece, status, filmLimitUm, objects, areas, mixing, limits, plan, done, invented, version },
+    ...{ id, piece, status, filmLimitUm, objects, areas, mixing, limits, texture, plan, done, invented, version },
     ...{ finishId: about, matching, family, mixId, pick },
     // With another of its finishes it is about that one's layers alone.
     stacks: about === job.finishes[0]!.finishId ? stacks : (stacks?.filter((s) => s.finishId === about) ?? null),

@@ -9,8 +9,8 @@ import { checkOwner, whereOwner, type Owner } from '../readings/repo';
 
 type EventRow = typeof jobEvents.$inferSelect;
 
-const toEvent = ({ id, at, kind, cells, layerId, checkId, coats, look, text }: EventRow): JobEvent =>
-  jobEventSchema.validateSync({ id, at, kind, cells, layerId, checkId, coats, look, text });
+const toEvent = ({ id, at, kind, cells, layerId, checkId, coats, look, mend, text }: EventRow): JobEvent =>
+  jobEventSchema.validateSync({ id, at, kind, cells, layerId, checkId, coats, look, mend, text });
 
 /** The log of every job, and that of the run of every finish's card. */
 export function createLogRepo(db: Db, tell: TellDamage = UNTOLD) {

@@ -1,5 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { potState } from '@steady-gleam/core/mixing';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { sayClock } from '../../app/PotClocks';
 import { HereNotes } from '../../shared/HereNotes';
@@ -34,12 +35,16 @@ export function BoothHeader({
   jobId,
   name,
   back,
+  leave = 'Leave the booth',
   log,
+  children,
 }: {
   jobId: string;
   name: string;
   /** Where one goes on leaving. */
   back: string;
+  leave?: string;
+  children?: ReactNode;
   log: Pick<JobLog, 'away' | 'unsent' | 'writing'>;
 }) {
   return (
@@ -48,6 +53,7 @@ export function BoothHeader({
         <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
           {name}
         </Typography>
+        {children}
         <BoothPots jobId={jobId} />
         <Typography role="status" data-testid="queue" sx={{ fontSize: 17 }}>
           {log.writing
@@ -57,7 +63,7 @@ export function BoothHeader({
               : 'Everything is kept'}
         </Typography>
         <Button component={Link} to={back} variant="outlined" sx={{ ...TALL, fontSize: 18 }}>
-          Leave the booth
+          {leave}
         </Button>
       </Box>
       <HereNotes sx={{ fontSize: 17, px: 3, pt: 0.5 }} />

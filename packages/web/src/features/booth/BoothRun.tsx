@@ -67,7 +67,13 @@ export function BoothRun({
       {next === null ? (
         <OverStep {...step} snapshot={snapshot} ofCard={ofCard} />
       ) : next.is === 'cell' ? (
-        <CoatStep key={next.state.cell.coatId + next.state.cell.areaId} {...step} at={next.state} signals={signals} />
+        <CoatStep
+          key={next.state.cell.coatId + next.state.cell.areaId}
+          {...step}
+          detail={detail}
+          at={next.state}
+          signals={signals}
+        />
       ) : next.state.check.kind === 'look' ? (
         <LookStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
       ) : (
@@ -110,7 +116,12 @@ function OverStep({
             Read its rungs
           </Button>
         ) : (
-          <FinishButton job={job} run={{ plan, state }} sx={TALL} />
+          <>
+            <Button component={Link} to={`/jobs/${job.id}/inspect`} variant="contained" sx={TALL}>
+              Inspect it
+            </Button>
+            <FinishButton job={job} run={{ plan, state }} sx={TALL} />
+          </>
         )}
         <Button
           variant="outlined"

@@ -22,6 +22,13 @@ const PASSED: Record<CheckKind, string> = {
   tail: 'The tail is fine',
   lamp: 'Nothing shows: to clear',
   flat: 'Flat and clean',
+  mist: 'It lies even: go on',
+  dry: 'It is dry',
+  clean: 'Clean: go on',
+  sand: 'Sanded and tacked',
+  polish: 'Polished',
+  strip: 'Stripped and feathered',
+  set: 'It is set',
   standing: 'It stood long enough',
   bake: 'Baked',
 };
@@ -48,7 +55,9 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
         <Typography sx={{ fontSize: at.is === 'fault' ? 19 : 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' }}>
           {text}
         </Typography>
-        {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
+        {at.is === 'fault' ? (
+          <FoundFault reason={at.reason} areaIds={check.areaIds} {...{ detail, plan, state, log }} />
+        ) : null}
         {open === 'skip' || open === 'fault' ? (
           <ReasonBox
             kind={open}

@@ -1,4 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
+import type { JobDetail } from '@steady-gleam/contracts';
 import { STYLES } from '@steady-gleam/core/finishes';
 import {
   cellKey,
@@ -23,6 +24,7 @@ import { useNow } from '../../shared/useNow';
 import { useUnits } from '../../shared/units';
 import { newId } from '../../shared/newId';
 import { BIG, capital, countdown, MAIN, STEP, TALL } from './boothStyles';
+import { FoundFault } from '../faults/FoundFault';
 import { NoteBox } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
 import { beep, speak, type Signals } from './useSignals';
@@ -41,8 +43,18 @@ const areaName = (plan: JobPlan, areaId: string): string => {
 };
 
 /** The next coat on the next area: how to lay it, its clock, and what can be told of it. */
-export function CoatStep({ jobId, plan, state, log, at, signals }: StepProps & { at: CellState; signals: Signals }) {
-  const [open, setOpen] = useState<'swap' | 'note' | 'more' | 'skip' | null>(null);
+export function CoatStep({
+  jobId,
+  plan,
+  state,
+  log,
+  detail,
+  at,
+  signals,
+}: StepProps & { detail: JobDetail; at: CellState; signals: Signals }) {
+  const [open, setOpen] = useState<'swap' | 'note' | 'more' | 'skip' | 'fault' | null>(null);
+  // What was found on this area since its last coat, and is not mended yet.
+  const [found, setFound] = useState<string | null>(null);
   const { cell } = at;
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const others = state.others.filter((s) => !state.round.includes(s) || s !== at);
@@ -74,6 +86,24 @@ export function CoatStep({ jobId, plan, state, log, at, signals }: StepProps & {
         ) : null}
         {open === 'note' ? <NoteBox jobId={jobId} cells={[cell]} log={log} onDone={() => setOpen(null)} /> : null}
         {open === 'more' ? <MoreOf plan={plan} state={state} log={log} at={at} onDone={() => setOpen(null)} /> : null}
+        {open === 'fault' ? (
+          <ReasonBox
+            kind="fault"
+            onSay={(text) => {
+              setOpen(null);
+              setFound(text);
+              log.tell({ kind: 'fault', cells: [{ coatId: cell.coatId, areaId: cell.areaId }], text });
+            }}
+          />
+        ) : null}
+        {found !== null && open === null ? (
+          <FoundFault
+            reason={found}
+            areaIds={[cell.areaId]}
+            {...{ detail, plan, state, log }}
+            onDone={() => setFound(null)}
+          />
+        ) : null}
         {open === 'skip' ? (
           <ReasonBox
             kind="skip"
@@ -111,6 +141,9 @@ export function CoatStep({ jobId, plan, state, log, at, signals }: StepProps & {
             More or enough
           </Button>
         </Box>
+        <Button variant="outlined" aria-expanded={open === 'fault'} sx={TALL} onClick={() => toggle('fault')}>
+          A fault
+        </Button>
         {open === 'more' || open === 'skip' ? (
           <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>
             Leave this coat out
@@ -134,7 +167,11 @@ function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
   return (
     <>
       <Typography component="h1" data-testid="coat" sx={{ ...BIG, fontSize: 58 }}>
-        {capital(at.isExtra ? `${STYLES[coat.style].name.toLowerCase()} more of ${coat.name}` : sayCoat(coat))}
+        {capital(
+          at.isExtra && !cell.coatId.startsWith('mend/')
+            ? `${STYLES[coat.style].name.toLowerCase()} more of ${coat.name}`
+            : sayCoat(coat),
+        )}
       </Typography>
       <Typography component="p" data-testid="piece" sx={{ ...BIG, fontSize: 40, color: tones.inkSoft }}>
         on {areaName(plan, cell.areaId)}

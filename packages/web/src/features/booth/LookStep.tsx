@@ -3,7 +3,9 @@ import type { JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { ENOUGH, sayCheckOf, sayList, unseenOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import { sayFrom } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
@@ -22,27 +24,32 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
   const { tones } = useTheme();
   const { check } = at;
   const live = useLive(detail, plan, state, check.objectId!);
-  const [spot, setSpot] = useState('all over');
-  const [view, setView] = useState<EyeView>('lamp');
+  const [spot, setSpot] = useState(check.spot || 'all over');
+  const [view, setView] = useState<EyeView>(check.views?.[0] ?? 'lamp');
+  const coats = live.at(spot);
   const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const planned = plannedOn(state, live);
   const { byEye, keeps } = FAMILIES[detail.job.family];
   const missing = unseenOf(plan, state).find((u) => u.objectId === check.objectId)?.missing ?? [];
   const { less, more } = byEye;
-  const views = viewsOf(detail.job.family);
+  const views = check.views ?? viewsOf(detail.job.family);
   const { title, text } = sayCheckOf(plan, check);
   const cells = check.areaIds.map((areaId) => ({ coatId: check.id, areaId }));
-  const here = live.seen.find((s) => s.coats === live.most && s.spot === spot && s.view === view)?.verdict ?? null;
+  const here = live.seen.find((s) => s.coats === coats && s.spot === spot && s.view === view)?.verdict ?? null;
   const say = (verdict: Verdict) =>
     log.tell({
       kind: 'look',
       checkId: check.id,
       cells,
       layerId: check.layerId,
-      coats: live.most,
+      coats,
       look: { spot, view, verdict, patch: null },
     });
+  /** Places a mend still has to be looked at from. */
+  const left = (check.views ?? []).filter(
+    (v) => !live.seen.some((s) => s.coats === coats && s.spot === check.spot && s.view === v && s.verdict !== null),
+  );
   const verdict = (v: Verdict, label: string, main = false) => (
     <Button
       variant="outlined"
@@ -64,10 +71,13 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           {title}
         </Typography>
         <Typography sx={{ fontSize: 22, mt: 0.5 }}>
-          {sayCoats(live.most)} of {sayCoats(planned)} effect coats are on. {text} {keeps}
+          {check.views ? '' : `${sayCoats(live.most)} of ${sayCoats(planned)} effect coats are on. `}
+          {text} {keeps}
           {missing.length ? ` Before it is called matched an eye has to look ${sayList(missing)}.` : ''}
         </Typography>
-        {at.is === 'fault' ? <FoundFault reason={at.reason} detail={detail} plan={plan} state={state} /> : null}
+        {at.is === 'fault' ? (
+          <FoundFault reason={at.reason} areaIds={check.areaIds} {...{ detail, plan, state, log }} />
+        ) : null}
         <Seen live={live} />
         {live.said ? (
           <Typography data-testid="advice" sx={{ fontSize: 24, lineHeight: 1.25, mt: 1.5, maxWidth: '50ch' }}>
@@ -127,7 +137,11 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
           {verdict('darker', `a little ${more}`)}
           {verdict('much darker', `clearly ${more}`)}
         </Box>
-        <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
+        {check.views ? (
+          <AfterMend jobId={jobId} log={log} at={at} left={left} live={live} coats={coats} />
+        ) : (
+          <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
+        )}
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
           <Button
             variant="outlined"
@@ -173,7 +187,9 @@ function plannedOn(state: StepProps['state'], live: Live): number {
     0,
     ...live.areaIds.map((a) =>
       state.cells
-        .filter((s) => s.cell.areaId === a && live.layerIds.includes(s.cell.layerId) && s.leftOut === null)
+        .filter(
+          (s) => s.cell.areaId === a && live.layerIds.includes(s.cell.layerId) && s.leftOut === null && !s.cell.spot,
+        )
         .reduce((sum, s) => sum + s.cell.coats, 0),
     ),
   );
@@ -194,6 +210,36 @@ function Seen({ live }: { live: Live }) {
         height={170}
         label={`Target over what should be seen at ${countCoats(Number(film.toFixed(1)))}`}
       />
+    </Box>
+  );
+}
+
+/** After a mend: on when it was looked at from everywhere it has to be; its ways out where it is still off. */
+function AfterMend({
+  jobId,
+  log,
+  at,
+  left,
+  live,
+  coats,
+}: Pick<StepProps, 'jobId' | 'log'> & { at: CheckState; left: readonly EyeView[]; live: Live; coats: number }) {
+  const off = live.seen.some(
+    (s) => s.coats === coats && s.spot === at.check.spot && s.verdict !== null && s.verdict !== 'match',
+  );
+  const big = { ...TALL, minHeight: 88, fontSize: 20, lineHeight: 1.15 } as const;
+  return (
+    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <Button
+        variant={off ? 'outlined' : 'contained'}
+        disabled={left.length > 0}
+        sx={big}
+        onClick={() => log.tell({ kind: 'check', checkId: at.check.id })}
+      >
+        {left.length ? `Look ${sayList(left.map(sayFrom))} too` : off ? 'Leave it so: go on' : 'Mended: go on'}
+      </Button>
+      <Button component={Link} to={`/jobs/${jobId}/inspect`} variant={off ? 'contained' : 'outlined'} sx={big}>
+        Other ways out
+      </Button>
     </Box>
   );
 }

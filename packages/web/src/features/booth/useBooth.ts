@@ -20,6 +20,8 @@ export interface Booth {
   readonly snapshot: BoothSnapshot | null;
   readonly failure: string | null;
   readonly log: JobLog;
+  /** Takes the job anew at once: something of it was changed here. */
+  readonly reload: () => void;
 }
 
 /**
@@ -31,6 +33,7 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
   const [failure, setFailure] = useState<string | null>(null);
   const log = useLog(finishId ?? jobId, finishId !== null);
   const kept = finishId === null ? jobId : `${jobId}/${finishId}`;
+  const [round, setRound] = useState(0);
 
   useEffect(() => {
     let gone = false;
@@ -66,11 +69,11 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
       gone = true;
       clearInterval(timer);
     };
-  }, [jobId, finishId, kept]);
+  }, [jobId, finishId, kept, round]);
 
   useEffect(() => {
     if (snapshot) void computeRemote().setMaterials(snapshot.own.map((m) => m.material));
   }, [snapshot]);
 
-  return { snapshot, failure: snapshot ? log.fault : failure, log };
+  return { snapshot, failure: snapshot ? log.fault : failure, log, reload: () => setRound((n) => n + 1) };
 }

@@ -197,6 +197,9 @@ describe('on the job', () => {
     view: 'shade',
     verdict: v,
     patch: null,
+    against: null,
+    photos: [],
+    areaIds: [],
     at: Math.round(coats) * 60_000,
   });
   const three = testCard(3);

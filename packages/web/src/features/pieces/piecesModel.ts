@@ -89,6 +89,7 @@ export const blankArea = (id: string, objectId: string, more: Partial<Area> = {}
     objectId,
     finishId: null,
     on: null,
+    clear: 'cleared',
     ...more,
   });
 

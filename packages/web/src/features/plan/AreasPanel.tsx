@@ -169,6 +169,13 @@ const CHECK_WORDS: Record<JobPlan['checks'][number]['kind'], string> = {
   tail: 'tail of the blend',
   lamp: 'lights off before clear',
   flat: 'flakes sanded flat',
+  mist: 'the mist coat',
+  dry: 'left to dry',
+  clean: 'cleaned',
+  sand: 'sanded',
+  polish: 'polished',
+  strip: 'stripped',
+  set: 'gun set',
   standing: 'standing',
   bake: 'bake',
 };

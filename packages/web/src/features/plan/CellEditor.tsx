@@ -6,7 +6,12 @@ import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { checkedCell, typedCell, type TableCell, type TypedCell } from './cellModel';
 
-const KINDS: Record<Reach['kind'], string> = { all: 'All over', spot: 'Spot', blend: 'Blend', none: 'Not here' };
+const KINDS: Record<Exclude<Reach['kind'], 'fan'>, string> = {
+  all: 'All over',
+  spot: 'Spot',
+  blend: 'Blend',
+  none: 'Not here',
+};
 
 /** One layer on one area: how many coats of it, and how far they go. */
 export function CellEditor({
@@ -62,7 +67,7 @@ export function CellEditor({
         aria-label="How far it goes"
         onChange={(_, v: Reach['kind'] | null) => v && set({ kind: v, ...(Number(typed.coats) ? {} : { coats: '1' }) })}
       >
-        {(Object.keys(KINDS) as Reach['kind'][]).map((k) => (
+        {(Object.keys(KINDS) as (keyof typeof KINDS)[]).map((k) => (
           <ToggleButton key={k} value={k} sx={{ px: 0.5, fontSize: 14 }}>
             {KINDS[k]}
           </ToggleButton>

@@ -18,8 +18,8 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
   const [by, setBy] = useState<'eye' | 'readings'>('eye');
   const [state, setState] = useState<'wet' | 'cleared'>('wet');
   const { target } = live.count;
-  const sprayed = live.most;
   const name = spot.trim() || 'all over';
+  const sprayed = live.at(name);
   const here = live.seen.filter((s) => s.coats === sprayed && s.spot === name);
   const say = (view: EyeView, verdict: Verdict | null, hue: string | null, patch: number | null = null) =>
     log.tell({

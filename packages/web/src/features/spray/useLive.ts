@@ -1,5 +1,6 @@
 import type { JobDetail } from '@steady-gleam/contracts';
 import {
+  coatsAt,
   effectOn,
   looksOf,
   seenOf,
@@ -18,6 +19,8 @@ export interface Live extends EffectOn {
   readonly objectId: string;
   readonly count: CardCount;
   readonly seen: readonly SeenSpot[];
+  /** Coats on at one place: of its areas, and what went on there alone. */
+  readonly at: (spot: string) => number;
   /** Null while the card has not spoken. */
   readonly state: LiveState | null;
   readonly said: { readonly answer: string; readonly why: string } | null;
@@ -44,7 +47,12 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
   const told = laid.most > 0 ? 0 : Math.max(0, ...read.map((r) => r.coats), ...seen.map((s) => s.coats));
   const [least, most] = [Math.max(laid.least, told), Math.max(laid.most, told)];
   const { advice, answer } = count;
-  const live = answer ? liveState(answer.card, most, looksOf(read, seen, answer.card, answer.read)) : null;
+  const at = (spot: string): number => {
+    const here = seen.findLast((s) => s.spot === spot)?.areaIds ?? [];
+    const own = here.filter((a) => areaIds.includes(a));
+    return Math.max(told, coatsAt(state, layerIds, own.length ? own : areaIds, spot));
+  };
+  const live = answer ? liveState(answer.card, most, looksOf(read, seen, answer.card, answer.read), at) : null;
   return {
     objectId,
     count,
@@ -53,6 +61,7 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
     least,
     most,
     seen,
+    at,
     state: live,
     said: live && advice && answer ? sayLive(live, most, advice.spray, answer.card) : null,
   };

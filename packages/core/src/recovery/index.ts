@@ -1,0 +1,14 @@
+export { amountThere, anewChances, firstStopOf, repairChances, wantedAnew } from './chances';
+export { planFaded, type FadedAsk, type FadedPlan } from './faded';
+export {
+  coatSteps,
+  costOf,
+  mendLayers,
+  mendTold,
+  momentOf,
+  stepsOfFault,
+  type MendCost,
+  type MendLayers,
+  type Moment,
+} from './steps';
+export { sayFrom, spotReaches, waysOut, type WayOut, type WaysAsk } from './ways';

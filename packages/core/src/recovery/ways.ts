@@ -1,0 +1,449 @@
+import { de2000 } from '../colour/difference';
+import type { Lab } from '../colour/lab';
+import { effectOn } from '../jobs/effect';
+import { ALL, type Reach } from '../jobs/job';
+import type { MendStep, WayKind } from '../jobs/mend';
+import type { JobPlan } from '../jobs/plan';
+import type { JobState } from '../jobs/state';
+import { sayList } from '../jobs/say';
+import type { CardSaid } from '../letdown/advise';
+import { differenceFrom, EYE_VIEWS, USUAL_CUTS, type EyeRead, type EyeView } from '../letdown/eye';
+import { labsAt, toLabs } from '../letdown/fittedLadder';
+import type { SpotState } from '../letdown/live';
+import { amountChances, type Chances } from '../letdown/rule';
+import { amountThere, anewChances, firstStopOf, repairChances, wantedAnew } from './chances';
+import { planFaded, type FadedPlan } from './faded';
+import { coatSteps, costOf, mendLayers, type MendCost, type Moment } from './steps';
+
+/** A place that is off, with what is known of it. */
+export interface WaysAsk {
+  readonly plan: JobPlan;
+  readonly state: JobState;
+  readonly mixId: string;
+  readonly objectId: string;
+  readonly moment: Moment;
+  readonly card: CardSaid;
+  readonly read: EyeRead;
+  readonly spot: SpotState;
+  /** Other places of the object that were looked at. */
+  readonly others: readonly SpotState[];
+  /** Areas the place lies on. */
+  readonly areaIds: readonly string[];
+  readonly acrossCm: number;
+  readonly atEdge: boolean;
+  /** Its word, as it is kept: what was said of it. */
+  readonly off: string;
+  /** From where it is looked at when it is mended. */
+  readonly views: readonly EyeView[];
+  /** What one control coat does to the look there, Lab per angle of the card; null where it was not worked out. */
+  readonly controlShift: readonly Lab[] | null;
+  /** A length in the units of the shop. */
+  readonly say: (cm: number) => string;
+}
+
+/** What a way promises where it works out. `inside`: what has to be matched is; `even`: nothing is seen between it and its neighbours. */
+export type Promised = 'inside' | 'even';
+
+export interface WayOut {
+  readonly kind: WayKind | 'leave';
+  readonly name: string;
+  /** How it is done, a sentence or two. */
+  readonly how: string;
+  /** Where its coats end, and what it is held against while they go on. */
+  readonly stop: string;
+  readonly promise: Promised;
+  /** Null where nobody can say. */
+  readonly chances: Chances | null;
+  /** What it will look like, per angle of the card, and how far from what has to be matched, dE00. */
+  readonly labs: readonly Lab[];
+  readonly differences: readonly number[];
+  /** Places it would still be told from. */
+  readonly seen: readonly EyeView[];
+  /** What it puts at risk around it. */
+  readonly risk: string;
+  /** Whether it can be taken back, and until when. */
+  readonly back: string;
+  readonly cost: MendCost;
+  readonly areaIds: readonly string[];
+  readonly steps: readonly MendStep[];
+  /** Of faded coats. */
+  readonly faded: FadedPlan | null;
+}
+
+const SAND_CLEAR: MendStep = {
+  is: 'work',
+  kind: 'sand',
+  text: 'The clear P800 to P1000, wet, as far as it is cleared again; tack.',
+  minutes: 0,
+};
+const SAND_ALL: MendStep = {
+  is: 'work',
+  kind: 'sand',
+  text: 'P600 to P800 to the nearest break, edges by hand; tack.',
+  minutes: 0,
+};
+/** Minutes until clear can be sanded; ours, the sheet rules. */
+const CURE: MendStep = { is: 'work', kind: 'dry', text: 'Until the clear is cured as its sheet says.', minutes: 480 };
+
+const NEVER_BACK = 'It can’t be taken back: what is on stays on.';
+const UNTIL_CLEAR = 'Until it is cleared it wipes off the cured clear below; then no more.';
+
+/** The ways out there are now for a place, the ones that end best first; what is darker than wanted never gets a coat there. */
+export function waysOut(q: WaysAsk): WayOut[] {
+  const { zone } = q.spot;
+  const ways = [leave(q)];
+  if (zone === 'short') ways.push(...faded(q), ...allOver(q));
+  if (zone === 'unlike') ways.push(...control(q));
+  if (zone === 'over' || zone === 'unlike') ways.push(...richen(q), ...groundSpot(q));
+  if (zone === 'over' || zone === 'unlike' || zone === 'short') ways.push(...reGround(q));
+  // An hour of work is worth a few in a hundred; what only ends even is worth less than what matches.
+  const worth = (w: WayOut): number =>
+    (w.chances?.in ?? UNKNOWN) - A_MINUTE * w.cost.minutes - (w.promise === 'even' ? EVEN : 0);
+  return ways.sort((a, b) => worth(b) - worth(a));
+}
+
+/** How ways are put in order: a chance nobody knows, a minute of work, ending even rather than inside; ours. */
+const [UNKNOWN, A_MINUTE, EVEN] = [0.4, 0.002, 0.1] as const;
+
+/** What a film of the card looks like. */
+const lookAt = (card: CardSaid, film: number): Lab[] => toLabs(labsAt(card.ladder, Math.max(0, film)));
+const wantedLabs = (card: CardSaid): Lab[] => card.sought.read.angles.map((a) => a.lab);
+
+/** Rest of a way that follows from how it looks in the end. */
+function looking(q: WaysAsk, labs: readonly Lab[], against = wantedLabs(q.card)) {
+  const cuts = q.read.cuts ?? USUAL_CUTS;
+  return {
+    labs,
+    differences: labs.map((lab, g) => de2000(against[g]!, lab)),
+    seen: EYE_VIEWS.filter((v) => differenceFrom(v, q.read.aspecular, labs, against) > cuts.little),
+  };
+}
+
+const free: MendCost = { coats: 0, ml: 0, minutes: 0 };
+
+function leave(q: WaysAsk): WayOut {
+  const look = looking(q, lookAt(q.card, q.spot.film));
+  return {
+    kind: 'leave',
+    name: 'Leave it',
+    how: `It was called ${q.off || 'off'}. ${
+      look.seen.length
+        ? `By the card an eye tells it ${sayList(look.seen.map(sayFrom))}.`
+        : 'By the card so little film is missing that few eyes tell it.'
+    }`,
+    stop: '',
+    promise: 'inside',
+    chances: q.spot.zone === 'unlike' ? null : repairChances(0, q.spot.wanted, q.card.window.inside),
+    ...look,
+    risk: 'Nothing.',
+    back: 'Everything stays open that is open now.',
+    cost: free,
+    areaIds: q.areaIds,
+    steps: [],
+    faded: null,
+  };
+}
+
+const FROM: Readonly<Record<EyeView, string>> = {
+  'sun face': 'at the face in the sun',
+  'sun flop': 'in the sun’s flop',
+  shade: 'in open shade',
+  'low light': 'at dusk',
+  lamp: 'under the booth lamp',
+  'shop light': 'in the shop’s light',
+};
+/** A place to stand as it stands in a sentence. */
+export const sayFrom = (view: EyeView): string => FROM[view];
+
+/** Places that may be held against while coats go on: those that match, else what has to be matched. */
+const reference = (q: WaysAsk): string => {
+  const good = q.others.find((o) => o.zone === 'matched');
+  return good ? `Stop when it looks like ${good.spot}` : 'Stop when it looks like what has to be matched';
+};
+
+/** Film on what lies beside a place: of the places that match, else what matches by the card. */
+function besideFilm(q: WaysAsk): number {
+  const good = q.others.filter((o) => o.zone === 'matched');
+  return good.length ? good.reduce((s, o) => s + o.film, 0) / good.length : q.spot.film + q.spot.wanted.film;
+}
+
+const fanOf = (plan: FadedPlan, i: number, from: string): Reach => ({
+  kind: 'fan',
+  acrossCm: Math.max(1, plan.acrossCm + 2 * i * plan.stepCm),
+  fadeCm: plan.fadeCm,
+  m2: plan.m2,
+  from,
+});
+
+/** Light coats of the mix on the place alone; after clear sanded first and cleared again. */
+function faded(q: WaysAsk): WayOut[] {
+  const { plan, state, spot, moment } = q;
+  const amount = amountThere(spot.spray, spot.wanted, q.card.window.inside);
+  const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
+  if (!layers.effect) return [];
+  const bare = coatSteps(plan, { layerId: layers.effect, style: 'light', coats: amount, reach: ALL });
+  const beside = besideFilm(q);
+  const film = amount * spot.wanted.rate;
+  const fan = planFaded({
+    ...{ besideFilm: Math.max(beside, spot.film), film: spot.film, laid: film, coats: bare.length },
+    ...{ acrossCm: q.acrossCm, atEdge: q.atEdge },
+    look: (n) => lookAt(q.card, n),
+  });
+  const own = bare.map((s, i): MendStep => (s.is === 'coat' ? { ...s, reach: fanOf(fan, i, spot.spot) } : s));
+  const isCleared = moment === 'finished';
+  const clear = isCleared && layers.clear ? clearAgain(q, layers.clear) : [];
+  const steps = [...(isCleared ? [CURE, SAND_CLEAR] : []), ...own, ...clear];
+  const n = own.length;
+  const off = fan.beside > 0.3 ? `up to ${fan.beside.toFixed(1)} dE00 beside it` : 'little beside it';
+  return [
+    {
+      kind: isCleared ? 'sand-effect' : 'faded',
+      name: `${isCleared ? 'Sand, fade' : 'Fade'} ${n === 1 ? 'a light coat' : `${n} light coats`} in${isCleared ? ', clear again' : ''}`,
+      how: `Same mix, whole for ${q.say(fan.acrossCm)} across, fading over ${q.say(fan.fadeCm)}${n > 1 && fan.stepCm ? `, each ${q.say(fan.stepCm)} further` : ''}; gun from what is right towards ${spot.spot}, overspray away from it.`,
+      stop: `${reference(q)}; look after every coat`,
+      promise: 'inside',
+      chances: repairChances(amount, spot.wanted, q.card.window.inside),
+      ...looking(q, lookAt(q.card, spot.film + film)),
+      risk: `At the worst ${fan.worst.toFixed(1)} dE00 stay along it, ${off}${isCleared ? '; the clear ends at a break, or its edge shows' : ''}.`,
+      back: isCleared ? UNTIL_CLEAR : NEVER_BACK,
+      cost: costOf(plan, q.areaIds, spot.spot, steps),
+      areaIds: q.areaIds,
+      steps,
+      faded: fan,
+    },
+  ];
+}
+
+const clearAgain = (q: WaysAsk, layerId: string): MendStep[] =>
+  coatSteps(q.plan, {
+    layerId,
+    style: q.plan.layers.find((l) => l.id === layerId)!.style,
+    coats: mendLayers(q.plan, q.state, q.areaIds[0] ?? '').planned(layerId),
+    reach: ALL,
+  });
+
+/** Everything that was looked at is short: a coat over all. */
+function allOver(q: WaysAsk): WayOut[] {
+  const { spot, others, plan, state, mixId, objectId } = q;
+  const all = [spot, ...others];
+  if (q.moment === 'finished' || !others.length || all.some((s) => s.zone !== 'short' || s.spray <= 0)) return [];
+  const amount = Math.min(...all.map((s) => s.spray));
+  const { areaIds, layerIds } = effectOn(plan, state, mixId, objectId);
+  const layer = plan.layers.find((l) => l.id === layerIds[0]);
+  if (!layer) return [];
+  const steps = coatSteps(plan, {
+    layerId: layer.id,
+    style: amount < 0.75 ? 'light' : layer.style,
+    coats: amount,
+    reach: ALL,
+  });
+  return [
+    {
+      kind: 'all',
+      name: `${Number(amount.toFixed(1))} of a coat more over all`,
+      how: 'Everything that was looked at is short: over the whole of it, walked side by side.',
+      stop: `${reference(q)}; look at the darkest place first`,
+      promise: 'inside',
+      chances: repairChances(amount, spot.wanted, q.card.window.inside),
+      ...looking(q, lookAt(q.card, spot.film + amount * spot.wanted.rate)),
+      risk: 'Every place moves; what was not looked at may go over.',
+      back: NEVER_BACK,
+      cost: costOf(plan, areaIds, spot.spot, steps),
+      areaIds,
+      steps,
+      faded: null,
+    },
+  ];
+}
+
+/** What is over stays; what lies beside it is laid up to it. Only where it is ours and may still get a coat. */
+function richen(q: WaysAsk): WayOut[] {
+  const { plan, state, spot, others, mixId, objectId } = q;
+  if (q.moment === 'finished' || spot.zone !== 'over') return [];
+  // A place that is over itself gets none either.
+  const beside = besideFilm(q);
+  const effect = effectOn(plan, state, mixId, objectId);
+  const over = new Set([...q.areaIds, ...others.filter((o) => o.zone === 'over').map((o) => areaNamed(plan, o.spot))]);
+  const areaIds = effect.areaIds.filter((a) => !over.has(a));
+  const layer = plan.layers.find((l) => l.id === effect.layerIds[0]);
+  const missing = spot.film - beside;
+  if (!areaIds.length || !layer || missing <= 0.05) return [];
+  const rate = spot.wanted.rate;
+  const amount = Number((missing / rate).toFixed(1));
+  if (amount <= 0) return [];
+  const steps = coatSteps(plan, {
+    layerId: layer.id,
+    style: amount < 0.75 ? 'light' : layer.style,
+    coats: amount,
+    reach: ALL,
+  });
+  const width = (spot.wanted.window[1] - spot.wanted.window[0]) / 2;
+  const sd = Math.hypot(
+    spot.sd,
+    ...others
+      .filter((o) => o.zone === 'matched')
+      .slice(0, 1)
+      .map((o) => o.sd),
+  );
+  const labs = lookAt(q.card, spot.film);
+  return [
+    {
+      kind: 'richen',
+      name: 'Richen what lies beside it',
+      how: `${Number(amount.toFixed(1))} of a coat on ${sayList(areaIds.map((a) => plan.areas.find((p) => p.id === a)!.name))}, up to ${spot.spot}; none on ${spot.spot}. Only if they are yours.`,
+      stop: `Stop when they look like ${spot.spot}`,
+      promise: 'even',
+      chances: amountChances(amount, { film: missing, sd, rate, window: [-width, width] }),
+      ...looking(q, labs),
+      risk: `All of it then is ${(-spot.wanted.film).toFixed(1)} coats beyond what had to be matched: ${Math.max(0, ...labs.map((lab, g) => de2000(wantedLabs(q.card)[g]!, lab))).toFixed(1)} dE00 at the worst angle.`,
+      back: NEVER_BACK,
+      cost: costOf(plan, areaIds, '', steps),
+      areaIds,
+      steps,
+      faded: null,
+    },
+  ];
+}
+
+const areaNamed = (plan: JobPlan, name: string): string => plan.areas.find((a) => a.name === name)?.id ?? '';
+
+/** How surely looks there tell, counts. */
+const lookSdOf = (spot: SpotState): number => Math.min(1, spot.sd);
+
+/** Thin ground over the place, and the effect fanned out over it. */
+function groundSpot(q: WaysAsk): WayOut[] {
+  const { plan, state, spot } = q;
+  const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
+  if (!layers.ground || !layers.effect) return [];
+  const wanted = wantedAnew(spot.film, spot.wanted);
+  const k = firstStopOf(wanted);
+  const reach = spotReaches(q.acrossCm, q.atEdge, spot.spot);
+  const isCleared = q.moment === 'finished';
+  const steps: MendStep[] = [
+    ...(isCleared ? [CURE, SAND_CLEAR] : []),
+    ...coatSteps(plan, { layerId: layers.ground, style: 'light', coats: 0.9, reach: reach.ground, anew: true }),
+    ...coatSteps(plan, { layerId: layers.effect, style: 'light', coats: k, reach: reach.effect }),
+    ...(isCleared && layers.clear ? clearAgain(q, layers.clear) : []),
+  ];
+  return [
+    {
+      kind: 'ground-spot',
+      name: 'Back to the ground there',
+      how: `Thin ground over ${spot.spot}, no further than it has to; then the effect fanned out beyond it in light coats, to ${Number(k.toFixed(2))} coats, then look.`,
+      stop: `${reference(q)}; the last of it by what is seen`,
+      promise: 'inside',
+      // A fan of light coats over a spot is less even than a side that is walked.
+      chances: anewChances(
+        { ...wanted, sd: Math.hypot(wanted.sd, FANNED_SHARE * wanted.film) },
+        lookSdOf(spot),
+        q.card.window.inside,
+      ),
+      ...looking(q, lookAt(q.card, spot.film + spot.wanted.film)),
+      risk: 'Ground that runs past the effect shows as a halo; the effect goes wider than the ground, onto what is right.',
+      back: isCleared ? UNTIL_CLEAR : NEVER_BACK,
+      cost: costOf(plan, q.areaIds, spot.spot, steps),
+      areaIds: q.areaIds,
+      steps,
+      faded: null,
+    },
+  ];
+}
+
+/** What light coats fanned out over a spot scatter by, as a share of their film; ours. */
+const FANNED_SHARE = 0.06;
+/** How far thin ground and the effect over it fade beyond a place, cm; common practice (no source). */
+const [GROUND_FADE, EFFECT_BEYOND, EFFECT_FADE] = [5, 6, 12] as const;
+
+/** Reaches for thin ground over a place and the effect fanned out beyond it. */
+export function spotReaches(
+  acrossCm: number,
+  atEdge: boolean,
+  from: string,
+): { readonly ground: Reach; readonly effect: Reach } {
+  const side = atEdge ? 0.5 : 1;
+  const m2 = (radius: number) => Number(((Math.PI * radius ** 2 * side) / 1e4).toFixed(4));
+  const half = acrossCm / 2;
+  return {
+    ground: { kind: 'fan', acrossCm, fadeCm: GROUND_FADE, m2: m2(half + GROUND_FADE / 2), from },
+    effect: {
+      kind: 'fan',
+      acrossCm: acrossCm + 2 * EFFECT_BEYOND,
+      fadeCm: EFFECT_FADE,
+      m2: m2(half + EFFECT_BEYOND + EFFECT_FADE / 2),
+      from,
+    },
+  };
+}
+
+/** Ground, effect and what lay over them anew, to a break. */
+function reGround(q: WaysAsk): WayOut[] {
+  const { plan, state, spot } = q;
+  const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
+  const layer = plan.layers.find((l) => l.id === layers.effect);
+  if (!layers.ground || !layers.effect || !layer) return [];
+  const wanted = wantedAnew(spot.film, spot.wanted);
+  const k = firstStopOf(wanted);
+  const isCleared = q.moment === 'finished';
+  const steps: MendStep[] = [
+    ...(isCleared ? [CURE] : []),
+    SAND_ALL,
+    ...coatSteps(plan, {
+      ...{ layerId: layers.ground, style: plan.layers.find((l) => l.id === layers.ground)!.style },
+      ...{ coats: layers.planned(layers.ground), reach: ALL, anew: true },
+    }),
+    ...coatSteps(plan, { layerId: layers.effect, style: layer.style, coats: k, reach: ALL }),
+    ...(isCleared && layers.clear ? clearAgain(q, layers.clear) : []),
+  ];
+  const names = sayList(q.areaIds.map((a) => plan.areas.find((p) => p.id === a)?.name ?? ''));
+  return [
+    {
+      kind: 'reground',
+      name: `Re-ground ${names} to its break`,
+      how: `Sanded, ground and effect anew on all of ${names}: ${Number(k.toFixed(2))} coats, then look, as today’s hand lays them.`,
+      stop: `${reference(q)}; the last of it by what is seen`,
+      promise: 'inside',
+      chances: anewChances(wanted, lookSdOf(spot), q.card.window.inside),
+      ...looking(q, lookAt(q.card, spot.film + spot.wanted.film)),
+      risk: `All of ${names} anew; what lies beyond the break stays as it is, and is masked.`,
+      back: 'Until it is sanded everything stays open; then it is done to the end.',
+      cost: costOf(plan, q.areaIds, spot.spot, steps),
+      areaIds: q.areaIds,
+      steps,
+      faded: null,
+    },
+  ];
+}
+
+/** A control coat from further away: it lifts the face and darkens the flop. */
+function control(q: WaysAsk): WayOut[] {
+  const { plan, state, spot, controlShift } = q;
+  const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
+  if (q.moment === 'finished' || !layers.effect || !controlShift) return [];
+  const now = lookAt(q.card, spot.film);
+  const labs = now.map((lab, g): Lab => {
+    const by = controlShift[g]!;
+    return [Math.max(0, lab[0] + by[0]), lab[1] + by[1], lab[2] + by[2]];
+  });
+  const layer = plan.layers.find((l) => l.id === layers.effect)!;
+  const steps = coatSteps(plan, { layerId: layer.id, style: 'control', coats: CONTROL_SHARE, reach: ALL });
+  return [
+    {
+      kind: 'control',
+      name: 'A control coat from twice as far',
+      how: 'Over the whole side: the flakes lie flatter, the face is lifted and the flop goes darker. Try it on the card first.',
+      stop: reference(q),
+      promise: 'inside',
+      chances: null,
+      ...looking(q, labs),
+      risk: `It moves all of it by ${Math.max(...controlShift.map((s, g) => de2000(now[g]!, [Math.max(0, now[g]![0] + s[0]), now[g]![1] + s[1], now[g]![2] + s[2]]))).toFixed(1)} dE00 at the most.`,
+      back: NEVER_BACK,
+      cost: costOf(plan, q.areaIds, '', steps),
+      areaIds: q.areaIds,
+      steps,
+      faded: null,
+    },
+  ];
+}
+
+/** A control coat in coats of a full wet layer. */
+const CONTROL_SHARE = 0.35;

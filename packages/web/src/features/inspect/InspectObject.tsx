@@ -1,0 +1,128 @@
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import type { JobDetail } from '@steady-gleam/contracts';
+import { unseenOf, type JobPlan, type JobState } from '@steady-gleam/core/jobs';
+import type { EyeView } from '@steady-gleam/core/letdown';
+import type { Library } from '@steady-gleam/core/materials';
+import { momentOf } from '@steady-gleam/core/recovery';
+import { useState } from 'react';
+import type { JobLog } from '../../shared/log/useLog';
+import { TextLine } from '../booth/NoteBox';
+import { useLive } from '../spray/useLive';
+import { looksAt, placesOf, sayInspect, suggestedPlaces, type Place } from './inspectModel';
+import { LookPad } from './LookPad';
+import { PlaceTable } from './PlaceTable';
+import { WaysPanel } from './WaysPanel';
+
+/** One object, place by place and from everywhere it has to be looked at, and the ways out of what is off. */
+export function InspectObject({
+  detail,
+  plan,
+  state,
+  log,
+  library,
+  objectId,
+  onRead,
+}: {
+  detail: JobDetail;
+  plan: JobPlan;
+  state: JobState;
+  log: JobLog;
+  library: Library;
+  objectId: string;
+  /** Readings were kept. */
+  onRead: () => void;
+}) {
+  const { tones } = useTheme();
+  const { job } = detail;
+  const live = useLive(detail, plan, state, objectId);
+  const [added, setAdded] = useState<readonly Place[]>([]);
+  const [adding, setAdding] = useState(false);
+  const [at, setAt] = useState<{ readonly place: string; readonly view: EyeView } | null>(null);
+  const known = placesOf(plan, live.areaIds, live.seen);
+  const places = [...known, ...added.filter((p) => !known.some((k) => k.name === p.name))].map((p) => ({
+    ...p,
+    looks: looksAt(live.seen, p, live.at(p.name)),
+  }));
+  const moment = momentOf(plan, state, job.mixId, objectId);
+  const unseen = unseenOf(plan, state).find((u) => u.objectId === objectId);
+  const said = sayInspect({ family: job.family, moment, live: live.state, places, unseen });
+  const worst =
+    places.find((p) => live.state?.spots.some((s) => s.spot === p.name && ['over', 'unlike'].includes(s.zone))) ??
+    places.find((p) => live.state?.spots.some((s) => s.spot === p.name && s.zone === 'short')) ??
+    places.find((p) => p.looks.some((l) => l.verdict !== null && (l.verdict !== 'match' || l.hue)));
+  const open = places.find((p) => p.name === at?.place) ?? null;
+  const add = (place: Place) => {
+    setAdded([...added, place]);
+    setAdding(false);
+    setAt({ place: place.name, view: 'sun face' });
+  };
+  return (
+    <Box
+      sx={{
+        flex: 1,
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 350px' },
+        gap: 2.5,
+        px: 3,
+        pt: 1.5,
+        pb: 2,
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        <Typography variant="h1" data-testid="answer" aria-live="polite">
+          {said.answer}
+        </Typography>
+        <Typography sx={{ fontSize: 17, mt: 0.5, mb: 1.25, maxWidth: '80ch' }}>{said.why}</Typography>
+        {moment === null ? null : (
+          <>
+            <PlaceTable family={job.family} places={places} at={at} needed={unseen?.missing ?? []} onTap={setAt} />
+            <Button
+              variant="outlined"
+              sx={{ minHeight: 48, mt: 1 }}
+              aria-expanded={adding}
+              onClick={() => setAdding(!adding)}
+            >
+              + a place
+            </Button>
+            {adding ? (
+              <>
+                <Box
+                  role="group"
+                  aria-label="Places easily missed"
+                  sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}
+                >
+                  {suggestedPlaces(plan, live.areaIds, places).map((p) => (
+                    <Button key={p.name} variant="outlined" sx={{ minHeight: 56 }} onClick={() => add(p)}>
+                      {p.name}
+                    </Button>
+                  ))}
+                </Box>
+                <TextLine
+                  label="Place, for instance: nose"
+                  act="Look there"
+                  onKeep={(text) => add({ name: text.slice(0, 40), areaIds: live.areaIds })}
+                />
+              </>
+            ) : null}
+            {open && at ? (
+              <LookPad
+                key={JSON.stringify(at)}
+                {...{ detail, live, log, places, onRead }}
+                place={open}
+                view={at.view}
+                onView={(view) => setAt({ place: open.name, view })}
+              />
+            ) : null}
+          </>
+        )}
+      </Box>
+      <Box sx={{ borderLeft: { md: `2px solid ${tones.hairline}` }, pl: { md: 2 } }}>
+        <WaysPanel
+          key={(open ?? worst)?.name ?? ''}
+          {...{ detail, plan, state, live, log, library, moment }}
+          place={open ?? worst ?? null}
+        />
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,50 @@
+import type { JobPlan, JobState, SeenSpot } from '@steady-gleam/core/jobs';
+import { waysOut, type Moment, type WayOut } from '@steady-gleam/core/recovery';
+import { useMemo } from 'react';
+import { useUnits } from '../../shared/units';
+import { useCompute } from '../../worker/useCompute';
+import type { Live } from '../spray/useLive';
+import type { Place } from './inspectModel';
+
+/** The ways out there are now for a place of an object; null while its card has not spoken or nobody has looked there. */
+export function useWays(
+  plan: JobPlan,
+  state: JobState,
+  live: Live,
+  q: {
+    readonly mixId: string;
+    readonly moment: Moment | null;
+    readonly place: Place | null;
+    readonly looks: readonly SeenSpot[];
+    readonly acrossCm: number;
+    readonly atEdge: boolean;
+    readonly off: string;
+  },
+): readonly WayOut[] | null {
+  const units = useUnits();
+  const { answer } = live.count;
+  const spot = live.state?.spots.find((s) => s.spot === q.place?.name) ?? null;
+  const layers = plan.layers;
+  const angles = answer?.card.sought.read.angles ?? null;
+  const asksControl = spot?.zone === 'unlike' && angles !== null;
+  const { value: shift } = useCompute(
+    asksControl
+      ? JSON.stringify(['control', layers, q.mixId, spot.film, angles.map((a) => [a.incidence, a.aspecular])])
+      : null,
+    (c) => c.controlShift(layers, q.mixId, spot!.film, angles!),
+  );
+  return useMemo(() => {
+    if (!answer || !spot || !q.moment || !q.place) return null;
+    // It is looked at again from where it was off, and from the flop.
+    const off = q.looks.filter((l) => l.verdict !== null && l.verdict !== 'match').map((l) => l.view);
+    return waysOut({
+      ...{ plan, state, mixId: q.mixId, objectId: live.objectId, moment: q.moment },
+      ...{ card: answer.card, read: answer.read, spot, areaIds: q.place.areaIds },
+      others: live.state!.spots.filter((s) => s !== spot),
+      ...{ acrossCm: q.acrossCm, atEdge: q.atEdge, off: q.off },
+      views: [...new Set([...off, 'sun flop' as const])].slice(0, 2),
+      controlShift: shift ?? null,
+      say: (cm) => units.say('distance', cm),
+    });
+  }, [plan, state, live, answer, spot, q, shift, units]);
+}
