@@ -1,11 +1,7 @@
 import { expect, test } from '@playwright/test';
-import type { JobDetail } from '@steady-gleam/contracts';
-import { eventOf, jobState, laidOf, workOfJob, type JobEvent } from '@steady-gleam/core/jobs';
-import { libraryOf } from '@steady-gleam/core/materials';
-import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
-import { randomUUID } from 'node:crypto';
 import { FAULTS } from '@steady-gleam/core/faults';
 import { seriousFaults } from './axe';
+import { runLogTo } from './logRun';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
 const JOB = '1a47e000-0000-4000-8000-000000000fa0';
@@ -42,25 +38,7 @@ test('mottling seen with lights off before clear: the log says that the effect w
   page,
 }) => {
   // As told by a device whose painter was in a hurry: a step every three minutes, nothing ticked dull.
-  const url = `${server.address}/api/jobs/${JOB}`;
-  const detail = (await (await page.request.get(url)).json()) as JobDetail;
-  const { plan } = workOfJob({
-    ...{ ...detail, library: libraryOf([]), products: STARTING_PRODUCTS, guns: STARTING_GUNS },
-  })!;
-  const events: JobEvent[] = [];
-  const from = Date.now() - 3 * 60 * 60_000;
-  for (let i = 0; i < 60; i++) {
-    const { next } = jobState(plan, events);
-    if (!next || (next.is === 'check' && next.state.check.kind === 'lamp')) break;
-    const about = { id: randomUUID(), at: from + i * 3 * 60_000 };
-    events.push(
-      next.is === 'cell'
-        ? eventOf({ ...about, kind: 'sprayed', cells: [laidOf(next.state.cell)] })
-        : eventOf({ ...about, kind: 'check', checkId: next.state.check.id }),
-    );
-  }
-  const posted = await page.request.post(`${url}/events`, { data: { events } });
-  expect(posted.ok()).toBe(true);
+  await runLogTo(page, server.address, JOB, (next) => next.is === 'check' && next.state.check.kind === 'lamp');
   await page.goto(`${server.address}/jobs/${JOB}/booth`);
   await expect(page.getByRole('heading', { name: /^Lights off on/ })).toBeVisible();
   await page.getByRole('button', { name: 'A fault' }).click();
@@ -75,6 +53,19 @@ test('mottling seen with lights off before clear: the log says that the effect w
   await expect(card).toContainText('Control coat from twice as far');
   await expect(card).toContainText('No further wet coat over it');
   expect(await seriousFaults(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Put right: go on' }).click();
-  await expect(page.getByTestId('coat').or(page.getByTestId('check'))).toBeVisible();
+  // Both ways out of the table stand there; the control coat goes right on it, then it is looked at, and the lamp is asked again.
+  const ways = page.getByRole('group', { name: 'Ways out' });
+  await expect(ways.getByRole('button', { name: /^Back to the ground there/ })).toBeVisible();
+  await ways.getByRole('button', { name: /^Control coat from twice as far/ }).click();
+  await expect(page.getByTestId('coat')).toHaveText(/^Control coat of/);
+  await page.getByRole('button', { name: /^Sprayed: / }).click();
+  await expect(page.getByTestId('check')).toHaveText(/^Stop\. Look at mottling/);
+  await expect(
+    page.getByRole('button', { name: /^Look under the booth lamp and in the sun’s flop too$/ }),
+  ).toBeDisabled();
+  await page.getByRole('button', { name: 'It matches here' }).click();
+  await page.getByRole('button', { name: /^Seen lamp/ }).click();
+  await page.getByRole('button', { name: 'It matches here' }).click();
+  await page.getByRole('button', { name: 'Mended: go on' }).click();
+  await expect(page.getByRole('heading', { name: /^Lights off on/ })).toBeVisible();
 });

@@ -1,8 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { JobDetail, JobSummary } from '@steady-gleam/contracts';
-import { extractText, getDocumentProxy } from 'unpdf';
 import { seriousFaults } from './axe';
 import { stepOn } from './boothSteps';
+import { pdfText } from './pdfText';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
 const PORT = 4795;
@@ -44,7 +44,7 @@ async function until(page: Page, said: RegExp): Promise<string[]> {
 }
 const sheet = async (page: Page, id: string): Promise<string> => {
   const pdf = await page.request.get(`${server.address}/api/jobs/${id}/sheet.pdf?units=metric&zone=UTC`);
-  return (await extractText(await getDocumentProxy(new Uint8Array(await pdf.body())), { mergePages: true })).text;
+  return pdfText(await pdf.body());
 };
 
 test('two like objects from one cup: the first stops at its three, the second gets its fourth, both go to clear', async ({

@@ -3,6 +3,8 @@ import { amountChances, FIRST_STOP_OVER, nextAmount, type Chances, type Wanted }
 
 /** How much further than believed films stray, as a factor of the doubt; ours, from the study of repairs. */
 const STRAYS = 1.05;
+/** In so many something else is off, and films stray this many times as far; ours, from the same study. */
+const [ODD, ODD_STRAYS] = [0.1, 4] as const;
 /**
  * Half a true window from the one the card tells, both in counts: ln true = at + slope x ln told, and how it scatters about that.
  * Very narrow and very wide ones are partly chance. `none`: how often no film passes at every angle at all. Ours, from the study
@@ -34,13 +36,15 @@ export function repairChances(q: number, wanted: Wanted, passes: boolean): Chanc
   let [under, over] = [0, 0];
   for (const [z, weight] of NODES) {
     const width = halfWindow(wanted, passes, z);
-    const chances = amountChances(q, {
-      ...wanted,
-      sd: STRAYS * wanted.sd,
-      window: [middle - width, middle + width],
-    });
-    under += weight * chances.under;
-    over += weight * chances.over;
+    const window = [middle - width, middle + width] as const;
+    for (const [times, share] of [
+      [STRAYS, 1 - ODD],
+      [ODD_STRAYS, ODD],
+    ] as const) {
+      const chances = amountChances(q, { ...wanted, sd: times * wanted.sd, window });
+      under += weight * share * chances.under;
+      over += weight * share * chances.over;
+    }
   }
   const inside = Math.max(0, 1 - under - over) * (1 - (passes ? WINDOW.passes : WINDOW.closest).none);
   return { under, in: inside, over: 1 - under - inside };
@@ -85,7 +89,7 @@ export function anewChances(wanted: Wanted, lookSd: number, passes: boolean, see
   const middle = (wanted.window[0] + wanted.window[1]) / 2;
   let [under, over] = [0, 0];
   for (let i = 0; i < DRAWS; i++) {
-    const needs = wanted.film + STRAYS * wanted.sd * gauss();
+    const needs = wanted.film + (random() < ODD ? ODD_STRAYS : STRAYS) * wanted.sd * gauss();
     const width = halfWindow(wanted, passes, gauss());
     let film = stop * wanted.rate * Math.exp((COAT / Math.sqrt(Math.max(0.25, stop))) * gauss() + GUN * gauss());
     const missing = needs - film;

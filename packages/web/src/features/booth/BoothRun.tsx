@@ -178,7 +178,7 @@ function BoothFooter({
       }}
     >
       <Typography sx={{ flex: 1, fontSize: 20 }} data-testid="after">
-        {at >= 0 && after ? `Then: ${sayStep(plan, after)}. ` : ''}
+        {at >= 0 && after ? `Then: ${sayStep(plan, after).replace(/\.$/, '')}. ` : ''}
         <span data-testid="on">{sayOn(state)}</span>
         {notes ? ` ${notes} ${notes === 1 ? 'note' : 'notes'}.` : ''}
         {refused

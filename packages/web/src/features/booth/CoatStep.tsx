@@ -36,6 +36,8 @@ export interface StepProps {
   readonly log: JobLog;
 }
 
+const SMALLER = { ...TALL, fontSize: 20, px: 1, lineHeight: 1.1 } as const;
+
 const areaName = (plan: JobPlan, areaId: string): string => {
   const area = plan.areas.find((a) => a.id === areaId);
   const object = plan.objects.length > 1 ? plan.objects.find((o) => o.id === area?.objectId) : undefined;
@@ -61,7 +63,8 @@ export function CoatStep({
   return (
     <Box sx={STEP}>
       <Box>
-        <HowToLay plan={plan} at={at} />
+        {/* What was found leads until it is put right. */}
+        {open === 'fault' || found !== null ? null : <HowToLay plan={plan} at={at} />}
         {open === 'swap' ? (
           <Box
             role="group"
@@ -116,34 +119,34 @@ export function CoatStep({
       </Box>
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}>
         <Clock plan={plan} state={state} at={at} log={log} signals={signals} onTap={() => setOpen(null)} />
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.25 }}>
           <Button
             variant="outlined"
             disabled={!others.length}
             aria-expanded={open === 'swap'}
-            sx={TALL}
+            sx={SMALLER}
             onClick={() => toggle('swap')}
           >
             Another area
           </Button>
+          <Button variant="outlined" aria-expanded={open === 'note'} sx={SMALLER} onClick={() => toggle('note')}>
+            Note or photo
+          </Button>
+          <Button variant="outlined" aria-expanded={open === 'fault'} sx={SMALLER} onClick={() => toggle('fault')}>
+            A fault
+          </Button>
+          <Button variant="outlined" aria-expanded={open === 'more'} sx={SMALLER} onClick={() => toggle('more')}>
+            More or enough
+          </Button>
           <Button
             variant="outlined"
             disabled={!state.undoable}
-            sx={TALL}
+            sx={{ ...SMALLER, gridColumn: 'span 2' }}
             onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
           >
             Undo last tap
           </Button>
-          <Button variant="outlined" aria-expanded={open === 'note'} sx={TALL} onClick={() => toggle('note')}>
-            Note or photo
-          </Button>
-          <Button variant="outlined" aria-expanded={open === 'more'} sx={TALL} onClick={() => toggle('more')}>
-            More or enough
-          </Button>
         </Box>
-        <Button variant="outlined" aria-expanded={open === 'fault'} sx={TALL} onClick={() => toggle('fault')}>
-          A fault
-        </Button>
         {open === 'more' || open === 'skip' ? (
           <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>
             Leave this coat out

@@ -35,7 +35,7 @@ export function FadedProfile({ plan }: { plan: FadedPlan }) {
         <text x="2" y={TOP - 3} fontSize="13" fontFamily={FIGURES} fill={tones.ink}>
           {Math.max(...plan.before).toFixed(1)} now
         </text>
-        <text x={W - 2} y={H - 5} fontSize="13" textAnchor="end" fontFamily={FIGURES} fill={tones.ink}>
+        <text x={W - 2} y={TOP - 3} fontSize="13" textAnchor="end" fontFamily={FIGURES} fill={tones.ink}>
           {plan.worst.toFixed(1)} at most after
         </text>
         <text x="0" y={H + 14} fontSize="13" fontFamily={FIGURES} fill={tones.ink}>

@@ -36,7 +36,7 @@ interface Kept extends DBSchema {
   events: { key: string; value: KeptEvent; indexes: { job: string } };
 }
 
-const plain = ({ id, at, kind, cells, layerId, checkId, coats, look, text }: KeptEvent): JobEvent => ({
+const plain = ({ id, at, kind, cells, layerId, checkId, coats, look, mend, text }: KeptEvent): JobEvent => ({
   id,
   at,
   kind,
@@ -45,6 +45,7 @@ const plain = ({ id, at, kind, cells, layerId, checkId, coats, look, text }: Kep
   checkId,
   coats,
   look,
+  ...(mend ? { mend } : {}),
   text,
 });
 
