@@ -43,7 +43,7 @@ const page = [
   `${all.length} ways out at places that came out otherwise than meant, by ${painters} painters of a foreign truth (light followed`,
   `ray by ray, ${rays} rays an evaluation, other film, other tilt, other hands; see [the study](study.md)). A place missed up to a`,
   'third of its film, or scatters by 7 %. It is looked at by instrument or by eye, and every way out there is says how likely it',
-  'is to end inside the limits of every angle; then it is done, and looked at in the truth. Finishes that no film brings inside',
+  'is to end inside the limits of every angle; then it is done, with one look in between, and judged by the truth. Finishes that no film brings inside',
   'are among them: there nothing ends inside. Made by `npm run repairs`.',
   '',
   '## All ways out together',

@@ -210,3 +210,57 @@ test('a fisheye at the mist coat: stop, clean, thin coats', async ({ page }) => 
   await page.getByRole('button', { name: 'Clean: go on' }).click();
   await expect(page.getByTestId('coat')).toHaveText(/^Light coat of .* 1 of 2/);
 });
+
+test('one place against another, two photos, a hue and its tint, and the peel of what has to be matched', async ({
+  page,
+}) => {
+  const id = jobOf('Carousel rounding boards, rose');
+  await page.goto(`${server.address}/jobs/${id}/target`);
+  const peel = page.getByRole('group', { name: 'Peel of what has to be matched' });
+  await peel.getByRole('button', { name: /^marked/ }).click();
+  await expect(
+    page.getByRole('heading', { name: /^Its peel is marked: two clears with the middle reducer/ }),
+  ).toBeVisible();
+  await page.goto(`${server.address}/jobs/${id}/pieces`);
+  await page.getByLabel('Clear on it').last().selectOption('uncleared');
+  await page.getByRole('button', { name: 'Keep these areas' }).click();
+  await runLogTo(
+    page,
+    server.address,
+    id,
+    (n) => n.is === 'cell' && n.state.cell.coat.kind === 'effect' && n.state.cell.coat.number === 2,
+  );
+  await page.goto(`${server.address}/jobs/${id}/inspect`);
+  await say(page, 'Rounding board', 'sun, face', 'It matches');
+  // Its hue is off: half of a tint for the coats still to come, and that what is on keeps its own.
+  await page.getByRole('group', { name: 'Beside it' }).getByRole('button', { name: 'yellower' }).click();
+  await expect(answer(page)).toHaveText('Rounding board is yellower at the face in the sun.');
+  const hue = page.getByRole('region', { name: 'The hue there' }).or(page.getByText('No toner of this mix'));
+  await expect(hue).toBeVisible();
+  await page.getByRole('group', { name: 'Beside it' }).getByRole('button', { name: 'yellower' }).click();
+  await expect(page.getByRole('button', { name: /^Rounding board, sun, face: = match$/ })).toBeVisible();
+  // Held against a place that matches, another one is lighter.
+  await page.getByRole('button', { name: /^Scrolls, sun, face/ }).click();
+  await page.getByLabel('Held against').selectOption('Rounding board');
+  await page.getByRole('group', { name: 'What is seen' }).getByRole('button', { name: 'clearly lighter' }).click();
+  await expect(page.getByRole('button', { name: /^Scrolls, sun, face: ▲▲ Rounding board$/ })).toBeVisible();
+  await expect(answer(page)).toHaveText(/^Scrolls is /);
+  await expect(page.getByText(/lighter than Rounding board at the face in the sun/).first()).toBeVisible();
+  const photo = {
+    name: 'a.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      'base64',
+    ),
+  };
+  await page.getByLabel('Photo of the place').setInputFiles(photo);
+  await page.getByLabel('Photo of what it is held against').setInputFiles(photo);
+  await expect(page.getByRole('img', { name: 'The place: Scrolls' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'What it is held against: Rounding board' })).toBeVisible();
+  expect(await seriousFaults(page)).toEqual([]);
+  // What is hidden is not cleared: the plan lays none there.
+  await page.goto(`${server.address}/jobs/${id}/plan`);
+  const row = page.getByRole('row', { name: /^Scrolls/ });
+  await expect(row.getByText('none').last()).toBeVisible();
+});

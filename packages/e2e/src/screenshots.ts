@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { stepOn } from './boothSteps';
+import { runLogTo } from './logRun';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
 
 /** Current pictures of the main views, from demo data. Folder and names may be given: `npm run screenshots -- /tmp/x map`. */
@@ -28,11 +29,29 @@ const toTheLook = async (page: Page): Promise<void> => {
   while (!(await page.getByRole('heading', { name: /^Stop\. Look/ }).count())) await stepOn(page);
   await page.getByText('what should be seen now').waitFor();
 };
+/** Before clear an edge is lighter at dusk, though it matched in the sun. */
+const atDusk = async (page: Page): Promise<void> => {
+  const { origin } = new URL(page.url());
+  await runLogTo(page, origin, job(7), (next) => next.is === 'check' && next.state.check.kind === 'lamp');
+  await page.reload();
+  const say = async (place: string, view: string, word: string) => {
+    await page.getByRole('button', { name: new RegExp(`^${place}, ${view}`) }).click();
+    await page.getByRole('group', { name: 'What is seen' }).getByRole('button', { name: word, exact: true }).click();
+  };
+  for (const view of ['sun, face', 'sun, flop', 'dusk']) await say('Door', view, 'It matches');
+  await page.getByRole('button', { name: '+ a place' }).click();
+  await page.getByRole('button', { name: 'front edge', exact: true }).click();
+  await say('front edge', 'sun, face', 'It matches');
+  for (const view of ['sun, flop', 'open shade']) await say('front edge', view, 'a little lighter');
+  await say('front edge', 'dusk', 'clearly lighter');
+  await page.getByRole('group', { name: 'Ways out' }).getByRole('button', { name: /^Fade/ }).click();
+  await page.getByText('dE00 to its neighbour').waitFor();
+  await page.evaluate(() => document.querySelector('main')!.scrollTo(0, 0));
+};
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
   { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(10)}/target`, ready: '[aria-label^="Travel of the colour"]' },
-  { name: 'wanted-cover', path: `/jobs/${job(9)}/target`, ready: '[aria-label^=Wanted] [data-drawn]' },
   { name: 'grey-step', path: `/jobs/${job(12)}/map`, ready: '[role=grid]' },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
@@ -45,6 +64,7 @@ const VIEWS: readonly View[] = [
   { name: 'plan-time', path: `/jobs/${job(4)}/plan?show=time`, ready: '[aria-label^=Timeline]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
   { name: 'faults', path: '/faults?fault=halo', ready: '[aria-label="Faults"] svg' },
+  { name: 'inspect', path: `/jobs/${job(7)}/inspect`, ready: '[data-testid=answer]', act: atDusk },
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
   { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
   { name: 'mix-flake', path: `/jobs/${job(9)}/mix?layer=flake`, ready: '[data-drawn]' },

@@ -3,7 +3,7 @@ import { FAMILIES, FAMILY_IDS } from '../finishes/families';
 import { missingViews, viewsOf, type EyeView } from '../letdown/eye';
 import { area, finish, object, plainPlan } from '../testdata/jobs';
 import { eventOf, type JobEvent } from './events';
-import { unseenOf } from './evidence';
+import { seenOf, unseenOf } from './evidence';
 import { sayList } from './say';
 import { jobState, laidOf } from './state';
 import { runOf } from './work';
@@ -78,6 +78,23 @@ describe('what is still to be looked at before a finish may be called matched', 
     expect(unseen(spray(1, 'l'), ...all, undo)[0]!.missing).toEqual(['in the flop']);
     const patch = { spot: 'nose', view: 'lamp', verdict: null, hue: null, patch: 2 } as const;
     expect(unseen(spray(1, 'l'), look('lamp', 1, 'l', { look: patch }))[0]!.missing).toContain('at the face');
+  });
+
+  it('a look at one place against another counts for neither view of the target', () => {
+    const on = [spray(1, 'l'), spray(2, 'l')];
+    const against = look('sun face', 2, 'l', {
+      look: { spot: 'nose', view: 'sun face', verdict: 'match', hue: null, patch: null, against: 'lid' },
+    });
+    expect(unseen(...on, against)[0]!.missing).toContain('at the face');
+    expect(unseen(...on, look('sun face', 2, 'l'))[0]!.missing).not.toContain('at the face');
+    // Photos beside a word take nothing back.
+    const photos = look('sun face', 2, 'l', {
+      ...{ id: 'later', at: 200 },
+      look: { spot: 'nose', view: 'sun face', verdict: null, hue: null, patch: null, photos: ['a', 'b'] },
+    });
+    const seen = seenOf(plan, jobState(plan, [...on, look('sun face', 2, 'l'), photos]), 'left');
+    expect(seen).toHaveLength(1);
+    expect(seen[0]).toMatchObject({ verdict: 'match', photos: ['a', 'b'] });
   });
 
   it('the list says it by object', () => {

@@ -135,7 +135,13 @@ export function looksOf(
     return says ? [{ spot, says, at }] : [];
   });
   const groups: SeenSpot[][] = [];
-  for (const s of seen.filter((e) => e.verdict && e.against === null)) {
+  // Held against a place that matches itself, it is as good as held against the target.
+  const matches = (spot: string): boolean => {
+    const own = seen.filter((e) => e.spot === spot && e.against === null && e.verdict !== null);
+    const coats = Math.max(...own.map((e) => e.coats));
+    return own.length > 0 && own.every((e) => e.coats < coats - 1e-9 || e.verdict === 'match');
+  };
+  for (const s of seen.filter((e) => e.verdict && (e.against === null || matches(e.against)))) {
     const group = groups.find(([first]) => first!.spot === s.spot && first!.coats === s.coats);
     if (group) group.push(s);
     else groups.push([s]);

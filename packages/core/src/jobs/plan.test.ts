@@ -320,6 +320,30 @@ describe('cells', () => {
     expect(lays(half) / lays(full)).toBeCloseTo(0.5, 1);
     expect(extraCell(plan, { id: 'x', layerId: 'nothing', areaId: 'tub', coats: 1 })).toBeNull();
   });
+  it('of clear are left out where an area is uncleared, and the last one is satin where it is', () => {
+    const areas = [area('out'), area('in', { clear: 'uncleared' }), area('sill', { clear: 'satin' })];
+    const plan = plainPlan({ areas });
+    const clears = (id: string) =>
+      plan.cells.filter((c) => c.areaId === id && c.coat.kind === 'clear').map((c) => c.coat.name);
+    expect(clears('in')).toEqual([]);
+    expect(clears('out').some((n) => n.startsWith('satin'))).toBe(false);
+    expect(clears('sill').filter((n) => n.startsWith('satin'))).toEqual([clears('sill').at(-1)]);
+    expect(clears('sill')).toHaveLength(clears('out').length);
+    // By hand it is cleared all the same.
+    const clear = plan.layers.find((l) => l.kind === 'clear')!;
+    const cells = [{ areaId: 'in', layerId: clear.id, coats: null, reach: { kind: 'all' as const } }];
+    const asked = plainPlan({ areas, settings: { ...PLAIN_SETTINGS, cells } });
+    expect(asked.cells.some((c) => c.areaId === 'in' && c.coat.kind === 'clear')).toBe(true);
+  });
+  it('with a grip coat are looked at right after it, where a fisheye still costs nothing', () => {
+    const plan = plainPlan({ settings: { ...PLAIN_SETTINGS, grip: true } });
+    const mist = plan.checks.find((c) => c.kind === 'mist')!;
+    const grip = plan.cells.find((c) => c.coat.style === 'grip')!;
+    expect(mist.after).toEqual([{ coatId: grip.coatId, areaId: grip.areaId }]);
+    const next = plan.cells.find((c) => c.under.some((u) => u.coatId === grip.coatId))!;
+    expect(next.checks).toContain(mist.id);
+    expect(plainPlan().checks.some((c) => c.kind === 'mist')).toBe(false);
+  });
   it('are planned and folded fast: 12 areas, 14 coats and 2,000 events in a blink', () => {
     const big = finish('main', 'lagoon-pearl', 'aqua-pastel', 7);
     const areas = Array.from({ length: 12 }, (_, i) => area(`a${i}`, { x: i % 4, y: i / 4 }));

@@ -168,6 +168,17 @@ describe('on the job', () => {
     expect(wordOfVerdicts(['darker'], ['lighter'])).toBe('short');
   });
 
+  it('what is short in low light is short, whatever the sun said; what is over from the sun stays over', () => {
+    const views = ['sun face', 'sun flop', 'shade', 'low light'] as const;
+    expect(wordOfVerdicts(['match', 'match', 'match', 'lighter'], [], views)).toBe('short');
+    expect(wordOfVerdicts(['lighter', 'match', 'match', 'match'], [], views)).toBe('matched');
+    expect(wordOfVerdicts(['match', 'match', 'match', 'darker'], [], views)).toBe('over');
+    // Where coats brighten, too dark is too little.
+    expect(
+      wordOfVerdicts(['match', 'match', 'darker'], ['darker', 'darker', 'lighter'], ['sun face', 'shade', 'low light']),
+    ).toBe('short');
+  });
+
   it('leaves less to spray where more lies already, and nothing where it matches or is over', () => {
     fc.assert(
       fc.property(

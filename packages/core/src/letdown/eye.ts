@@ -11,9 +11,11 @@ export const VERDICTS: readonly Verdict[] = ['much lighter', 'lighter', 'match',
 /** Which way its hue is off. */
 export type HueWord = 'redder' | 'yellower' | 'greener' | 'bluer';
 export const HUE_WORDS: readonly HueWord[] = ['redder', 'yellower', 'greener', 'bluer'];
+/** How its peel is off, under clear. */
+export const PEEL_WORDS = ['rougher', 'flatter'] as const;
 /** All that may be said beside a verdict; what is no hue is kept, and no evidence of the count. */
 export const EYE_WORDS: readonly string[] = [
-  ...new Set([...HUE_WORDS, ...FAMILY_IDS.flatMap((id) => FAMILIES[id].byEye.beside)]),
+  ...new Set([...HUE_WORDS, ...FAMILY_IDS.flatMap((id) => FAMILIES[id].byEye.beside), ...PEEL_WORDS]),
 ];
 /** Where the painter stood. */
 export type EyeView = 'sun face' | 'sun flop' | 'shade' | 'lamp' | 'low light' | 'shop light';

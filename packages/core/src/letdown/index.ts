@@ -27,6 +27,7 @@ export {
   missingViews,
   viewsOf,
   outOfOrder,
+  PEEL_WORDS,
   USUAL_CUTS,
   VERDICTS,
   type EyeCuts,

@@ -128,7 +128,10 @@ export function liveState(
   const session = Math.exp(
     seen.reduce((s, l) => s + Math.log(l.says.looksLike / l.says.sprayed), 0) / LOOK_SD ** 2 / precision,
   );
-  const spots = [...new Set(seen.map((l) => l.spot))].map((spot): SpotState => {
+  const places = [...new Set(seen.map((l) => l.spot))];
+  // Where places are told apart one may be off by much more than the job is.
+  const strays = places.length > 1 ? PLACE_FILM_SD : undefined;
+  const spots = places.map((spot): SpotState => {
     const own = seen.filter((l) => l.spot === spot);
     const newest = own.filter((l) => l.says.sprayed === own.at(-1)!.says.sprayed);
     const times = new Set(own.map((l) => l.says.sprayed)).size;
@@ -137,8 +140,8 @@ export function liveState(
     const there = at(spot);
     const since = there - on;
     // What was seen is told of what was on then.
-    const then = wantedAt(card, says, on);
-    const wanted = since > 0 ? wantedAt(card, says, there) : then;
+    const then = wantedAt(card, says, on, strays);
+    const wanted = since > 0 ? wantedAt(card, says, there, strays) : then;
     const left = looksLeftAfter(times);
     const advisedThen = nextAmount(then, left);
     const advised = since > 0 ? nextAmount(wanted, left) : advisedThen;

@@ -78,24 +78,24 @@ const DRAWS = 400;
 const [COAT, GUN] = [0.096, 0.03] as const;
 
 /**
- * Chances of doing it anew: to the first stop, one look, and what that look says. Worked out by drawing; same seed, same answer.
- * @param lookSd how surely a look tells what is missing, counts. @param passes some count of the card passes at every angle
+ * Chances of laying an amount, one look, and what that look says. Worked out by drawing; same seed, same answer.
+ * @param first coats laid before the look. @param lookSd how surely a look tells what is missing, counts. @param passes some count of
+ * the card passes at every angle
  */
-export function anewChances(wanted: Wanted, lookSd: number, passes: boolean, seed = 7): Chances {
+export function lookedAtChances(first: number, wanted: Wanted, lookSd: number, passes: boolean, seed = 7): Chances {
   const random = createRandom(seed);
   const gauss = () => normal(random);
-  const stop = firstStopOf(wanted);
   const sd = Math.max(LEAST_LOOK, lookSd);
   const middle = (wanted.window[0] + wanted.window[1]) / 2;
+  const share = COAT / Math.sqrt(Math.max(0.25, first));
   let [under, over] = [0, 0];
   for (let i = 0; i < DRAWS; i++) {
     const needs = wanted.film + (random() < ODD ? ODD_STRAYS : STRAYS) * wanted.sd * gauss();
     const width = halfWindow(wanted, passes, gauss());
-    let film = stop * wanted.rate * Math.exp((COAT / Math.sqrt(Math.max(0.25, stop))) * gauss() + GUN * gauss());
-    const missing = needs - film;
-    const believed = wanted.film - stop * wanted.rate;
-    const prior = Math.hypot(wanted.sd, COAT * wanted.rate * Math.sqrt(stop));
-    const seen = missing + sd * gauss();
+    let film = first * wanted.rate * Math.exp(share * gauss() + GUN * gauss());
+    const believed = wanted.film - first * wanted.rate;
+    const prior = Math.hypot(wanted.sd, share * first * wanted.rate);
+    const seen = needs - film + sd * gauss();
     const [a, b] = [1 / sd ** 2, 1 / prior ** 2];
     const after = { ...wanted, film: (a * seen + b * believed) / (a + b), sd: 1 / Math.sqrt(a + b) };
     const q = nextAmount(after, 0);
@@ -106,6 +106,10 @@ export function anewChances(wanted: Wanted, lookSd: number, passes: boolean, see
   const inside = (1 - (under + over) / DRAWS) * (1 - (passes ? WINDOW.passes : WINDOW.closest).none);
   return { under: under / DRAWS, in: inside, over: 1 - under / DRAWS - inside };
 }
+
+/** Chances of doing it anew: to the first stop, one look, and what that look says. */
+export const anewChances = (wanted: Wanted, lookSd: number, passes: boolean): Chances =>
+  lookedAtChances(firstStopOf(wanted), wanted, lookSd, passes);
 
 /** How often it may go over where nothing is advised of itself, and what going over costs against ending inside; ours. */
 const [MOST_OVER, COST_OF_OVER] = [0.06, 2] as const;

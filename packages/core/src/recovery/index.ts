@@ -1,4 +1,4 @@
-export { amountThere, anewChances, firstStopOf, repairChances, wantedAnew } from './chances';
+export { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from './chances';
 export { planFaded, type FadedAsk, type FadedPlan } from './faded';
 export {
   coatSteps,

@@ -115,6 +115,7 @@ function waysFor(
   return waysOut({
     ...{ plan, state, mixId: MIX, objectId: plan.objects[0]!.id, moment, card: answer.card, read: answer.read },
     ...{ spot: spot!, others, areaIds, acrossCm: 20, atEdge: true, off: 'off', views: ['low light', 'sun flop'] },
+    peel: null,
     controlShift: FIVE_ANGLES.map((_, g) => [g < 2 ? 1 : -1, 0, 0] as const),
     say: (cm) => `${cm} cm`,
   });

@@ -11,7 +11,7 @@ import { differenceFrom, EYE_VIEWS, USUAL_CUTS, type EyeRead, type EyeView } fro
 import { labsAt, toLabs } from '../letdown/fittedLadder';
 import type { SpotState } from '../letdown/live';
 import { amountChances, type Chances } from '../letdown/rule';
-import { amountThere, anewChances, firstStopOf, repairChances, wantedAnew } from './chances';
+import { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from './chances';
 import { planFaded, type FadedPlan } from './faded';
 import { coatSteps, costOf, mendLayers, type MendCost, type Moment } from './steps';
 
@@ -37,6 +37,8 @@ export interface WaysAsk {
   readonly views: readonly EyeView[];
   /** What one control coat does to the look there, Lab per angle of the card; null where it was not worked out. */
   readonly controlShift: readonly Lab[] | null;
+  /** How its peel was called, and what lays the peel that is wanted; null where nobody said. */
+  readonly peel: { readonly word: string; readonly matchedBy: string } | null;
   /** A length in the units of the shop. */
   readonly say: (cm: number) => string;
 }
@@ -54,6 +56,8 @@ export interface WayOut {
   readonly promise: Promised;
   /** Null where nobody can say. */
   readonly chances: Chances | null;
+  /** What is said instead of a chance. */
+  readonly unsaid: string;
   /** What it will look like, per angle of the card, and how far from what has to be matched, dE00. */
   readonly labs: readonly Lab[];
   readonly differences: readonly number[];
@@ -85,6 +89,7 @@ const SAND_ALL: MendStep = {
 /** Minutes until clear can be sanded; ours, the sheet rules. */
 const CURE: MendStep = { is: 'work', kind: 'dry', text: 'Until the clear is cured as its sheet says.', minutes: 480 };
 
+const TRY_IT = 'nobody can say: try it on the card';
 const NEVER_BACK = 'It can’t be taken back: what is on stays on.';
 const UNTIL_CLEAR = 'Until it is cleared it wipes off the cured clear below; then no more.';
 
@@ -96,6 +101,7 @@ export function waysOut(q: WaysAsk): WayOut[] {
   if (zone === 'unlike') ways.push(...control(q));
   if (zone === 'over' || zone === 'unlike') ways.push(...richen(q), ...groundSpot(q));
   if (zone === 'over' || zone === 'unlike' || zone === 'short') ways.push(...reGround(q));
+  if (q.peel && q.moment === 'finished') ways.push(...otherPeel(q, q.peel));
   // An hour of work is worth a few in a hundred; what only ends even is worth less than what matches.
   const worth = (w: WayOut): number =>
     (w.chances?.in ?? UNKNOWN) - A_MINUTE * w.cost.minutes - (w.promise === 'even' ? EVEN : 0);
@@ -126,12 +132,9 @@ function leave(q: WaysAsk): WayOut {
   return {
     kind: 'leave',
     name: 'Leave it',
-    how: `It was called ${q.off || 'off'}. ${
-      look.seen.length
-        ? `By the card an eye tells it ${sayList(look.seen.map(sayFrom))}.`
-        : 'By the card so little film is missing that few eyes tell it.'
-    }`,
+    how: `It was called ${q.off || 'off'}.${look.seen.length ? '' : ' By the card so little film is missing that few eyes tell it.'}`,
     stop: '',
+    unsaid: TRY_IT,
     promise: 'inside',
     chances: q.spot.zone === 'unlike' ? null : repairChances(0, q.spot.wanted, q.card.window.inside),
     ...look,
@@ -200,9 +203,10 @@ function faded(q: WaysAsk): WayOut[] {
       kind: isCleared ? 'sand-effect' : 'faded',
       name: `${isCleared ? 'Sand, fade' : 'Fade'} ${n === 1 ? 'a light coat' : `${n} light coats`} in${isCleared ? ', clear again' : ''}`,
       how: `Same mix, whole for ${q.say(fan.acrossCm)} across, fading over ${q.say(fan.fadeCm)}${n > 1 && fan.stepCm ? `, each ${q.say(fan.stepCm)} further` : ''}; gun from what is right towards ${spot.spot}, overspray away from it.`,
-      stop: `${reference(q)}; look after every coat`,
+      stop: `${reference(q)}; look then, and lay what that look says`,
+      unsaid: TRY_IT,
       promise: 'inside',
-      chances: repairChances(amount, spot.wanted, q.card.window.inside),
+      chances: lookedAtChances(amount, spot.wanted, lookSdOf(spot), q.card.window.inside),
       ...looking(q, lookAt(q.card, spot.film + film)),
       risk: `At the worst ${fan.worst.toFixed(1)} dE00 stay along it, ${off}${isCleared ? '; the clear ends at a break, or its edge shows' : ''}.`,
       back: isCleared ? UNTIL_CLEAR : NEVER_BACK,
@@ -243,8 +247,9 @@ function allOver(q: WaysAsk): WayOut[] {
       name: `${Number(amount.toFixed(1))} of a coat more over all`,
       how: 'Everything that was looked at is short: over the whole of it, walked side by side.',
       stop: `${reference(q)}; look at the darkest place first`,
+      unsaid: TRY_IT,
       promise: 'inside',
-      chances: repairChances(amount, spot.wanted, q.card.window.inside),
+      chances: lookedAtChances(amount, spot.wanted, lookSdOf(spot), q.card.window.inside),
       ...looking(q, lookAt(q.card, spot.film + amount * spot.wanted.rate)),
       risk: 'Every place moves; what was not looked at may go over.',
       back: NEVER_BACK,
@@ -292,6 +297,7 @@ function richen(q: WaysAsk): WayOut[] {
       name: 'Richen what lies beside it',
       how: `${Number(amount.toFixed(1))} of a coat on ${sayList(areaIds.map((a) => plan.areas.find((p) => p.id === a)!.name))}, up to ${spot.spot}; none on ${spot.spot}. Only if they are yours.`,
       stop: `Stop when they look like ${spot.spot}`,
+      unsaid: TRY_IT,
       promise: 'even',
       chances: amountChances(amount, { film: missing, sd, rate, window: [-width, width] }),
       ...looking(q, labs),
@@ -331,6 +337,7 @@ function groundSpot(q: WaysAsk): WayOut[] {
       name: 'Back to the ground there',
       how: `Thin ground over ${spot.spot}, no further than it has to; then the effect fanned out beyond it in light coats, to ${Number(k.toFixed(2))} coats, then look.`,
       stop: `${reference(q)}; the last of it by what is seen`,
+      unsaid: TRY_IT,
       promise: 'inside',
       // A fan of light coats over a spot is less even than a side that is walked.
       chances: anewChances(
@@ -401,6 +408,7 @@ function reGround(q: WaysAsk): WayOut[] {
       name: `Re-ground ${names} to its break`,
       how: `Sanded, ground and effect anew on all of ${names}: ${Number(k.toFixed(2))} coats, then look, as today’s hand lays them.`,
       stop: `${reference(q)}; the last of it by what is seen`,
+      unsaid: TRY_IT,
       promise: 'inside',
       chances: anewChances(wanted, lookSdOf(spot), q.card.window.inside),
       ...looking(q, lookAt(q.card, spot.film + spot.wanted.film)),
@@ -432,6 +440,7 @@ function control(q: WaysAsk): WayOut[] {
       name: 'A control coat from twice as far',
       how: 'Over the whole side: the flakes lie flatter, the face is lifted and the flop goes darker. Try it on the card first.',
       stop: reference(q),
+      unsaid: TRY_IT,
       promise: 'inside',
       chances: null,
       ...looking(q, labs),
@@ -447,3 +456,52 @@ function control(q: WaysAsk): WayOut[] {
 
 /** A control coat in coats of a full wet layer. */
 const CONTROL_SHARE = 0.35;
+
+/** Under clear its peel is off: rougher is sanded and polished down to its neighbour, flatter is cleared again as that lays. */
+function otherPeel(q: WaysAsk, { word, matchedBy }: NonNullable<WaysAsk['peel']>): WayOut[] {
+  const { plan, spot } = q;
+  const layers = mendLayers(plan, q.state, q.areaIds[0] ?? '');
+  const look = looking(q, lookAt(q.card, spot.film));
+  const unsaid = 'its colour stays as it is';
+  const shared = { promise: 'inside' as const, chances: null, unsaid, ...look, areaIds: q.areaIds, faded: null };
+  if (word === 'rougher') {
+    const steps: MendStep[] = [
+      CURE,
+      { is: 'work', kind: 'sand', text: 'P1500, then P2500, wet, only as far as its neighbour is flat.', minutes: 0 },
+      { is: 'work', kind: 'polish', text: 'Up to the gloss beside it, not flatter than it.', minutes: 0 },
+    ];
+    return [
+      {
+        ...shared,
+        kind: 'polish',
+        name: 'Sand and polish there',
+        how: `The clear alone, down to the peel of what lies beside it. Colour does not change. Next time: ${matchedBy}.`,
+        stop: 'Stop when a lamp looks as it does beside it',
+        risk: 'Edges and lines rub through first; clear that is gone is gone.',
+        back: 'Not what was sanded off; it can be cleared again.',
+        cost: costOf(plan, q.areaIds, spot.spot, steps),
+        steps,
+      },
+    ];
+  }
+  if (word !== 'flatter' || !layers.clear) return [];
+  const steps: MendStep[] = [
+    CURE,
+    { is: 'work', kind: 'sand', text: 'P1000, wet, only to give it tooth.', minutes: 0 },
+    { is: 'work', kind: 'set', text: `For its peel: ${matchedBy}.`.slice(0, 300), minutes: 0 },
+    ...clearAgain(q, layers.clear),
+  ];
+  return [
+    {
+      ...shared,
+      kind: 'polish',
+      name: 'Clear again with more peel',
+      how: `Sanded for tooth, then as that peel is laid: ${matchedBy}.`,
+      stop: 'Try it on paper first; stop when a lamp looks as it does beside it',
+      risk: 'All of the area is cleared again, to a break.',
+      back: 'It sands and polishes flat again.',
+      cost: costOf(plan, q.areaIds, spot.spot, steps),
+      steps,
+    },
+  ];
+}

@@ -4,7 +4,7 @@ import { brighterFrom, EYE_VIEWS } from '../letdown/eye';
 import { liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import { nextAmount } from '../letdown/rule';
 import type { PreparedLibrary } from '../materials/shop';
-import { amountThere, anewChances, firstStopOf, repairChances, wantedAnew } from '../recovery/chances';
+import { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from '../recovery/chances';
 import { createEye, createPainter, trueWindow } from './run';
 import type { World } from './world';
 
@@ -81,8 +81,12 @@ export function studyRepairs(
         let laid = 0;
         for (let i = 0; i < n; i++)
           laid += (amount / n) * (1 + LAID.coat * draw() * Math.sqrt(1 / Math.max(1, amount / n)));
-        const mended = there + session * (laid + LAID.gun * amount * draw());
-        repairs.push({ way: 'faded', by, promised: repairChances(amount, wanted, passes).in, ...end(mended) });
+        let mended = there + session * (laid + LAID.gun * amount * draw());
+        const then = liveState(card, on + amount, [...looks, ...lookOnce(on + amount, mended)]).spots[0];
+        const more = then?.spray ?? 0;
+        mended += session * more * (1 + LAID.coat * draw());
+        const promised = lookedAtChances(amount, wanted, Math.min(1, spot.sd), passes).in;
+        repairs.push({ way: 'faded', by, promised, ...end(mended) });
       }
       if (spot.zone === 'over' || spot.zone === 'short') {
         const anew = wantedAnew(spot.film, wanted);
@@ -90,17 +94,8 @@ export function studyRepairs(
         const k = firstStopOf(anew);
         let laid = 0;
         for (let i = 0; i < k; i++) laid += session * Math.min(1, k - i) * again[i]!;
-        const says = lookOnce(k, laid);
-        const q = says.length
-          ? nextAmount(
-              wantedAt(
-                card,
-                says.map((s) => s.says),
-                k,
-              ),
-              0,
-            )
-          : 0;
+        const says = lookOnce(k, laid).map((l) => l.says);
+        const q = says.length ? nextAmount(wantedAt(card, says, k), 0) : 0;
         laid += session * q * (1 + LAID.coat * draw());
         repairs.push({
           way: 'reground',

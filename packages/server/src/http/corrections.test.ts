@@ -576,6 +576,10 @@ describe('a database of an earlier program', () => {
       taps.slice(0, 4).map((t, i) => [t.id, at + i, t.kind, t.text]),
     );
     expect(first.events[1]!.cells).toEqual([{ coatId: 'sealer/wet/1', areaId: 'edge' }]);
+    // What was not asked then: everything was cleared, nobody said how much peel, and no tap was a mend.
+    expect(first.job.areas!.map((a) => a.clear)).toEqual(['cleared', 'cleared']);
+    expect(first.job.texture).toBeNull();
+    expect(first.events.every((e) => e.mend === null)).toBe(true);
     expect(first.verdicts.map((v) => v.id)).toEqual([looks[0]!.id]);
     expect(first.events.slice(4)).toMatchObject([
       { id: looks[1]!.id, kind: 'look', coats: 2, look: { spot: 'nose', view: 'lamp', verdict: 'lighter' } },

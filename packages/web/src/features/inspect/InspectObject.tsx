@@ -107,10 +107,9 @@ export function InspectObject({
             {open && at ? (
               <LookPad
                 key={JSON.stringify(at)}
-                {...{ detail, live, log, places, onRead }}
+                {...{ detail, live, log, places, moment, onRead }}
                 place={open}
                 view={at.view}
-                onView={(view) => setAt({ place: open.name, view })}
               />
             ) : null}
           </>

@@ -2,7 +2,8 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import { photoPath, photosApi, pathOf, type JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import type { Look, SeenSpot } from '@steady-gleam/core/jobs';
-import type { EyeView, Verdict } from '@steady-gleam/core/letdown';
+import { PEEL_WORDS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
+import type { Moment } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
 import { sendBytes } from '../../shared/apiClient';
 import { shopIso } from '../../shared/clock';
@@ -26,8 +27,8 @@ export function LookPad({
   log,
   place,
   view,
+  moment,
   places,
-  onView,
   onRead,
 }: {
   detail: JobDetail;
@@ -35,15 +36,16 @@ export function LookPad({
   log: JobLog;
   place: Place & { readonly looks: readonly SeenSpot[] };
   view: EyeView;
+  moment: Moment;
   places: readonly Place[];
-  onView: (view: EyeView) => void;
   onRead: () => void;
 }) {
   const { tones } = useTheme();
   const { job } = detail;
   const [against, setAgainst] = useState('');
   const [reads, setReads] = useState(false);
-  const { beside } = FAMILIES[job.family].byEye;
+  // Under clear its peel may be off too.
+  const beside = [...FAMILIES[job.family].byEye.beside, ...(moment === 'finished' ? PEEL_WORDS : [])];
   const here = place.looks.find((l) => l.view === view && (l.against ?? '') === against && l.patch === null) ?? null;
   const coats = live.at(place.name);
   const say = (look: Partial<Look>) =>
@@ -135,15 +137,6 @@ export function LookPad({
       </Box>
       <Pair photos={here?.photos ?? []} name={place.name} against={against || 'what has to be matched'} />
       {reads ? <ReadThere {...{ detail, live, place, coats }} onKept={() => (setReads(false), onRead())} /> : null}
-      <Box role="group" aria-label="Seen from" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
-        {(Object.keys(VIEW_NAMES) as EyeView[])
-          .filter((v) => v !== view)
-          .map((v) => (
-            <Button key={v} variant="text" color="inherit" sx={{ minHeight: 48 }} onClick={() => onView(v)}>
-              {VIEW_NAMES[v]}
-            </Button>
-          ))}
-      </Box>
     </Box>
   );
 }

@@ -29,7 +29,7 @@ export function PlaceTable({
       <Box
         component="table"
         aria-label="Places by where one stands"
-        sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: 620 }}
+        sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: 560 }}
       >
         <thead>
           <tr>

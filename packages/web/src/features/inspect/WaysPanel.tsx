@@ -1,8 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
+import { EYE_VIEWS, PEEL_WORDS } from '@steady-gleam/core/letdown';
 import type { Library } from '@steady-gleam/core/materials';
-import { mendTold, sayFrom, type Moment, type WayOut } from '@steady-gleam/core/recovery';
+import { mendTold, type Moment, type WayOut } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -14,7 +15,7 @@ import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';
 import { TALL } from '../booth/boothStyles';
 import type { Live } from '../spray/useLive';
-import { sayOff, type Place } from './inspectModel';
+import { sayOff, VIEW_NAMES, type Place } from './inspectModel';
 import { FadedProfile } from './FadedProfile';
 import { NudgeBox } from './NudgeBox';
 import { useWays } from './useWays';
@@ -53,7 +54,7 @@ export function WaysPanel({
   const off = place ? sayOff(job.family, place.looks) : '';
   const spot = live.state?.spots.find((s) => s.spot === place?.name) ?? null;
   const ways = useWays(plan, state, live, {
-    ...{ mixId: job.mixId, moment, looks: place?.looks ?? [], off, atEdge },
+    ...{ mixId: job.mixId, moment, looks: place?.looks ?? [], off, atEdge, texture: job.texture },
     place: good ? place : null,
     acrossCm: good ? acrossCm : USUAL_CM,
   });
@@ -150,7 +151,7 @@ export function WaysPanel({
           <WayCard key={w.kind} way={w} live={live} isOpen={w === chosen} onOpen={() => setPicked(w.kind)} />
         ))}
       </Box>
-      {place.looks.some((l) => l.hue) ? (
+      {place.looks.some((l) => l.hue && !(PEEL_WORDS as readonly string[]).includes(l.hue)) ? (
         <NudgeBox {...{ detail, plan, state, live, log, library, place, moment }} />
       ) : null}
       {chosen ? (
@@ -173,7 +174,7 @@ function WayCard({ way, live, isOpen, onOpen }: { way: WayOut; live: Live; isOpe
   const target = live.count.answer!.card.sought.read.angles;
   const ends = way.chances
     ? `${way.promise === 'even' ? 'ends even' : 'ends inside'} in ${Math.round(way.chances.in * 100)} of 100`
-    : 'nobody can say: try it on the card';
+    : way.unsaid;
   const line = (name: string, value: string) => (
     <Box
       sx={{
@@ -236,7 +237,14 @@ function WayCard({ way, live, isOpen, onOpen }: { way: WayOut; live: Live; isOpe
             label="What has to be matched above, what it will look like below"
           />
           {line('dE00 by angle', way.differences.map((d) => d.toFixed(1)).join(' '))}
-          {line('still told', way.seen.length ? way.seen.map(sayFrom).join(', ') : 'from nowhere')}
+          {line(
+            'still told',
+            way.seen.length === EYE_VIEWS.length
+              ? 'from everywhere'
+              : way.seen.length
+                ? way.seen.map((v) => VIEW_NAMES[v]).join('; ')
+                : 'from nowhere',
+          )}
           {cost.coats
             ? line('coats, mix, time', `${cost.coats}, ${units.say('volume', cost.ml)}, ${sayMinutes(cost.minutes)}`)
             : null}

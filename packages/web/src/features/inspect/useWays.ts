@@ -1,4 +1,6 @@
+import { TEXTURES, type Texture } from '@steady-gleam/core/finishes';
 import type { JobPlan, JobState, SeenSpot } from '@steady-gleam/core/jobs';
+import { PEEL_WORDS } from '@steady-gleam/core/letdown';
 import { waysOut, type Moment, type WayOut } from '@steady-gleam/core/recovery';
 import { useMemo } from 'react';
 import { useUnits } from '../../shared/units';
@@ -19,6 +21,7 @@ export function useWays(
     readonly acrossCm: number;
     readonly atEdge: boolean;
     readonly off: string;
+    readonly texture: Texture | null;
   },
 ): readonly WayOut[] | null {
   const units = useUnits();
@@ -43,8 +46,16 @@ export function useWays(
       others: live.state!.spots.filter((s) => s !== spot),
       ...{ acrossCm: q.acrossCm, atEdge: q.atEdge, off: q.off },
       views: [...new Set([...off, 'sun flop' as const])].slice(0, 2),
+      peel: peelOf(q.looks, q.texture),
       controlShift: shift ?? null,
       say: (cm) => units.say('distance', cm),
     });
   }, [plan, state, live, answer, spot, q, shift, units]);
+}
+
+/** How the peel there was called, and what lays the one that is wanted: as the target's was, else as most makers leave it. */
+function peelOf(looks: readonly SeenSpot[], texture: Texture | null) {
+  const word = looks.findLast((l) => (PEEL_WORDS as readonly string[]).includes(l.hue ?? ''))?.hue;
+  const row = TEXTURES.find((t) => t.id === (texture ?? 'slight'))!;
+  return word ? { word, matchedBy: row.matchedBy } : null;
 }

@@ -1,5 +1,6 @@
 import { Box, Button, Checkbox, FormControlLabel, useTheme } from '@mui/material';
 import type { Area } from '@steady-gleam/contracts';
+import { CLEAR_STATES, type ClearState } from '@steady-gleam/core/finishes';
 import { pieceArea } from '@steady-gleam/core/mixing';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../shared/Field';
@@ -107,6 +108,20 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 1.5 }}>
         {tick('jamb or edge, sprayed first', t.area.first, (first) => set({ first }))}
         {tick('loose, on a stand', t.area.mounting === 'stand', (on) => set({ mounting: on ? 'stand' : 'object' }))}
+        <Box sx={{ width: 130 }}>
+          <Field
+            label="Clear on it"
+            select
+            value={t.area.clear}
+            onChange={(e) => set({ clear: e.target.value as ClearState })}
+          >
+            {CLEAR_STATES.map((c) => (
+              <option key={c} value={c}>
+                {c}
+              </option>
+            ))}
+          </Field>
+        </Box>
         {below.length || t.area.on !== null ? (
           <Box sx={{ width: 190 }}>
             <Field

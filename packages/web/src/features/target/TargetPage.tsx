@@ -23,6 +23,7 @@ import { outlyingSpots } from './chipsModel';
 import { ColourChip } from './ColourChip';
 import { PhotoReader } from './PhotoReader';
 import { TargetHistory } from './TargetHistory';
+import { TexturePick } from './TexturePick';
 import { WantedCover } from './WantedCover';
 import { TravelPicture } from '../../shared/TravelPicture';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
@@ -298,6 +299,7 @@ export function TargetPage() {
             spots={spots}
             scatter={scatter}
           />
+          <TexturePick job={job} />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
         </>
