@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root, run } from './install.mjs';
@@ -11,6 +11,27 @@ function check(name, command, args, options) {
   console.log(`\n— ${name}`);
   if (run(command, args, options) === 0) passed++;
   else failed++;
+}
+
+/** Checks that need nothing of one another, side by side: each one's words are printed when it is over. */
+async function sideBySide(list) {
+  await Promise.all(
+    list.map(
+      ({ name, command, args }) =>
+        new Promise((done) => {
+          let said = '';
+          const child = spawn(command, args, { cwd: root });
+          child.stdout.on('data', (d) => (said += d));
+          child.stderr.on('data', (d) => (said += d));
+          child.on('close', (status) => {
+            console.log(`\n— ${name}\n${said.trim()}`);
+            if (status === 0) passed++;
+            else failed++;
+            done();
+          });
+        }),
+    ),
+  );
 }
 
 /** A runner that leaves a report with counts; no report counts as one failure. */
@@ -43,8 +64,10 @@ function ensureChromium() {
 
 ensureInstalled();
 mkdirSync(join(root, '.cache'), { recursive: true });
-check('lint, format, dependency direction', 'npm', ['run', '--silent', 'lint']);
-check('types', 'npm', ['run', '--silent', 'typecheck']);
+await sideBySide([
+  { name: 'lint, format, dependency direction', command: 'npm', args: ['run', '--silent', 'lint'] },
+  { name: 'types', command: 'npm', args: ['run', '--silent', 'typecheck'] },
+]);
 suite(
   'unit',
   process.execPath,

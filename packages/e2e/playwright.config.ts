@@ -4,10 +4,11 @@ import { CHROMIUM, CHROMIUM_FLAGS } from './src/browser';
 export default defineConfig({
   testDir: './src',
   testMatch: '*.spec.ts',
+  globalSetup: './src/fillData.ts',
   // Generous: the journey takes 30 s on a calm machine and three times that in a slow spell.
   timeout: 400_000,
   expect: { timeout: 20_000 },
-  workers: 2,
+  workers: 1,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../../.cache/e2e-report.json' }]],
   outputDir: '../../test-results',

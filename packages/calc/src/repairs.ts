@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { format, resolveConfig } from 'prettier';
 import { prepareLibrary } from '@steady-gleam/core/materials';
 import { createRandom } from '@steady-gleam/core/numeric';
 import { CORE_KINDS, foreignWorld, studyRepairs, type Repair } from '@steady-gleam/core/study';
@@ -43,8 +44,8 @@ const page = [
   `${all.length} ways out at places that came out otherwise than meant, by ${painters} painters of a foreign truth (light followed`,
   `ray by ray, ${rays} rays an evaluation, other film, other tilt, other hands; see [the study](study.md)). A place missed up to a`,
   'third of its film, or scatters by 7 %. It is looked at by instrument or by eye, and every way out there is says how likely it',
-  'is to end inside the limits of every angle; then it is done, with one look in between, and judged by the truth. Finishes that no film brings inside',
-  'are among them: there nothing ends inside. Made by `npm run repairs`.',
+  'is to end inside the limits of every angle; then it is done, with one look in between, and judged by the truth. Finishes that',
+  'no film brings inside are among them: there nothing ends inside. Made by `npm run repairs`.',
   '',
   '## All ways out together',
   '',
@@ -64,5 +65,7 @@ const page = [
   ),
   '',
 ];
-writeFileSync(join(root, 'docs/repairs.md'), page.join('\n'));
+const file = join(root, 'docs/repairs.md');
+const style = await resolveConfig(file);
+writeFileSync(file, await format(page.join('\n'), { ...style, parser: 'markdown' }));
 console.log(page.join('\n'));

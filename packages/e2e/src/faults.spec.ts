@@ -68,4 +68,6 @@ test('mottling seen with lights off before clear: the log says that the effect w
   await page.getByRole('button', { name: 'It matches here' }).click();
   await page.getByRole('button', { name: 'Mended: go on' }).click();
   await expect(page.getByRole('heading', { name: /^Lights off on/ })).toBeVisible();
+  // What was found there is mended: the lamp asks anew.
+  await expect(page.getByRole('alert')).toHaveCount(0);
 });

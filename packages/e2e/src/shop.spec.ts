@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { seriousFaults } from './axe';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
-import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
+import { emptyFolder, makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
 
 const PORT = 4775;
 const CANDY = '1a47e000-0000-4000-8000-000000000fa0';
@@ -268,8 +268,8 @@ test('a finish of the bank goes into a new job, which changes it as its own; a c
 });
 
 test('killed anywhere in its very first start, the program starts whole the next time', async () => {
-  for (const ms of [150, 700, 1600, 2600, 4200]) {
-    const fresh = makeFolder();
+  for (const ms of [150, 1200, 3200]) {
+    const fresh = emptyFolder();
     const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
       env: { ...process.env, STEADY_GLEAM_DATA: fresh, PORT: '4776', LOG_LEVEL: 'silent' },
       stdio: 'ignore',

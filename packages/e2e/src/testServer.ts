@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -13,9 +13,17 @@ export interface TestServer {
   readonly stop: (signal?: NodeJS.Signals) => Promise<void>;
 }
 
-/** A fresh data folder, to be removed with `removeFolder`. */
+/** A data folder as the first start leaves it, made once a run: filling one takes longer than most journeys. */
+export const FILLED = join(root, '.cache/e2e-data');
+
+/** An empty data folder, to be removed with `removeFolder`. */
+export const emptyFolder = (): string => mkdtempSync(join(tmpdir(), 'steady-gleam-'));
+
+/** A data folder with the demo in it where a filled one was made, else an empty one; to be removed with `removeFolder`. */
 export function makeFolder(): string {
-  return mkdtempSync(join(tmpdir(), 'steady-gleam-'));
+  const folder = emptyFolder();
+  if (existsSync(FILLED)) cpSync(FILLED, folder, { recursive: true });
+  return folder;
 }
 
 export function removeFolder(folder: string): void {

@@ -102,7 +102,12 @@ export function evidenceOf(record: FaultRecord): Evidence[] {
       .filter((e) => e.kind === 'sprayed' && e.text === SCUFFED)
       .flatMap((e) => e.cells.map((c) => JSON.stringify([c.coatId, c.areaId]))),
   );
+  // What was sanded for it has a tooth of its own.
+  const sands = new Set(
+    state.checks.flatMap((c) => (c.check.kind === 'sand' && c.is === 'passed' ? [c.check.id] : [])),
+  );
   const late = waits.find((w) => {
+    if (w.above.cell.checks.some((id) => sands.has(id))) return false;
     const window = w.below.cell.coat.recoatMinutes;
     const key = JSON.stringify([w.above.cell.coatId, w.above.cell.areaId]);
     return window !== null && w.took > window * 60_000 && !scuffed.has(key);

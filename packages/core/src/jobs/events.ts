@@ -87,6 +87,8 @@ export const eventOf = (
 export const SCUFFED = 'scuffed';
 /** Text of a coat more that is laid of the mix let down 1:1. */
 export const LET_DOWN = 'let down 1:1';
+/** How the text of a note begins that says a fault found at a coat was put right, without a mend. */
+export const PUT_RIGHT = 'put right: ';
 /** Text of cells that are left out since what is on is enough. */
 export const ENOUGH = 'enough';
 

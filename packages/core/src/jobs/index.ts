@@ -22,6 +22,7 @@ export {
   eventOf,
   inForce,
   LET_DOWN,
+  PUT_RIGHT,
   SCUFFED,
   type CellRef,
   type EventKind,
@@ -40,11 +41,12 @@ export {
   type CheckKind,
   type WorkKind,
 } from './checks';
-export { mendCell, WAY_KINDS, type Mend, type MendStep, type WayKind } from './mend';
+export { isMend, mendCell, WAY_KINDS, type Mend, type MendStep, type WayKind } from './mend';
 export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
 export {
   coatsOn,
   coatsAt,
+  foundOn,
   jobState,
   laidOf,
   solidsOn,

@@ -56,6 +56,9 @@ export interface Mend {
   readonly steps: readonly MendStep[];
 }
 
+/** Whether a cell is of a mend: it is in no plan. */
+export const isMend = ({ coatId }: CellRef): boolean => coatId.startsWith('mend/');
+
 /** Whether a reach is less than the area. */
 const isLocal = (reach: Reach): boolean => reach.kind === 'fan' || reach.kind === 'spot';
 /** Further away for a light and a control coat than for a full one, as coats are planned. */

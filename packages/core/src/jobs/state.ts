@@ -1,5 +1,5 @@
 import type { Check } from './checks';
-import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN } from './events';
+import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN, PUT_RIGHT } from './events';
 import { withMend } from './mend';
 import type { Cell } from './job';
 import { extraCell, waitBetween, type JobPlan } from './plan';
@@ -125,7 +125,12 @@ export function jobState(
   const left = new Map<string, string>();
   const judged = new Map<
     string,
-    { readonly is: 'passed' | 'skipped' | 'fault'; readonly reason: string; readonly at: number }
+    {
+      readonly is: 'passed' | 'skipped' | 'fault';
+      readonly reason: string;
+      readonly at: number;
+      readonly cells: JobEvent['cells'];
+    }
   >();
   const extras: { readonly cell: Cell; readonly event: JobEvent }[] = [];
   const mends: JobEvent[] = [];
@@ -153,12 +158,17 @@ export function jobState(
         });
         if (cell) extras.push({ cell, event: e });
       }
-    else if (e.kind === 'mend') mends.push(e);
-    else if (e.checkId !== null && (e.kind === 'check' || e.kind === 'skip' || e.kind === 'fault'))
+    else if (e.kind === 'mend') {
+      mends.push(e);
+      // What was found there is mended: its check is asked anew.
+      const here = new Set(e.cells.map((c) => c.areaId));
+      for (const [id, j] of judged) if (j.is === 'fault' && j.cells.some((c) => here.has(c.areaId))) judged.delete(id);
+    } else if (e.checkId !== null && (e.kind === 'check' || e.kind === 'skip' || e.kind === 'fault'))
       judged.set(e.checkId, {
         is: e.kind === 'check' ? 'passed' : e.kind === 'skip' ? 'skipped' : 'fault',
         reason: e.text,
         at: e.at,
+        cells: e.cells,
       });
   }
   if (sprayed.size) started ??= Math.min(...[...sprayed.values()].map((s) => s.at));
@@ -388,6 +398,15 @@ function areaOn(
     filmUm: list.reduce((s, l) => s + l.filmUm, 0),
     plannedUm: list.reduce((s, l) => s + l.plannedUm, 0),
   };
+}
+
+/** A fault that was found at a coat on an area, and is neither mended nor put right since; null for none. */
+export function foundOn(state: Pick<JobState, 'history'>, areaId: string): JobEvent | null {
+  const here = state.history.filter((e) => e.cells.some((c) => c.areaId === areaId));
+  const at = here.findLastIndex((e) => e.kind === 'fault' && e.checkId === null);
+  const since = here.slice(at + 1);
+  const isOver = since.some((e) => e.kind === 'mend' || (e.kind === 'note' && e.text.startsWith(PUT_RIGHT)));
+  return at < 0 || isOver ? null : here[at]!;
 }
 
 /**

@@ -5,6 +5,7 @@ import {
   checkTask,
   jobState,
   jobTimeline,
+  isMend,
   sayAreas,
   sayCheckOf,
   sayEvent,
@@ -188,7 +189,7 @@ function coatTable(
     .filter((s) => s.isExtra)
     .map((s): TableCell[] => [
       cell(
-        `one more: ${STYLES[s.cell.coat.style].name.toLowerCase()} of ${s.cell.coat.name} on ${sayAreas(plan, [s.cell.areaId])}, ${say('film', s.cell.coat.filmUm)}`,
+        `${isMend(s.cell) ? `mend: ${sayCoat(s.cell.coat)}` : `one more: ${STYLES[s.cell.coat.style].name.toLowerCase()} of ${s.cell.coat.name}`} on ${sayAreas(plan, [s.cell.areaId])}, ${say('film', s.cell.coat.filmUm)}`,
         { bold: true, colSpan: 10 },
       ),
       ...Array.from({ length: 9 }, () => cell('')),

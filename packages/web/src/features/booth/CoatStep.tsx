@@ -4,6 +4,9 @@ import { STYLES } from '@steady-gleam/core/finishes';
 import {
   cellKey,
   ENOUGH,
+  foundOn,
+  isMend,
+  PUT_RIGHT,
   laidOf,
   sayReach,
   SCUFFED,
@@ -55,9 +58,8 @@ export function CoatStep({
   signals,
 }: StepProps & { detail: JobDetail; at: CellState; signals: Signals }) {
   const [open, setOpen] = useState<'swap' | 'note' | 'more' | 'skip' | 'fault' | null>(null);
-  // What was found on this area since its last coat, and is not mended yet.
-  const [found, setFound] = useState<string | null>(null);
   const { cell } = at;
+  const found = foundOn(state, cell.areaId);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const others = state.others.filter((s) => !state.round.includes(s) || s !== at);
   return (
@@ -94,17 +96,22 @@ export function CoatStep({
             kind="fault"
             onSay={(text) => {
               setOpen(null);
-              setFound(text);
               log.tell({ kind: 'fault', cells: [{ coatId: cell.coatId, areaId: cell.areaId }], text });
             }}
           />
         ) : null}
         {found !== null && open === null ? (
           <FoundFault
-            reason={found}
+            reason={found.text}
             areaIds={[cell.areaId]}
             {...{ detail, plan, state, log }}
-            onDone={() => setFound(null)}
+            onRight={() =>
+              log.tell({
+                kind: 'note',
+                cells: [{ coatId: cell.coatId, areaId: cell.areaId }],
+                text: `${PUT_RIGHT}${found.text}`.slice(0, 400),
+              })
+            }
           />
         ) : null}
         {open === 'skip' ? (
@@ -171,9 +178,7 @@ function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
     <>
       <Typography component="h1" data-testid="coat" sx={{ ...BIG, fontSize: 58 }}>
         {capital(
-          at.isExtra && !cell.coatId.startsWith('mend/')
-            ? `${STYLES[coat.style].name.toLowerCase()} more of ${coat.name}`
-            : sayCoat(coat),
+          at.isExtra && !isMend(cell) ? `${STYLES[coat.style].name.toLowerCase()} more of ${coat.name}` : sayCoat(coat),
         )}
       </Typography>
       <Typography component="p" data-testid="piece" sx={{ ...BIG, fontSize: 40, color: tones.inkSoft }}>

@@ -18,12 +18,18 @@ interface FoundProps {
   readonly log: Pick<JobLog, 'tell'>;
   /** Areas it may lie on. */
   readonly areaIds: readonly string[];
-  /** A way out was put into the run, or the fault was waved on. */
-  readonly onDone?: () => void;
 }
 
 /** A fault that was found at a step of the run: that nothing goes over it, what its job's log says, and its ways out. */
-export function FoundFault({ reason, ...job }: FoundProps & { reason: string }) {
+export function FoundFault({
+  reason,
+  onRight,
+  ...job
+}: FoundProps & {
+  reason: string;
+  /** It was put right without a mend; left out where its check says so. */
+  onRight?: () => void;
+}) {
   const { tones } = useTheme();
   const known = FAULTS.find((f) => f.name === reason);
   return (
@@ -41,6 +47,11 @@ export function FoundFault({ reason, ...job }: FoundProps & { reason: string }) 
       >
         Found: {reason}. Put it right before anything goes over it, then go on.
       </Typography>
+      {onRight ? (
+        <Button variant="outlined" sx={{ ...TALL, mb: 1.5 }} onClick={onRight}>
+          It is put right: go on
+        </Button>
+      ) : null}
       {known ? (
         <>
           <FaultWays fault={known} {...job} />
@@ -59,7 +70,7 @@ function ByTheLog({ fault, detail, plan, state }: FoundProps & { fault: Fault })
 const USUAL_CM = 15;
 
 /** The ways out there are now, each as steps of the run; where it lies is said by a tap. */
-function FaultWays({ fault, detail, plan, state, log, areaIds, onDone }: FoundProps & { fault: Fault }) {
+function FaultWays({ fault, detail, plan, state, log, areaIds }: FoundProps & { fault: Fault }) {
   const units = useUnits();
   const [areaId, setAreaId] = useState(areaIds[0] ?? '');
   const object = plan.areas.find((a) => a.id === areaId)?.objectId ?? '';
@@ -95,7 +106,7 @@ function FaultWays({ fault, detail, plan, state, log, areaIds, onDone }: FoundPr
             key={way.name}
             variant="outlined"
             sx={{ ...TALL, justifyContent: 'flex-start', textAlign: 'left', lineHeight: 1.15, display: 'block', py: 1 }}
-            onClick={() => {
+            onClick={() =>
               log.tell(
                 mendTold(
                   state,
@@ -107,9 +118,8 @@ function FaultWays({ fault, detail, plan, state, log, areaIds, onDone }: FoundPr
                   },
                   way.name,
                 ),
-              );
-              onDone?.();
-            }}
+              )
+            }
           >
             <b>
               {way.name} on {name}
