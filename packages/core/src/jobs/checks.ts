@@ -1,6 +1,7 @@
 import type { EyeView } from '../letdown/eye';
 import { wayOf, type Way } from '../products/ways';
 import type { CellRef } from './events';
+import type { WorkKind } from './mendSteps';
 import type { Cell, JobFinish, JobLayer, JobObject, SprayArea, SpraySettings } from './job';
 
 /** A step that is not a coat: something to look at, to do, or to find a fault at. */
@@ -20,10 +21,6 @@ export type CheckKind =
   | 'standing'
   | 'bake'
   | WorkKind;
-
-/** What is done by hand in a mend. */
-export type WorkKind = (typeof WORK_KINDS)[number];
-export const WORK_KINDS = ['dry', 'clean', 'sand', 'polish', 'strip', 'set'] as const;
 
 export interface Check {
   readonly id: string;

@@ -1,5 +1,5 @@
 import type { EyeView, Verdict } from '../letdown/eye';
-import type { Mend } from './mend';
+import type { Mend } from './mendSteps';
 
 /** One coat on one area. */
 export interface CellRef {

@@ -1,8 +1,4 @@
 export {
-  ALL,
-  NONE,
-  reachFaults,
-  reachM2,
   sprayAreas,
   type Cell,
   type CellEdit,
@@ -10,11 +6,10 @@ export {
   type JobLayer,
   type JobObject,
   type ObjectCount,
-  type Reach,
-  type ReachRule,
   type SprayArea,
   type SpraySettings,
 } from './job';
+export { ALL, NONE, reachFaults, reachM2, type Reach, type ReachRule } from './reach';
 export {
   cellKey,
   ENOUGH,
@@ -30,18 +25,9 @@ export {
   type Laid,
   type Look,
 } from './events';
-export {
-  lookAfter,
-  BAKE_MINUTES,
-  sayCheck,
-  STANDING,
-  usualLook,
-  WORK_KINDS,
-  type Check,
-  type CheckKind,
-  type WorkKind,
-} from './checks';
-export { isMend, mendCell, WAY_KINDS, type Mend, type MendStep, type WayKind } from './mend';
+export { lookAfter, BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './checks';
+export { isMend, mendCell } from './mend';
+export { WAY_KINDS, WORK_KINDS, type Mend, type MendStep, type WayKind, type WorkKind } from './mendSteps';
 export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
 export {
   coatsOn,

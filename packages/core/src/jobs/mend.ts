@@ -1,60 +1,12 @@
 import { STYLES, type StyleId } from '../finishes/styles';
-import type { EyeView } from '../letdown/eye';
 import { settingsForFilm } from '../spraying/gunFilm';
 import type { PlannedCoat } from '../spraying/coatPlan';
-import { MEND_TAKES, type Check, type WorkKind } from './checks';
+import { MEND_TAKES, type Check } from './checks';
 import { cellKey, LET_DOWN, type CellRef, type JobEvent } from './events';
-import { reachM2, type Cell, type Reach } from './job';
+import type { Cell } from './job';
+import type { MendStep } from './mendSteps';
 import type { JobPlan } from './plan';
-
-/** Ways out of what is off, as the log names them. */
-export const WAY_KINDS = [
-  'faded',
-  'all',
-  'control',
-  'richen',
-  'ground-spot',
-  'reground',
-  'sand-effect',
-  'polish',
-  'fault',
-] as const;
-export type WayKind = (typeof WAY_KINDS)[number];
-
-/** One step of a mend, as the log keeps it. */
-export type MendStep =
-  | {
-      readonly is: 'work';
-      readonly kind: WorkKind;
-      /** What there is to do. */
-      readonly text: string;
-      /** Its own clock, minutes; 0 for none. */
-      readonly minutes: number;
-    }
-  | {
-      readonly is: 'coat';
-      readonly layerId: string;
-      readonly style: StyleId;
-      /** Of a coat of that style: 1 as it is, less for a thinner one. */
-      readonly share: number;
-      readonly reach: Reach;
-      /** Laid of the mix let down 1:1. */
-      readonly letDown: boolean;
-      /** What lies below counts no more: the colour begins anew. */
-      readonly anew: boolean;
-    };
-
-/** A way out that was chosen: it becomes cells and checks of the run. */
-export interface Mend {
-  readonly way: WayKind;
-  /** Place it is about, as it is called in looks. */
-  readonly spot: string;
-  /** What was off, as it was said. */
-  readonly off: string;
-  /** Places it is looked at from when it is done. */
-  readonly views: readonly EyeView[];
-  readonly steps: readonly MendStep[];
-}
+import { reachM2, type Reach } from './reach';
 
 /** Whether a cell is of a mend: it is in no plan. */
 export const isMend = ({ coatId }: CellRef): boolean => coatId.startsWith('mend/');

@@ -15,19 +15,16 @@ import type { TimeBatch } from '../booth/timeline';
 import { checksOf, type Check } from './checks';
 import { LET_DOWN, type CellRef } from './events';
 import {
-  ALL,
-  NONE,
   isCounted,
-  reachM2,
   spreadCount,
   type Cell,
   type JobFinish,
   type JobLayer,
   type JobObject,
-  type Reach,
   type SprayArea,
   type SpraySettings,
 } from './job';
+import { ALL, NONE, reachM2, type Reach } from './reach';
 
 export interface JobPlanInput {
   /** The job's own first. */

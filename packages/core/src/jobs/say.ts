@@ -2,7 +2,8 @@ import { FAMILIES } from '../finishes/families';
 import { sayCoat } from '../spraying/coatPlan';
 import { sayCheck, type Check } from './checks';
 import { ENOUGH, LET_DOWN, type JobEvent } from './events';
-import type { Cell, Reach } from './job';
+import type { Cell } from './job';
+import type { Reach } from './reach';
 import type { JobPlan } from './plan';
 import type { JobState, Step } from './state';
 

@@ -1,8 +1,9 @@
 import type { FaultStep, FaultWay } from '../faults/ways';
-import { ALL, type Reach } from '../jobs/job';
+import { ALL, type Reach } from '../jobs/reach';
 import { laidOf } from '../jobs/state';
 import type { JobState } from '../jobs/state';
-import { mendCell, type Mend, type MendStep } from '../jobs/mend';
+import { mendCell } from '../jobs/mend';
+import type { Mend, MendStep } from '../jobs/mendSteps';
 import { effectOn } from '../jobs/effect';
 import type { JobPlan } from '../jobs/plan';
 import { waitBetween } from '../jobs/plan';

@@ -1,8 +1,8 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { effectOn } from '../jobs/effect';
-import { ALL, type Reach } from '../jobs/job';
-import type { MendStep, WayKind } from '../jobs/mend';
+import { ALL, type Reach } from '../jobs/reach';
+import type { MendStep, WayKind } from '../jobs/mendSteps';
 import type { JobPlan } from '../jobs/plan';
 import type { JobState } from '../jobs/state';
 import { sayList } from '../jobs/say';
