@@ -29,6 +29,8 @@ export interface SpotState {
   /** Of that amount; null where nothing is advised. */
   readonly chances: Chances | null;
   readonly zone: SpotZone;
+  /** It was judged by eye: a match stops it, however little is still missing. */
+  readonly byEye: boolean;
   /** What is believed of the film still wanted there, the place taken by itself: it may have missed a pass. */
   readonly wanted: Wanted;
 }
@@ -162,6 +164,7 @@ export function liveState(
       spray,
       chances: spray > 0 ? amountChances(spray, wanted) : null,
       zone,
+      byEye: byWord.length > 0,
       wanted: wantedAt(card, says, there, PLACE_FILM_SD),
     };
   });

@@ -1,3 +1,4 @@
+import type { SpotState } from '../letdown/live';
 import { createRandom, normal } from '../numeric/random';
 import { amountChances, FIRST_STOP_OVER, nextAmount, type Chances, type Wanted } from '../letdown/rule';
 
@@ -106,6 +107,17 @@ export function lookedAtChances(first: number, wanted: Wanted, lookSd: number, p
   const inside = (1 - (under + over) / DRAWS) * (1 - (passes ? WINDOW.passes : WINDOW.closest).none);
   return { under: under / DRAWS, in: inside, over: 1 - under / DRAWS - inside };
 }
+
+/**
+ * Chances of an amount on a place that is short. An instrument says what the rest is; an eye that calls it a match stops there, so
+ * what was laid first is what counts.
+ */
+export const mendedChances = (
+  amount: number,
+  { wanted, sd, byEye }: Pick<SpotState, 'wanted' | 'sd' | 'byEye'>,
+  passes: boolean,
+): Chances =>
+  byEye ? repairChances(amount, wanted, passes) : lookedAtChances(amount, wanted, Math.min(1, sd), passes);
 
 /** Chances of doing it anew: to the first stop, one look, and what that look says. */
 export const anewChances = (wanted: Wanted, lookSd: number, passes: boolean): Chances =>

@@ -1,4 +1,12 @@
-export { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from './chances';
+export {
+  amountThere,
+  anewChances,
+  firstStopOf,
+  lookedAtChances,
+  mendedChances,
+  repairChances,
+  wantedAnew,
+} from './chances';
 export { planFaded, type FadedAsk, type FadedPlan } from './faded';
 export {
   coatSteps,

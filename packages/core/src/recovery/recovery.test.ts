@@ -114,7 +114,7 @@ function waysFor(
   const [spot, ...others] = seenAs(3, said);
   return waysOut({
     ...{ plan, state, mixId: MIX, objectId: plan.objects[0]!.id, moment, card: answer.card, read: answer.read },
-    ...{ spot: spot!, others, areaIds, acrossCm: 20, atEdge: true, off: 'off', views: ['low light', 'sun flop'] },
+    ...{ spot: spot!, others, areaIds, acrossCm: 20, atEdge: true, off: 'off' },
     peel: null,
     controlShift: FIVE_ANGLES.map((_, g) => [g < 2 ? 1 : -1, 0, 0] as const),
     say: (cm) => `${cm} cm`,

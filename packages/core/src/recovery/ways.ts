@@ -11,7 +11,7 @@ import { differenceFrom, EYE_VIEWS, USUAL_CUTS, type EyeRead, type EyeView } fro
 import { labsAt, toLabs } from '../letdown/fittedLadder';
 import type { SpotState } from '../letdown/live';
 import { amountChances, type Chances } from '../letdown/rule';
-import { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from './chances';
+import { amountThere, anewChances, firstStopOf, mendedChances, repairChances, wantedAnew } from './chances';
 import { planFaded, type FadedPlan } from './faded';
 import { coatSteps, costOf, mendLayers, type MendCost, type Moment } from './steps';
 
@@ -33,8 +33,6 @@ export interface WaysAsk {
   readonly atEdge: boolean;
   /** Its word, as it is kept: what was said of it. */
   readonly off: string;
-  /** From where it is looked at when it is mended. */
-  readonly views: readonly EyeView[];
   /** What one control coat does to the look there, Lab per angle of the card; null where it was not worked out. */
   readonly controlShift: readonly Lab[] | null;
   /** How its peel was called, and what lays the peel that is wanted; null where nobody said. */
@@ -206,7 +204,7 @@ function faded(q: WaysAsk): WayOut[] {
       stop: `${reference(q)}; look then, and lay what that look says`,
       unsaid: TRY_IT,
       promise: 'inside',
-      chances: lookedAtChances(amount, spot.wanted, lookSdOf(spot), q.card.window.inside),
+      chances: mendedChances(amount, spot, q.card.window.inside),
       ...looking(q, lookAt(q.card, spot.film + film)),
       risk: `At the worst ${fan.worst.toFixed(1)} dE00 stay along it, ${off}${isCleared ? '; the clear ends at a break, or its edge shows' : ''}.`,
       back: isCleared ? UNTIL_CLEAR : NEVER_BACK,
@@ -249,7 +247,7 @@ function allOver(q: WaysAsk): WayOut[] {
       stop: `${reference(q)}; look at the darkest place first`,
       unsaid: TRY_IT,
       promise: 'inside',
-      chances: lookedAtChances(amount, spot.wanted, lookSdOf(spot), q.card.window.inside),
+      chances: mendedChances(amount, spot, q.card.window.inside),
       ...looking(q, lookAt(q.card, spot.film + amount * spot.wanted.rate)),
       risk: 'Every place moves; what was not looked at may go over.',
       back: NEVER_BACK,

@@ -4,7 +4,7 @@ import { brighterFrom, EYE_VIEWS } from '../letdown/eye';
 import { liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import { nextAmount } from '../letdown/rule';
 import type { PreparedLibrary } from '../materials/shop';
-import { amountThere, anewChances, firstStopOf, lookedAtChances, repairChances, wantedAnew } from '../recovery/chances';
+import { amountThere, anewChances, firstStopOf, mendedChances, repairChances, wantedAnew } from '../recovery/chances';
 import { createEye, createPainter, trueWindow } from './run';
 import type { World } from './world';
 
@@ -85,7 +85,7 @@ export function studyRepairs(
         const then = liveState(card, on + amount, [...looks, ...lookOnce(on + amount, mended)]).spots[0];
         const more = then?.spray ?? 0;
         mended += session * more * (1 + LAID.coat * draw());
-        const promised = lookedAtChances(amount, wanted, Math.min(1, spot.sd), passes).in;
+        const promised = mendedChances(amount, spot, passes).in;
         repairs.push({ way: 'faded', by, promised, ...end(mended) });
       }
       if (spot.zone === 'over' || spot.zone === 'short') {

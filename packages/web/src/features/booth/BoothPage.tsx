@@ -1,10 +1,9 @@
-import { Box, Button, ThemeProvider, Typography } from '@mui/material';
-import { Link, Navigate, useParams, useSearchParams } from 'react-router';
+import { Navigate, useParams, useSearchParams } from 'react-router';
 import { createSteadyTheme } from '../../app/theme';
 import { Notice } from '../../shared/Notice';
 import { useJobDetail } from '../../shared/useJob';
 import { BoothRun } from './BoothRun';
-import { TALL } from './boothStyles';
+import { FullScreen } from './FullScreen';
 import { useBooth } from './useBooth';
 
 const dim = createSteadyTheme('dim');
@@ -31,39 +30,10 @@ function BoothScreen({ id, finishId }: { id: string; finishId: string | null }) 
   const ofCard = finishId !== null;
   const booth = useBooth(id, finishId);
   return (
-    <ThemeProvider theme={dim}>
-      <Box
-        component="main"
-        sx={{
-          position: 'fixed',
-          inset: 0,
-          overflowY: 'auto',
-          background: dim.tones.page,
-          color: dim.tones.ink,
-          display: 'flex',
-          flexDirection: 'column',
-        }}
-      >
-        {booth.snapshot ? (
-          <BoothRun jobId={id} ofCard={ofCard} log={booth.log} snapshot={booth.snapshot} failure={booth.failure} />
-        ) : (
-          <Box sx={{ m: 'auto', p: 4, textAlign: 'center' }}>
-            <Typography variant="h1">
-              {booth.failure ? 'The booth could not be opened.' : 'Opening the booth …'}
-            </Typography>
-            {booth.failure ? (
-              <>
-                <Typography sx={{ mt: 1, mb: 2 }}>
-                  {booth.failure} A job that was open in the booth before opens without the server too.
-                </Typography>
-                <Button component={Link} to="/" variant="contained" sx={TALL}>
-                  Back to the jobs
-                </Button>
-              </>
-            ) : null}
-          </Box>
-        )}
-      </Box>
-    </ThemeProvider>
+    <FullScreen theme={dim} booth={booth} name="The booth">
+      {(snapshot) => (
+        <BoothRun jobId={id} ofCard={ofCard} log={booth.log} snapshot={snapshot} failure={booth.failure} />
+      )}
+    </FullScreen>
   );
 }

@@ -1,14 +1,10 @@
 import { Box, Button, Typography } from '@mui/material';
 
-import { libraryOf } from '@steady-gleam/core/materials';
-import { type JobPlan, type JobState, jobState, sayOn, sayStep, workOfCard, workOfJob } from '@steady-gleam/core/jobs';
-import { useMemo } from 'react';
+import { type JobPlan, type JobState, sayOn, sayStep } from '@steady-gleam/core/jobs';
 import { Link } from 'react-router';
-import { pickOf } from '../../shared/jobModel';
 import { FinishButton } from '../../shared/FinishButton';
 import type { BoothSnapshot } from '../../shared/log/logStore';
 import type { JobLog } from '../../shared/log/useLog';
-import { eventsOf } from '../../shared/useJobWork';
 import { History } from '../spray/History';
 import { BoothHeader } from './BoothHeader';
 import { BoothSection } from './BoothSection';
@@ -16,6 +12,7 @@ import { BIG, TALL } from './boothStyles';
 import { CheckStep } from './CheckStep';
 import { CoatStep } from './CoatStep';
 import { LookStep } from './LookStep';
+import { useRun } from './useRun';
 import { useAwake, useSignals, type Signals } from './useSignals';
 
 /** A run: its film section, the one step that is next, and what comes after. */
@@ -35,24 +32,9 @@ export function BoothRun({
 }) {
   useAwake();
   const [signals, setSignals] = useSignals();
-  const { detail, own, products, guns } = snapshot;
-  const { job, card } = detail;
-  const plan = useMemo(() => {
-    const input = {
-      job,
-      card,
-      library: libraryOf(own.map((m) => m.material)),
-      products: products.map((p) => p.product),
-      guns: guns.map((g) => g.gun),
-      pick: pickOf(job),
-    };
-    return ((ofCard ? workOfCard(input) : null) ?? workOfJob(input)!).plan;
-  }, [job, card, own, products, guns, ofCard]);
-  const { events, refused, own: mine } = log;
-  const state = useMemo(
-    () => jobState(plan, ofCard ? events : eventsOf(detail, { events, refused }), (e) => mine.has(e.id)),
-    [plan, detail, events, refused, mine, ofCard],
-  );
+  const { detail } = snapshot;
+  const { job } = detail;
+  const { plan, state } = useRun(snapshot, log, ofCard);
   const step = { jobId, plan, state, log };
   const { next } = state;
   return (

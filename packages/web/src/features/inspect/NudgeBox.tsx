@@ -1,4 +1,4 @@
-import { Box, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography, useTheme } from '@mui/material';
 import { de2000 } from '@steady-gleam/core/colour';
 import { type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
 import type { JobDetail } from '@steady-gleam/contracts';
@@ -48,6 +48,7 @@ export function NudgeBox({
   plan,
   state,
   live,
+  log,
   library,
   place,
   moment,
@@ -139,6 +140,19 @@ export function NudgeBox({
         height={70}
         label="What has to be matched above, after half the tint below"
       />
+      <Button
+        variant="outlined"
+        sx={{ mt: 1, minHeight: 52, width: '100%' }}
+        onClick={() =>
+          log.tell({
+            kind: 'note',
+            cells: place.areaIds.map((areaId) => ({ coatId: '', areaId })),
+            text: `half a tint into the cup: ${pours}`.slice(0, 400),
+          })
+        }
+      >
+        It is in the cup: note it
+      </Button>
       <Box sx={{ fontFamily: FIGURES, mt: 0.5 }}>
         dE00 {target.map((t, g) => de2000(t.lab, card[g]!).toFixed(1)).join(' ')} now,{' '}
         {target.map((t, g) => de2000(t.lab, after[g]!).toFixed(1)).join(' ')} after

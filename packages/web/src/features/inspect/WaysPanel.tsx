@@ -15,7 +15,7 @@ import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';
 import { TALL } from '../booth/boothStyles';
 import type { Live } from '../spray/useLive';
-import { sayOff, VIEW_NAMES, type Place } from './inspectModel';
+import { sayOff, VIEW_NAMES, viewsAfter, type Place } from './inspectModel';
 import { FadedProfile } from './FadedProfile';
 import { NudgeBox } from './NudgeBox';
 import { useWays } from './useWays';
@@ -44,6 +44,7 @@ export function WaysPanel({
   place: (Place & { readonly looks: readonly SeenSpot[] }) | null;
 }) {
   const { tones } = useTheme();
+  const units = useUnits();
   const { job } = detail;
   const [across, setAcross] = useState('');
   const [atEdge, setAtEdge] = useState(/edge|nose|rim|lip|tail/i.test(place?.name ?? ''));
@@ -107,17 +108,11 @@ export function WaysPanel({
       });
       return;
     }
-    const views = [
-      ...new Set([
-        ...place.looks.filter((l) => l.verdict !== 'match' && l.verdict).map((l) => l.view),
-        'sun flop' as const,
-      ]),
-    ];
     log.tell(
       mendTold(
         state,
         way.areaIds,
-        { way: way.kind, spot: place.name, off: off.slice(0, 120), views: views.slice(0, 3), steps: way.steps },
+        { way: way.kind, spot: place.name, off: off.slice(0, 120), views: viewsAfter(place.looks), steps: way.steps },
         way.name,
       ),
     );
@@ -132,8 +127,8 @@ export function WaysPanel({
             label="How wide it is"
             value={across}
             onValue={setAcross}
-            error={good ? undefined : 'Between 1 and 500 cm.'}
-            hint={across.trim() ? '' : `empty: ${USUAL_CM} cm`}
+            error={good ? undefined : `Between ${units.say('distance', 1)} and ${units.say('distance', 500)}.`}
+            hint={across.trim() ? '' : `empty: ${units.say('distance', USUAL_CM)}`}
           />
         </Box>
         <Button

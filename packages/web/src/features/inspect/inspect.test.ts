@@ -12,7 +12,7 @@ const look = (spot: string, more: Partial<SeenSpot> = {}): SeenSpot => ({
   ...{ against: null, photos: [], areaIds: ['side'], at: 1, ...more },
 });
 const spot = (name: string, zone: SpotState['zone'], film = 0): SpotState => ({
-  ...{ spot: name, film: 3, sd: 0.1, left: film, spray: 0, chances: null, zone },
+  ...{ spot: name, film: 3, sd: 0.1, left: film, spray: 0, chances: null, zone, byEye: true },
   wanted: { film, sd: 0.1, rate: 1, window: [-0.3, 0.3] },
 });
 const live = (...spots: SpotState[]): LiveState => ({ session: 1, sessionSd: 0.1, spots });

@@ -93,6 +93,15 @@ export function sayOff(family: FinishFamily, looks: readonly SeenSpot[]): string
   return sayList([...new Set(words)]);
 }
 
+/** Places to stand from which it is looked at when it is mended: where it was off, and the flop. */
+export const viewsAfter = (looks: readonly SeenSpot[]): EyeView[] =>
+  [
+    ...new Set([
+      ...looks.filter((l) => l.verdict !== null && l.verdict !== 'match').map((l) => l.view),
+      'sun flop' as const,
+    ]),
+  ].slice(0, 3);
+
 /** The page's sentence and its reason. */
 export function sayInspect(q: {
   readonly family: FinishFamily;

@@ -2,7 +2,6 @@ import { TEXTURES, type Texture } from '@steady-gleam/core/finishes';
 import type { JobPlan, JobState, SeenSpot } from '@steady-gleam/core/jobs';
 import { PEEL_WORDS } from '@steady-gleam/core/letdown';
 import { waysOut, type Moment, type WayOut } from '@steady-gleam/core/recovery';
-import { useMemo } from 'react';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
 import type { Live } from '../spray/useLive';
@@ -36,21 +35,16 @@ export function useWays(
       : null,
     (c) => c.controlShift(layers, q.mixId, spot!.film, angles!),
   );
-  return useMemo(() => {
-    if (!answer || !spot || !q.moment || !q.place) return null;
-    // It is looked at again from where it was off, and from the flop.
-    const off = q.looks.filter((l) => l.verdict !== null && l.verdict !== 'match').map((l) => l.view);
-    return waysOut({
-      ...{ plan, state, mixId: q.mixId, objectId: live.objectId, moment: q.moment },
-      ...{ card: answer.card, read: answer.read, spot, areaIds: q.place.areaIds },
-      others: live.state!.spots.filter((s) => s !== spot),
-      ...{ acrossCm: q.acrossCm, atEdge: q.atEdge, off: q.off },
-      views: [...new Set([...off, 'sun flop' as const])].slice(0, 2),
-      peel: peelOf(q.looks, q.texture),
-      controlShift: shift ?? null,
-      say: (cm) => units.say('distance', cm),
-    });
-  }, [plan, state, live, answer, spot, q, shift, units]);
+  if (!answer || !spot || !q.moment || !q.place) return null;
+  return waysOut({
+    ...{ plan, state, mixId: q.mixId, objectId: live.objectId, moment: q.moment },
+    ...{ card: answer.card, read: answer.read, spot, areaIds: q.place.areaIds },
+    others: live.state!.spots.filter((s) => s !== spot),
+    ...{ acrossCm: q.acrossCm, atEdge: q.atEdge, off: q.off },
+    peel: peelOf(q.looks, q.texture),
+    controlShift: shift ?? null,
+    say: (cm) => units.say('distance', cm),
+  });
 }
 
 /** How the peel there was called, and what lays the one that is wanted: as the target's was, else as most makers leave it. */

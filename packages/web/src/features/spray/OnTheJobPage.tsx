@@ -75,6 +75,13 @@ export function OnTheJobPage() {
           Not to be called matched yet: at what is on now no eye has looked {sayList(unseen.missing)}.
         </Typography>
       ) : null}
+      {live.state.spots.some((s) => ['over', 'unlike', 'short'].includes(s.zone)) ? (
+        <Typography sx={{ mb: 1 }}>
+          <Link to={`/jobs/${job.id}/inspect`} style={{ color: 'inherit' }}>
+            The ways out of what is off, each worked out to its end
+          </Link>
+        </Typography>
+      ) : null}
       {job.done ? (
         <Typography role="status" sx={{ mb: 1 }}>
           {sayDone(job.done, (at) => timeSaid(at, shopNow()))}
