@@ -96,7 +96,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
 
   await test.step('the sample: a body under a lamp, the compared side by side', async () => {
     await open(page, 3, 'sample');
-    await expect(page.locator('[data-drawn=webgl] canvas')).toBeVisible({ timeout: 20_000 });
+    await expect(page.locator('[data-drawn=webgl] canvas')).toBeVisible({ timeout: 90_000 });
     await page.getByRole('button', { name: 'Tank' }).click();
     await page.getByRole('slider', { name: 'Lamp, left to right' }).focus();
     for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
