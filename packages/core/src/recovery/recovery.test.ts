@@ -417,7 +417,9 @@ describe('what a way promises', () => {
     expect(repairs.length).toBeGreaterThan(250);
     const mean = (of_: readonly Repair[], f: (r: Repair) => number) => of_.reduce((s, r) => s + f(r), 0) / of_.length;
     const off = mean(repairs, (r) => r.promised) - mean(repairs, (r) => (r.inside ? 1 : 0));
-    expect(Math.abs(off)).toBeLessThan(0.12);
+    // Sixteen painters: what differs between them moves the mean by six in a hundred; three times that is allowed. A hundred
+    // painters stand in docs/repairs.md.
+    expect(Math.abs(off)).toBeLessThan(0.18);
     const sure = repairs.filter((r) => r.promised >= 0.9);
     if (sure.length >= 20) expect(mean(sure, (r) => (r.inside ? 1 : 0))).toBeGreaterThan(0.8);
     // What was called short never goes over often.
