@@ -27,7 +27,11 @@ export interface FaultWay {
 /** Minutes, ours: a coat that is to be sanded, one laid too heavy, one that lifted. The sheet rules. */
 const [TOUCH_DRY, HARD_DRY, THROUGH] = [20, 60, 480] as const;
 
-const work = (kind: Extract<FaultStep, { is: 'work' }>['kind'], text: string, minutes = 0): FaultStep => ({
+const work = (
+  kind: Extract<FaultStep, { is: 'work' }>['kind'],
+  text: string,
+  minutes = 0,
+): Extract<FaultStep, { is: 'work' }> => ({
   is: 'work',
   kind,
   text,
@@ -41,14 +45,22 @@ const coat = (
   anew = false,
 ): FaultStep => ({ is: 'coat', of, style, coats, on, ...(anew ? { anew } : {}) });
 
+/** Works that several ways share. */
+export const CURED = work('dry', 'Until it is cured as the sheet says.', THROUGH);
+export const SAND_CLEAR = work(
+  'sand',
+  'The clear P800 to P1000, wet, only as far as it is mended and cleared again; tack.',
+);
+export const SAND_TO_BREAK = work('sand', 'P600 to P800 to the nearest break, edges by hand; tack.');
+export const SAND_FOR_POLISH = work('sand', 'P1500, then P2500, wet, only until it is as flat as what lies beside it.');
+
 const control = coat('effect', 'control', 'area');
-const TO_BREAK = 'P600 to P800 to the nearest break, edges by hand; tack.';
 /** Ground, effect and, where it was on, clear of the whole area anew. */
 const reGround = (isCleared: boolean): FaultWay => ({
   name: 'Re-ground to a break',
   steps: [
     work('dry', 'Until it can be sanded, as the sheet says.', HARD_DRY),
-    work('sand', TO_BREAK),
+    SAND_TO_BREAK,
     coat('ground', 'wet', 'area', 'planned', true),
     coat('effect', 'wet', 'area', 'planned'),
     ...(isCleared ? [coat('clear', 'wet', 'area', 'planned')] : []),
@@ -65,11 +77,9 @@ const groundThere = (first: readonly FaultStep[], isCleared: boolean): FaultWay 
     ...(isCleared ? [coat('clear', 'wet', 'area', 'planned')] : []),
   ],
 });
-const SAND_CLEAR = work('sand', 'The clear P800 to P1000, only as far as it is mended and cleared again.');
-const CURED = work('dry', 'Until it is cured as the sheet says.', THROUGH);
 const polish = (text: string): FaultWay => ({
   name: 'Sand and polish',
-  steps: [CURED, work('sand', 'P1500, then P2500, wet, only until it is flat.'), work('polish', text)],
+  steps: [CURED, SAND_FOR_POLISH, work('polish', text)],
 });
 
 /** What can be done about every fault of the table, before clear and after; common practice (no source), amounts ours. */

@@ -49,16 +49,19 @@ export function cupsOf(plan: Pick<JobPlan, 'layers' | 'cells'>, cells: readonly 
   });
 }
 
-/** What a gun leaves in its cup and hose of so little, ml. */
-const LET_DOWN_LOSS_ML = 15;
+/** What a gun leaves in its cup and hose of so little, ml; ours. */
+export const LEFT_IN_GUN_ML = 15;
+
+/** What one cell takes out of the cup, ml ready to spray. @param transfer share of the spray that lands, 0..1 */
+export const cellMl = (cell: Pick<Cell, 'areaM2' | 'coat'>, transfer: number): number =>
+  (cell.areaM2 * cell.coat.filmUm) / cell.coat.volumeSolids / transfer;
 
 /**
  * How much of the cup is let down with as much of its carrier for one cell of a coat let down 1:1, ml, to the next 5.
  * @param transfer share of the spray that lands, 0..1
  */
 export function letDownMl(cell: Pick<Cell, 'areaM2' | 'coat'>, transfer: number): number {
-  const wet = (cell.areaM2 * cell.coat.filmUm) / cell.coat.volumeSolids / transfer + LET_DOWN_LOSS_ML;
-  return Math.ceil(wet / 2 / 5) * 5;
+  return Math.ceil((cellMl(cell, transfer) + LEFT_IN_GUN_ML) / 2 / 5) * 5;
 }
 
 /**

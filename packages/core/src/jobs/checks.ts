@@ -1,4 +1,5 @@
-import type { EyeView } from '../letdown/eye';
+import { sayFrom, type EyeView } from '../letdown/eye';
+import { sayList } from './list';
 import { wayOf, type Way } from '../products/ways';
 import type { CellRef } from './events';
 import type { WorkKind } from './mendSteps';
@@ -48,16 +49,14 @@ export interface Check {
 export const STANDING = 15;
 export const BAKE_MINUTES = 30;
 /** Minutes the painter is kept, ours. */
-export const MEND_TAKES: Readonly<Record<WorkKind, number>> = {
+export const TAKES: Readonly<Record<CheckKind, number>> = {
   dry: 0,
   clean: 6,
   sand: 12,
   polish: 20,
   strip: 90,
   set: 3,
-};
-const TAKES: Readonly<Record<CheckKind, number>> = {
-  ...MEND_TAKES,
+  tint: 4,
   prep: 0,
   shake: 3,
   hiding: 1,
@@ -247,10 +246,6 @@ export function checksOf(
 
 const ids_ = (list: readonly Cell[]): string[] => list.map((c) => c.areaId);
 
-/** Places to stand, in a row as they are said. */
-const sayFrom = (views: readonly EyeView[]): string =>
-  views.length > 1 ? `${views.slice(0, -1).join(', ')} and ${views.at(-1)}` : (views[0] ?? '');
-
 /** A check in a heading and what there is to do. @param names of the areas it is about. @param prep how the families of the job are sanded */
 export function sayCheck(
   check: Pick<Check, 'kind' | 'coats' | 'text' | 'spot' | 'views'>,
@@ -286,7 +281,7 @@ export function sayCheck(
       if (check.views)
         return {
           title: `Stop. Look at ${at}.`,
-          text: `Mended: held against what has to be matched from ${sayFrom(check.views)}, before anything goes over it.`,
+          text: `Mended: held against what has to be matched ${sayList(check.views.map(sayFrom))}, before anything goes over it.`,
         };
       return {
         title: `Stop. Look at ${object}.`,
@@ -346,6 +341,8 @@ export function sayCheck(
         title: `Strip ${at}`,
         text: `${check.text ?? ''} Dust mask, wet where it can be; old paint may hold lead or chromate: never dry-sand it. Stripper only as its sheet says.`,
       };
+    case 'tint':
+      return { title: 'Tint the cup, half first', text: check.text ?? '' };
     case 'set':
       return { title: 'Set the gun', text: check.text ?? '' };
     case 'bake':

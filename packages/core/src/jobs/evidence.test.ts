@@ -4,7 +4,7 @@ import { missingViews, viewsOf, type EyeView } from '../letdown/eye';
 import { area, finish, object, plainPlan } from '../testdata/jobs';
 import { eventOf, type JobEvent } from './events';
 import { seenOf, unseenOf } from './evidence';
-import { sayList } from './say';
+import { sayList } from './list';
 import { jobState, laidOf } from './state';
 import { runOf } from './work';
 

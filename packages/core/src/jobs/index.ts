@@ -27,7 +27,15 @@ export {
 } from './events';
 export { lookAfter, BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './checks';
 export { isMend, mendCell } from './mend';
-export { WAY_KINDS, WORK_KINDS, type Mend, type MendStep, type WayKind, type WorkKind } from './mendSteps';
+export {
+  WAY_KINDS,
+  WORK_KINDS,
+  type Mend,
+  type MendReach,
+  type MendStep,
+  type WayKind,
+  type WorkKind,
+} from './mendSteps';
 export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
 export {
   coatsOn,
@@ -46,7 +54,8 @@ export {
 export { looksOf, onThere, seenOf, unseenOf, type ReadSpot, type SeenSpot, type Unseen } from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';
-export { sayAreas, sayCell, sayCheckOf, sayEvent, sayList, sayOn, sayReach, sayStep } from './say';
+export { sayList } from './list';
+export { sayAreas, sayCell, sayCheckOf, sayEvent, sayOn, sayReach, sayStep } from './say';
 export {
   doneOf,
   filmOf,
@@ -69,6 +78,6 @@ export {
   type RunState,
   type WorkInput,
 } from './work';
-export { groupsOf, letDownMl } from './amounts';
+export { cellMl, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
 export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
 export { effectOn, type EffectOn } from './effect';

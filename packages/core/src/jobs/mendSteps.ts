@@ -3,7 +3,7 @@ import type { EyeView } from '../letdown/eye';
 import type { Reach } from './reach';
 
 /** What is done by hand in a mend. */
-export const WORK_KINDS = ['dry', 'clean', 'sand', 'polish', 'strip', 'set'] as const;
+export const WORK_KINDS = ['dry', 'clean', 'sand', 'polish', 'strip', 'set', 'tint'] as const;
 export type WorkKind = (typeof WORK_KINDS)[number];
 
 /** Ways out of what is off, as the log names them. */
@@ -16,9 +16,13 @@ export const WAY_KINDS = [
   'reground',
   'sand-effect',
   'polish',
+  'tint',
   'fault',
 ] as const;
 export type WayKind = (typeof WAY_KINDS)[number];
+
+/** A coat of a mend goes over all of an area, or about one place of it. */
+export type MendReach = Extract<Reach, { kind: 'all' | 'fan' }>;
 
 /** One step of a mend, as the log keeps it. */
 export type MendStep =
@@ -36,7 +40,7 @@ export type MendStep =
       readonly style: StyleId;
       /** Of a coat of that style: 1 as it is, less for a thinner one. */
       readonly share: number;
-      readonly reach: Reach;
+      readonly reach: MendReach;
       /** Laid of the mix let down 1:1. */
       readonly letDown: boolean;
       /** What lies below counts no more: the colour begins anew. */

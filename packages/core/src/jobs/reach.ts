@@ -30,8 +30,8 @@ export type Reach =
       readonly from: string;
     };
 
-export const ALL: Reach = { kind: 'all' };
-export const NONE: Reach = { kind: 'none' };
+export const ALL = { kind: 'all' } as const satisfies Reach;
+export const NONE = { kind: 'none' } as const satisfies Reach;
 
 /** m2 that a coat of such a reach is laid on: whole up to where it fades, half of the fade. */
 export function reachM2(reach: Reach, area: ReachedArea): number {

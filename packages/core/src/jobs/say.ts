@@ -3,13 +3,10 @@ import { sayCoat } from '../spraying/coatPlan';
 import { sayCheck, type Check } from './checks';
 import { ENOUGH, LET_DOWN, type JobEvent } from './events';
 import type { Cell } from './job';
+import { sayList } from './list';
 import type { Reach } from './reach';
 import type { JobPlan } from './plan';
 import type { JobState, Step } from './state';
-
-/** Names in a row as they are said: "a, b and c". */
-export const sayList = (names: readonly string[]): string =>
-  names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
 
 /** Areas by name; four and more as their number. */
 export function sayAreas(plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): string {

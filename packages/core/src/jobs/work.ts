@@ -19,7 +19,8 @@ import {
 import { effectOn } from './effect';
 import { unseenOf } from './evidence';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';
-import { sayList, sayStep } from './say';
+import { sayList } from './list';
+import { sayStep } from './say';
 import type { PlannedCoat } from '../spraying/coatPlan';
 import { setUpOf, setUpDifferences, type SetUp, type SetUpDifference } from '../spraying/setUp';
 import type { JobState } from './state';

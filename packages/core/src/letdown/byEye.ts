@@ -6,6 +6,7 @@ import { USUAL_HAND } from './cardFilm';
 import type { EyePosterior, PossibleLadder } from './eye';
 import { labsAt, plainLadder, toLabs, type Ladder } from './fittedLadder';
 import type { LadderTable } from './ladderTable';
+import { THREE_NODES } from '../numeric/normal';
 import { noiseOf } from './readings';
 import { countWindow } from './window';
 
@@ -15,11 +16,7 @@ export function ladderOfAnyHand(
   film: { readonly mean: number; readonly sd: number } = USUAL_HAND,
 ): PossibleLadder[] {
   const at = (z: number) => plainLadder(table, Math.exp(film.mean + film.sd * z));
-  return [
-    { ladder: at(0), weight: 2 / 3 },
-    { ladder: at(Math.sqrt(3)), weight: 1 / 6 },
-    { ladder: at(-Math.sqrt(3)), weight: 1 / 6 },
-  ];
+  return THREE_NODES.map(([z, weight]) => ({ ladder: at(z), weight }));
 }
 
 /** Deviations of a count from its posterior on a grid, as equally likely values, ascending. */

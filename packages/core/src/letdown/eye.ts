@@ -2,7 +2,7 @@ import { de2000 } from '../colour/difference';
 import { FAMILIES, FAMILY_IDS, type FinishFamily } from '../finishes/families';
 import type { Lab } from '../colour/lab';
 import { coatGrid } from '../matching/stopWindow';
-import { normalCdf } from '../numeric/normal';
+import { normalCdf, THREE_NODES } from '../numeric/normal';
 import { labsAt, LADDER_LAST, toLabs, type Ladder } from './fittedLadder';
 
 /** How a rung looks beside the target, seen from one place. */
@@ -13,6 +13,7 @@ export type HueWord = 'redder' | 'yellower' | 'greener' | 'bluer';
 export const HUE_WORDS: readonly HueWord[] = ['redder', 'yellower', 'greener', 'bluer'];
 /** How its peel is off, under clear. */
 export const PEEL_WORDS = ['rougher', 'flatter'] as const;
+export const isPeelWord = (word: string | null | undefined): boolean => PEEL_WORDS.some((w) => w === word);
 /** All that may be said beside a verdict; what is no hue is kept, and no evidence of the count. */
 export const EYE_WORDS: readonly string[] = [
   ...new Set([...HUE_WORDS, ...FAMILY_IDS.flatMap((id) => FAMILIES[id].byEye.beside), ...PEEL_WORDS]),
@@ -41,6 +42,17 @@ export function missingViews(family: FinishFamily, seen: readonly EyeView[]): Lo
     ([what]) => what,
   );
 }
+
+const FROM: Readonly<Record<EyeView, string>> = {
+  'sun face': 'at the face in the sun',
+  'sun flop': 'in the sun’s flop',
+  shade: 'in open shade',
+  'low light': 'at dusk',
+  lamp: 'under the booth lamp',
+  'shop light': 'in the shop’s light',
+};
+/** A place to stand as it stands in a sentence. */
+export const sayFrom = (view: EyeView): string => FROM[view];
 
 export interface RungVerdict {
   readonly coats: number;
@@ -115,11 +127,6 @@ const NODES = [
   [-1.35562618, 0.222075922],
   [2.856970014, 0.011257411],
   [-2.856970014, 0.011257411],
-] as const;
-const FILM_NODES = [
-  [0, 2 / 3],
-  [Math.sqrt(3), 1 / 6],
-  [-Math.sqrt(3), 1 / 6],
 ] as const;
 
 /** How far one colour is from another as an eye tells it: how much, and how surely to the lighter side. */
@@ -236,7 +243,7 @@ function rungChance(read: EyeRead, verdicts: readonly RungVerdict[], n: number, 
   const tables = verdicts.map((v) => cellTable(v.verdict, eye.view, cuts));
   const film = Math.hypot(RUNG_SHARE * Math.sqrt(n), RUNG_COUNT);
   let sum = 0;
-  for (const [x, filmWeight] of FILM_NODES) {
+  for (const [x, filmWeight] of THREE_NODES) {
     const seen = verdicts.map((v) => seenAt(Math.max(0, n + x * film), v.view));
     for (const [z, weight] of NODES) {
       let p = filmWeight * weight;

@@ -19,6 +19,8 @@ export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 export {
   brighterFrom,
   countByEye,
+  isPeelWord,
+  sayFrom,
   differenceFrom,
   EYE_VIEWS,
   faceAgainstFlop,

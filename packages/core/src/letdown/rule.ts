@@ -9,7 +9,8 @@ export interface Chances {
 }
 
 /** Scatter of the film of a job against its card, ln: sessions of both, edges, and every coat. Common practice (no source). */
-const [CARD_SESSION, JOB_SESSION, EDGES, COAT] = [0.06, 0.06, 0.03, 0.096] as const;
+const [CARD_SESSION, JOB_SESSION, EDGES] = [0.06, 0.06, 0.03] as const;
+export const COAT = 0.096;
 /** Chance of going over that is accepted at the first stop, before anything was looked at. */
 export const FIRST_STOP_OVER = 0.02;
 /** And after a look: while another one can follow, and with the last one behind. */
@@ -61,7 +62,7 @@ export interface Wanted {
 }
 
 /** Scatter of an amount q laid now: of its coats, and of the gun. */
-const [AMOUNT_COAT, AMOUNT_GUN] = [0.09, 0.03] as const;
+export const [AMOUNT_COAT, AMOUNT_GUN] = [0.09, 0.03] as const;
 const MOST_AT_ONCE = 2.5;
 export const TENTH = 0.1;
 /** A coat costs a little; nearer the middle is worth a little. */

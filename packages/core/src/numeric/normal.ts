@@ -6,3 +6,10 @@ export function normalCdf(z: number): number {
   const erf = 1 - poly * Math.exp(-x * x);
   return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
 }
+
+/** Gauss-Hermite quadrature for a standard normal, three nodes: value and weight (Abramowitz and Stegun 25.10, scaled). */
+export const THREE_NODES = [
+  [0, 2 / 3],
+  [Math.sqrt(3), 1 / 6],
+  [-Math.sqrt(3), 1 / 6],
+] as const;

@@ -1,6 +1,16 @@
 import type { SpotState } from '../letdown/live';
 import { createRandom, normal } from '../numeric/random';
-import { amountChances, FIRST_STOP_OVER, nextAmount, type Chances, type Wanted } from '../letdown/rule';
+import { THREE_NODES } from '../numeric/normal';
+import {
+  AMOUNT_COAT,
+  AMOUNT_GUN,
+  amountChances,
+  COAT,
+  FIRST_STOP_OVER,
+  nextAmount,
+  type Chances,
+  type Wanted,
+} from '../letdown/rule';
 
 /** How much further than believed films stray, as a factor of the doubt; ours, from the study of repairs. */
 const STRAYS = 1.05;
@@ -15,11 +25,6 @@ const WINDOW = {
   passes: { at: -0.7, slope: 0.58, sd: 0.42, none: 0.02 },
   closest: { at: -1.05, slope: 0.43, sd: 0.53, none: 0.4 },
 } as const;
-const NODES = [
-  [0, 2 / 3],
-  [Math.sqrt(3), 1 / 6],
-  [-Math.sqrt(3), 1 / 6],
-] as const;
 
 /** Half a window as it may truly be, counts. @param z standard normal */
 function halfWindow({ window }: Wanted, passes: boolean, z: number): number {
@@ -35,7 +40,7 @@ function halfWindow({ window }: Wanted, passes: boolean, z: number): number {
 export function repairChances(q: number, wanted: Wanted, passes: boolean): Chances {
   const middle = (wanted.window[0] + wanted.window[1]) / 2;
   let [under, over] = [0, 0];
-  for (const [z, weight] of NODES) {
+  for (const [z, weight] of THREE_NODES) {
     const width = halfWindow(wanted, passes, z);
     const window = [middle - width, middle + width] as const;
     for (const [times, share] of [
@@ -68,15 +73,13 @@ export function firstStopOf(wanted: Wanted): number {
 export const wantedAnew = (film: number, wanted: Wanted): Wanted => ({
   ...wanted,
   film: Math.max(0.25, film + wanted.film),
-  // What was wrong about the film there falls away with it; what was wrong about the target stays.
+  // Looks at what lies there are all that is known of what it wants, so it is known no better.
   sd: Math.max(0.1, wanted.sd),
 });
 
 /** How surely a look at what was laid anew tells what is still missing, counts: as the looks before it, at least this. */
 const LEAST_LOOK = 0.18;
 const DRAWS = 400;
-/** Scatter of film laid anew: of every coat, and of the gun; as the advice has it. */
-const [COAT, GUN] = [0.096, 0.03] as const;
 
 /**
  * Chances of laying an amount, one look, and what that look says. Worked out by drawing; same seed, same answer.
@@ -93,14 +96,15 @@ export function lookedAtChances(first: number, wanted: Wanted, lookSd: number, p
   for (let i = 0; i < DRAWS; i++) {
     const needs = wanted.film + (random() < ODD ? ODD_STRAYS : STRAYS) * wanted.sd * gauss();
     const width = halfWindow(wanted, passes, gauss());
-    let film = first * wanted.rate * Math.exp(share * gauss() + GUN * gauss());
+    let film = first * wanted.rate * Math.exp(share * gauss() + AMOUNT_GUN * gauss());
     const believed = wanted.film - first * wanted.rate;
     const prior = Math.hypot(wanted.sd, share * first * wanted.rate);
     const seen = needs - film + sd * gauss();
     const [a, b] = [1 / sd ** 2, 1 / prior ** 2];
     const after = { ...wanted, film: (a * seen + b * believed) / (a + b), sd: 1 / Math.sqrt(a + b) };
     const q = nextAmount(after, 0);
-    if (q > 0) film += q * wanted.rate * (1 + (0.09 / Math.sqrt(Math.max(1, q))) * gauss()) + GUN * q * gauss();
+    if (q > 0)
+      film += q * wanted.rate * (1 + (AMOUNT_COAT / Math.sqrt(Math.max(1, q))) * gauss()) + AMOUNT_GUN * q * gauss();
     if (film > needs + middle + width) over++;
     else if (film < needs + middle - width) under++;
   }
@@ -108,16 +112,21 @@ export function lookedAtChances(first: number, wanted: Wanted, lookSd: number, p
   return { under: under / DRAWS, in: inside, over: 1 - under / DRAWS - inside };
 }
 
+/** How surely looks at a place tell, counts; beyond a coat nothing is told. */
+export const lookSdOf = ({ sd }: Pick<SpotState, 'sd'>): number => Math.min(1, sd);
+
 /**
  * Chances of an amount on a place that is short. An instrument says what the rest is; an eye that calls it a match stops there, so
  * what was laid first is what counts.
  */
 export const mendedChances = (
   amount: number,
-  { wanted, sd, byEye }: Pick<SpotState, 'wanted' | 'sd' | 'byEye'>,
+  spot: Pick<SpotState, 'wanted' | 'sd' | 'byEye'>,
   passes: boolean,
 ): Chances =>
-  byEye ? repairChances(amount, wanted, passes) : lookedAtChances(amount, wanted, Math.min(1, sd), passes);
+  spot.byEye
+    ? repairChances(amount, spot.wanted, passes)
+    : lookedAtChances(amount, spot.wanted, lookSdOf(spot), passes);
 
 /** Chances of doing it anew: to the first stop, one look, and what that look says. */
 export const anewChances = (wanted: Wanted, lookSd: number, passes: boolean): Chances =>

@@ -19,4 +19,4 @@ export {
   type MendLayers,
   type Moment,
 } from './steps';
-export { sayFrom, spotReaches, waysOut, type WayOut, type WaysAsk } from './ways';
+export { spotReaches, waysOut, type WayOut, type WaysAsk } from './ways';

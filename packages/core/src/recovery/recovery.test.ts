@@ -16,7 +16,7 @@ import { createRandom } from '../numeric/random';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { evaluateReference } from '../optics/stack';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '../products';
-import { CORE_KINDS, foreignWorld, ownWorld, studyRepairs, type Repair } from '../study';
+import { CORE_KINDS, foreignWorld, ownWorld, studyRepairs, type Kind, type Repair, type World } from '../study';
 import {
   amountThere,
   coatSteps,
@@ -108,13 +108,15 @@ function waysFor(
   plan: JobPlan,
   said: Readonly<Record<string, readonly (readonly [EyeView, Verdict])[]>>,
   areaIds = ['left'],
+  lies: Readonly<Record<string, readonly string[]>> = {},
 ): WayOut[] {
   const state = jobState(plan, events);
   const moment = momentOf(plan, state, MIX, plan.objects[0]!.id)!;
   const [spot, ...others] = seenAs(3, said);
   return waysOut({
     ...{ plan, state, mixId: MIX, objectId: plan.objects[0]!.id, moment, card: answer.card, read: answer.read },
-    ...{ spot: spot!, others, areaIds, acrossCm: 20, atEdge: true, off: 'off' },
+    ...{ spot: spot!, areaIds, acrossCm: 20, atEdge: true, off: 'off' },
+    others: others.map((o) => ({ ...o, areaIds: lies[o.spot] ?? [] })),
     peel: null,
     controlShift: FIVE_ANGLES.map((_, g) => [g < 2 ? 1 : -1, 0, 0] as const),
     say: (cm) => `${cm} cm`,
@@ -184,6 +186,57 @@ describe('a mend in the run', () => {
     expect(coats(events, 'right')).toBe(3);
     const film = (id: string) => jobState(plan, events).areas.find((a) => a.areaId === id)!.filmUm;
     expect(film('left')).toBeGreaterThan(film('right'));
+  });
+
+  it('through the clear is looked at before it is cleared again, and stands before clear until then', () => {
+    const done = runTo(plan, () => false);
+    const id = plan.objects[0]!.id;
+    const way = waysFor(done, plan, { nose: everywhere('lighter'), 'Left side': everywhere('match') }).find(
+      (w) => w.kind === 'sand-effect',
+    )!;
+    const mend = {
+      way: 'sand-effect' as const,
+      spot: 'nose',
+      off: 'lighter',
+      views: ['low light' as const],
+      steps: way.steps,
+    };
+    const begun = put(done, mendTold(jobState(plan, done), ['left'], mend, way.name));
+    const events = runTo(plan, (s) => s.next?.is === 'check' && !!s.next.state.check.views, begun);
+    const state = jobState(plan, events);
+    // At the look the mended side has effect on top, the other is still cleared.
+    expect(momentOf(plan, state, MIX, id, ['left'])).not.toBe('finished');
+    expect(momentOf(plan, state, MIX, id, ['right'])).toBe('finished');
+    const clears = state.cells.filter((s) => s.cell.coatId.startsWith('mend/') && s.cell.coat.kind === 'clear');
+    expect(clears.length).toBeGreaterThan(0);
+    expect(clears.every((s) => !s.open && s.sprayedAt === null)).toBe(true);
+    expect(
+      jobState(
+        plan,
+        runTo(plan, () => false, events),
+      ).next,
+    ).toBeNull();
+  });
+
+  it('again at the same place is looked at once, behind the last of it and still before what follows', () => {
+    const steps = coatSteps(plan, {
+      ...{ layerId: effect!, style: 'light' as const, coats: 0.4 },
+      reach: spotReaches(20, true, 'nose').effect,
+    });
+    const mend = { way: 'faded' as const, spot: 'nose', off: 'lighter', views: ['sun flop' as const], steps };
+    const looks = (e: readonly JobEvent[]) => jobState(plan, e).checks.filter((c) => c.check.views);
+    const once = put(before, mendTold(jobState(plan, before), ['left'], mend, 'x'));
+    const atLook = runTo(plan, (s) => s.next?.is === 'check', once);
+    const twice = put(atLook, mendTold(jobState(plan, atLook), ['left'], mend, 'x'));
+    expect(looks(twice)).toHaveLength(1);
+    expect(looks(twice)[0]!.due).toBe(false);
+    expect(jobState(plan, twice).next?.is).toBe('cell');
+    const end = runTo(plan, () => false, twice);
+    expect(jobState(plan, end).next).toBeNull();
+    expect(looks(end)[0]!.is).toBe('passed');
+    // A look that is over stays; the next mend gets its own.
+    const passed = runTo(plan, atCheck('lamp'), once);
+    expect(looks(put(passed, mendTold(jobState(plan, passed), ['left'], mend, 'x')))).toHaveLength(2);
   });
 
   it('is the same for events in any order, and gone when it is taken back', () => {
@@ -299,6 +352,27 @@ describe('ways out', () => {
     expect(waysFor(moments.finished, plan, said).some((w) => w.kind === 'richen')).toBe(false);
   });
 
+  it('lay nothing over all of an area that has another place on it which is over, however that is called', () => {
+    const said = {
+      'Left side': everywhere('much darker'),
+      nose: everywhere('darker'),
+      'Right side': everywhere('match'),
+    };
+    const lies = { nose: ['lid'], 'Right side': ['right'] };
+    const richen = waysFor(moments['last chance'], plan, said, ['left'], lies).find((w) => w.kind === 'richen')!;
+    expect(richen.areaIds).toEqual(['right']);
+    const unlike = [
+      ['sun face', 'lighter'],
+      ['sun flop', 'darker'],
+    ] as const;
+    const kinds = (nose: Verdict) =>
+      waysFor(moments['last chance'], plan, { 'Left side': unlike, nose: everywhere(nose) }, ['left'], {
+        nose: ['left'],
+      }).map((w) => w.kind);
+    expect(kinds('match')).toContain('control');
+    expect(kinds('darker')).not.toContain('control');
+  });
+
   it('say what each comes to: chances that sum to one, a strip per angle, and what it costs', () => {
     for (const said of [{ nose: everywhere('lighter') }, { nose: everywhere('much darker') }] as const)
       for (const events of Object.values(moments))
@@ -401,27 +475,23 @@ describe('what a way promises', () => {
   });
 
   it('is kept: painters of two truths, places off by a missed pass, mended as advised', () => {
-    const repairs: Repair[] = [];
-    CORE_KINDS.forEach((kind, k) => {
-      for (let i = 0; i < 3; i++)
-        repairs.push(
-          ...studyRepairs(ownWorld(shop, kind, createRandom(500 + 10 * k + i)), 40 + 10 * k + i, shop, {
-            each: 8,
-            now: () => 0,
-          }),
-        );
-      repairs.push(
-        ...studyRepairs(foreignWorld(shop, kind, createRandom(900 + k), 250), 60 + k, shop, { each: 8, now: () => 0 }),
-      );
-    });
+    const of_ = (world: (kind: Kind, k: number) => World, seed: number): Repair[] =>
+      CORE_KINDS.flatMap((kind, k) => studyRepairs(world(kind, k), seed + k, shop, { each: 8, now: () => 0 }));
+    const [own, foreign] = [
+      [0, 1, 2].flatMap((i) => of_((kind, k) => ownWorld(shop, kind, createRandom(500 + 10 * k + i)), 40 + 10 * i)),
+      of_((kind, k) => foreignWorld(shop, kind, createRandom(900 + k), 250), 60),
+    ];
+    const repairs = [...own, ...foreign];
     expect(repairs.length).toBeGreaterThan(250);
-    const mean = (of_: readonly Repair[], f: (r: Repair) => number) => of_.reduce((s, r) => s + f(r), 0) / of_.length;
-    const off = mean(repairs, (r) => r.promised) - mean(repairs, (r) => (r.inside ? 1 : 0));
-    // Sixteen painters: what differs between them moves the mean by six in a hundred; three times that is allowed. A hundred
-    // painters stand in docs/repairs.md.
-    expect(Math.abs(off)).toBeLessThan(0.18);
-    const sure = repairs.filter((r) => r.promised >= 0.9);
-    if (sure.length >= 20) expect(mean(sure, (r) => (r.inside ? 1 : 0))).toBeGreaterThan(0.8);
+    const mean = (of: readonly Repair[], f: (r: Repair) => number) => of.reduce((s, r) => s + f(r), 0) / of.length;
+    const more = (of: readonly Repair[]) => mean(of, (r) => r.promised) - mean(of, (r) => (r.inside ? 1 : 0));
+    // Of a truth of another kind about as many end inside as was promised; of the program's own kind more, never fewer.
+    expect(Math.abs(more(foreign))).toBeLessThan(0.1);
+    expect(more(own)).toBeLessThan(0.02);
+    expect(more(own)).toBeGreaterThan(-0.2);
+    const sure = repairs.filter((r) => r.promised >= 0.75);
+    expect(sure.length).toBeGreaterThan(20);
+    expect(mean(sure, (r) => (r.inside ? 1 : 0))).toBeGreaterThan(0.75);
     // What was called short never goes over often.
     const faded = repairs.filter((r) => r.way === 'faded');
     expect(faded.length).toBeGreaterThan(40);
@@ -446,11 +516,6 @@ describe('ways out of faults', () => {
         for (const way of list) {
           const state = jobState(plan, events);
           const steps = stepsOfFault(plan, mendLayers(plan, state, 'left'), way, spotReaches(15, false, 'spot'));
-          expect([fault.id, way.name, steps.length]).toEqual([
-            fault.id,
-            way.name,
-            way.steps.length === 0 ? 0 : expect.any(Number),
-          ]);
           expect(steps.length).toBeGreaterThanOrEqual(way.steps.length);
           const mend = { way: 'fault' as const, spot: fault.name, off: fault.name, views: ['lamp' as const], steps };
           const run = put(events, mendTold(state, ['left'], mend, way.name));

@@ -1,27 +1,37 @@
 import type { FaultStep, FaultWay } from '../faults/ways';
-import { ALL, type Reach } from '../jobs/reach';
-import { laidOf } from '../jobs/state';
+import { cellMl, LEFT_IN_GUN_ML } from '../jobs/amounts';
+import { ALL } from '../jobs/reach';
 import type { JobState } from '../jobs/state';
 import { mendCell } from '../jobs/mend';
-import type { Mend, MendStep } from '../jobs/mendSteps';
+import type { Mend, MendReach, MendStep } from '../jobs/mendSteps';
 import { effectOn } from '../jobs/effect';
-import type { JobPlan } from '../jobs/plan';
-import { waitBetween } from '../jobs/plan';
-import { MEND_TAKES } from '../jobs/checks';
-import type { Cell } from '../jobs/job';
+import { waitBetween, type JobPlan } from '../jobs/plan';
+import { TAKES } from '../jobs/checks';
+import type { Cell, JobLayer } from '../jobs/job';
 import type { CellRef } from '../jobs/events';
-import { STYLES } from '../finishes/styles';
+import { STYLES, type StyleId } from '../finishes/styles';
 import { sprayMinutes } from '../spraying/coatPlan';
 
 /** When an object is looked at. */
 export type Moment = 'under way' | 'last chance' | 'finished';
 
-/** Which of the three moments it is for an object; null while nothing of its effect is on. */
-export function momentOf(plan: JobPlan, state: JobState, mixId: string, objectId: string): Moment | null {
+/**
+ * Which of the three moments it is for an object, or for some of its areas; null while nothing of its effect is on. What lies on top
+ * tells it: a place that was sanded through the clear and has effect on it again is not finished.
+ */
+export function momentOf(
+  plan: JobPlan,
+  state: JobState,
+  mixId: string,
+  objectId: string,
+  areaIds?: readonly string[],
+): Moment | null {
   const effect = effectOn(plan, state, mixId, objectId);
   if (effect.most <= 0) return null;
-  const own = state.cells.filter((s) => effect.areaIds.includes(s.cell.areaId));
-  if (own.some((s) => s.cell.coat.kind === 'clear' && s.sprayedAt !== null)) return 'finished';
+  const on = areaIds ?? effect.areaIds;
+  const own = state.cells.filter((s) => on.includes(s.cell.areaId));
+  const tops = on.map((id) => own.findLast((s) => s.cell.areaId === id && s.sprayedAt !== null));
+  if (tops.some((s) => s?.cell.coat.kind === 'clear')) return 'finished';
   const isLeft = own.some(
     (s) => effect.layerIds.includes(s.cell.layerId) && s.sprayedAt === null && s.leftOut === null,
   );
@@ -61,6 +71,10 @@ export function mendLayers(plan: JobPlan, state: JobState, areaId: string): Mend
   };
 }
 
+/** A coat of a style, in coats of a layer. */
+export const coatOf = (layer: Pick<JobLayer, 'style'>, style: StyleId): number =>
+  STYLES[style].film / STYLES[layer.style].film;
+
 /** Coats of a step, each with the share of its style that makes up the sum. */
 export function coatSteps(
   plan: JobPlan,
@@ -69,13 +83,13 @@ export function coatSteps(
     readonly style: Extract<MendStep, { is: 'coat' }>['style'];
     /** In coats of the layer. */
     readonly coats: number;
-    readonly reach: Reach;
+    readonly reach: MendReach;
     readonly anew?: boolean;
   },
 ): MendStep[] {
   const layer = plan.layers.find((l) => l.id === q.layerId);
   if (!layer || q.coats <= 1e-6) return [];
-  const of = STYLES[layer.style].film / STYLES[q.style].film;
+  const of = 1 / coatOf(layer, q.style);
   // In coats of the style that lays it; what is left after whole ones goes on as a thinner last one.
   const inStyle = q.coats * of;
   const n = Math.max(1, q.style === 'wet' ? Math.ceil(inStyle - 1e-6) : Math.round(inStyle));
@@ -103,7 +117,7 @@ export function stepsOfFault(
   plan: JobPlan,
   layers: MendLayers,
   way: FaultWay,
-  spot: { readonly ground: Reach; readonly effect: Reach },
+  spot: { readonly ground: MendReach; readonly effect: MendReach },
 ): MendStep[] {
   return way.steps.flatMap((s: FaultStep): MendStep[] => {
     if (s.is === 'work') return [{ is: 'work', kind: s.kind, text: s.text, minutes: s.minutes }];
@@ -113,14 +127,11 @@ export function stepsOfFault(
     const planned = s.coats === 'planned';
     const reach = s.on === 'area' ? ALL : s.of === 'ground' ? spot.ground : spot.effect;
     // A control coat is one of its style, whatever a coat of the layer is.
-    const coats = planned ? layers.planned(layerId) : (s.coats * STYLES[s.style].film) / STYLES[layer.style].film;
+    const coats = planned ? layers.planned(layerId) : s.coats * coatOf(layer, s.style);
     const style = s.style === 'wet' ? layer.style : s.style;
     return coatSteps(plan, { layerId, style, coats, reach, anew: s.anew === true });
   });
 }
-
-/** What a gun leaves in its cup and hose of so little, ml; as for a mix that is let down. */
-const LEFT_ML = 15;
 
 /** What steps cost on some areas: coats, ml ready to spray, minutes with their waits. */
 export interface MendCost {
@@ -134,7 +145,7 @@ export function costOf(plan: JobPlan, areaIds: readonly string[], spot: string, 
   let before: readonly Cell[] = [];
   steps.forEach((step, i) => {
     if (step.is === 'work') {
-      minutes += step.minutes + MEND_TAKES[step.kind];
+      minutes += step.minutes + TAKES[step.kind];
       before = [];
       return;
     }
@@ -145,7 +156,7 @@ export function costOf(plan: JobPlan, areaIds: readonly string[], spot: string, 
     if (!cells.length) return;
     coats++;
     for (const c of cells) {
-      ml += (c.coat.filmUm * c.areaM2) / c.coat.volumeSolids / plan.gun.transfer;
+      ml += cellMl(c, plan.gun.transfer);
       minutes += sprayMinutes(c.areaM2, plan.gun, c.coat);
     }
     const waits = before.flatMap((b) => cells.filter((c) => c.areaId === b.areaId).map((c) => waitBetween(plan, b, c)));
@@ -153,7 +164,7 @@ export function costOf(plan: JobPlan, areaIds: readonly string[], spot: string, 
     before = cells;
   });
   minutes += Math.max(0, ...before.map((b) => b.flashMinutes));
-  return { coats, ml: coats ? Math.ceil((ml + LEFT_ML) / 5) * 5 : 0, minutes };
+  return { coats, ml: coats ? Math.ceil((ml + LEFT_IN_GUN_ML) / 5) * 5 : 0, minutes };
 }
 
 /** What an event of a mend is about: on each area what was laid there last, so that it goes right on that. */
@@ -165,8 +176,7 @@ export function mendTold(
 ): { readonly kind: 'mend'; readonly cells: readonly CellRef[]; readonly mend: Mend; readonly text: string } {
   const cells = areaIds.map((areaId): CellRef => {
     const last = state.cells.findLast((s) => s.cell.areaId === areaId && s.sprayedAt !== null);
-    const { coatId } = last ? laidOf(last.cell) : { coatId: '' };
-    return { coatId, areaId };
+    return { coatId: last?.cell.coatId ?? '', areaId };
   });
   return { kind: 'mend', cells, mend, text };
 }

@@ -1,19 +1,20 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
+import { CURED, SAND_CLEAR, SAND_FOR_POLISH, SAND_TO_BREAK } from '../faults/ways';
 import { effectOn } from '../jobs/effect';
-import { ALL, type Reach } from '../jobs/reach';
-import type { MendStep, WayKind } from '../jobs/mendSteps';
+import { ALL } from '../jobs/reach';
+import type { MendReach, MendStep, WayKind } from '../jobs/mendSteps';
 import type { JobPlan } from '../jobs/plan';
 import type { JobState } from '../jobs/state';
-import { sayList } from '../jobs/say';
+import { sayList } from '../jobs/list';
 import type { CardSaid } from '../letdown/advise';
 import { differenceFrom, EYE_VIEWS, USUAL_CUTS, type EyeRead, type EyeView } from '../letdown/eye';
 import { labsAt, toLabs } from '../letdown/fittedLadder';
 import type { SpotState } from '../letdown/live';
 import { amountChances, type Chances } from '../letdown/rule';
-import { amountThere, anewChances, firstStopOf, mendedChances, repairChances, wantedAnew } from './chances';
+import { amountThere, anewChances, firstStopOf, lookSdOf, mendedChances, repairChances, wantedAnew } from './chances';
 import { planFaded, type FadedPlan } from './faded';
-import { coatSteps, costOf, mendLayers, type MendCost, type Moment } from './steps';
+import { coatOf, coatSteps, costOf, mendLayers, type MendCost, type Moment } from './steps';
 
 /** A place that is off, with what is known of it. */
 export interface WaysAsk {
@@ -25,8 +26,8 @@ export interface WaysAsk {
   readonly card: CardSaid;
   readonly read: EyeRead;
   readonly spot: SpotState;
-  /** Other places of the object that were looked at. */
-  readonly others: readonly SpotState[];
+  /** Other places of the object that were looked at, with the areas they lie on. */
+  readonly others: readonly (SpotState & { readonly areaIds: readonly string[] })[];
   /** Areas the place lies on. */
   readonly areaIds: readonly string[];
   readonly acrossCm: number;
@@ -72,21 +73,6 @@ export interface WayOut {
   readonly faded: FadedPlan | null;
 }
 
-const SAND_CLEAR: MendStep = {
-  is: 'work',
-  kind: 'sand',
-  text: 'The clear P800 to P1000, wet, as far as it is cleared again; tack.',
-  minutes: 0,
-};
-const SAND_ALL: MendStep = {
-  is: 'work',
-  kind: 'sand',
-  text: 'P600 to P800 to the nearest break, edges by hand; tack.',
-  minutes: 0,
-};
-/** Minutes until clear can be sanded; ours, the sheet rules. */
-const CURE: MendStep = { is: 'work', kind: 'dry', text: 'Until the clear is cured as its sheet says.', minutes: 480 };
-
 const TRY_IT = 'nobody can say: try it on the card';
 const NEVER_BACK = 'It can’t be taken back: what is on stays on.';
 const UNTIL_CLEAR = 'Until it is cleared it wipes off the cured clear below; then no more.';
@@ -111,15 +97,15 @@ const [UNKNOWN, A_MINUTE, EVEN] = [0.4, 0.002, 0.1] as const;
 
 /** What a film of the card looks like. */
 const lookAt = (card: CardSaid, film: number): Lab[] => toLabs(labsAt(card.ladder, Math.max(0, film)));
-const wantedLabs = (card: CardSaid): Lab[] => card.sought.read.angles.map((a) => a.lab);
 
 /** Rest of a way that follows from how it looks in the end. */
-function looking(q: WaysAsk, labs: readonly Lab[], against = wantedLabs(q.card)) {
+function looking(q: WaysAsk, labs: readonly Lab[]) {
+  const wanted = q.card.sought.read.angles.map((a) => a.lab);
   const cuts = q.read.cuts ?? USUAL_CUTS;
   return {
     labs,
-    differences: labs.map((lab, g) => de2000(against[g]!, lab)),
-    seen: EYE_VIEWS.filter((v) => differenceFrom(v, q.read.aspecular, labs, against) > cuts.little),
+    differences: labs.map((lab, g) => de2000(wanted[g]!, lab)),
+    seen: EYE_VIEWS.filter((v) => differenceFrom(v, q.read.aspecular, labs, wanted) > cuts.little),
   };
 }
 
@@ -145,17 +131,6 @@ function leave(q: WaysAsk): WayOut {
   };
 }
 
-const FROM: Readonly<Record<EyeView, string>> = {
-  'sun face': 'at the face in the sun',
-  'sun flop': 'in the sun’s flop',
-  shade: 'in open shade',
-  'low light': 'at dusk',
-  lamp: 'under the booth lamp',
-  'shop light': 'in the shop’s light',
-};
-/** A place to stand as it stands in a sentence. */
-export const sayFrom = (view: EyeView): string => FROM[view];
-
 /** Places that may be held against while coats go on: those that match, else what has to be matched. */
 const reference = (q: WaysAsk): string => {
   const good = q.others.find((o) => o.zone === 'matched');
@@ -168,7 +143,7 @@ function besideFilm(q: WaysAsk): number {
   return good.length ? good.reduce((s, o) => s + o.film, 0) / good.length : q.spot.film + q.spot.wanted.film;
 }
 
-const fanOf = (plan: FadedPlan, i: number, from: string): Reach => ({
+const fanOf = (plan: FadedPlan, i: number, from: string): MendReach => ({
   kind: 'fan',
   acrossCm: Math.max(1, plan.acrossCm + 2 * i * plan.stepCm),
   fadeCm: plan.fadeCm,
@@ -193,7 +168,7 @@ function faded(q: WaysAsk): WayOut[] {
   const own = bare.map((s, i): MendStep => (s.is === 'coat' ? { ...s, reach: fanOf(fan, i, spot.spot) } : s));
   const isCleared = moment === 'finished';
   const clear = isCleared && layers.clear ? clearAgain(q, layers.clear) : [];
-  const steps = [...(isCleared ? [CURE, SAND_CLEAR] : []), ...own, ...clear];
+  const steps = [...(isCleared ? [CURED, SAND_CLEAR] : []), ...own, ...clear];
   const n = own.length;
   const off = fan.beside > 0.3 ? `up to ${fan.beside.toFixed(1)} dE00 beside it` : 'little beside it';
   return [
@@ -259,6 +234,13 @@ function allOver(q: WaysAsk): WayOut[] {
   ];
 }
 
+/** Areas with a place on them that is over: no coat goes on all of one. */
+const overAreas = (q: WaysAsk): ReadonlySet<string> =>
+  new Set([
+    ...(q.spot.zone === 'over' ? q.areaIds : []),
+    ...q.others.flatMap((o) => (o.zone === 'over' ? o.areaIds : [])),
+  ]);
+
 /** What is over stays; what lies beside it is laid up to it. Only where it is ours and may still get a coat. */
 function richen(q: WaysAsk): WayOut[] {
   const { plan, state, spot, others, mixId, objectId } = q;
@@ -266,7 +248,7 @@ function richen(q: WaysAsk): WayOut[] {
   // A place that is over itself gets none either.
   const beside = besideFilm(q);
   const effect = effectOn(plan, state, mixId, objectId);
-  const over = new Set([...q.areaIds, ...others.filter((o) => o.zone === 'over').map((o) => areaNamed(plan, o.spot))]);
+  const over = overAreas(q);
   const areaIds = effect.areaIds.filter((a) => !over.has(a));
   const layer = plan.layers.find((l) => l.id === effect.layerIds[0]);
   const missing = spot.film - beside;
@@ -288,7 +270,7 @@ function richen(q: WaysAsk): WayOut[] {
       .slice(0, 1)
       .map((o) => o.sd),
   );
-  const labs = lookAt(q.card, spot.film);
+  const look = looking(q, lookAt(q.card, spot.film));
   return [
     {
       kind: 'richen',
@@ -298,8 +280,8 @@ function richen(q: WaysAsk): WayOut[] {
       unsaid: TRY_IT,
       promise: 'even',
       chances: amountChances(amount, { film: missing, sd, rate, window: [-width, width] }),
-      ...looking(q, labs),
-      risk: `All of it then is ${(-spot.wanted.film).toFixed(1)} coats beyond what had to be matched: ${Math.max(0, ...labs.map((lab, g) => de2000(wantedLabs(q.card)[g]!, lab))).toFixed(1)} dE00 at the worst angle.`,
+      ...look,
+      risk: `All of it then is ${(-spot.wanted.film).toFixed(1)} coats beyond what had to be matched: ${Math.max(...look.differences).toFixed(1)} dE00 at the worst angle.`,
       back: NEVER_BACK,
       cost: costOf(plan, areaIds, '', steps),
       areaIds,
@@ -309,23 +291,22 @@ function richen(q: WaysAsk): WayOut[] {
   ];
 }
 
-const areaNamed = (plan: JobPlan, name: string): string => plan.areas.find((a) => a.name === name)?.id ?? '';
-
-/** How surely looks there tell, counts. */
-const lookSdOf = (spot: SpotState): number => Math.min(1, spot.sd);
-
 /** Thin ground over the place, and the effect fanned out over it. */
 function groundSpot(q: WaysAsk): WayOut[] {
   const { plan, state, spot } = q;
   const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
-  if (!layers.ground || !layers.effect) return [];
+  const ground = plan.layers.find((l) => l.id === layers.ground);
+  if (!ground || !layers.effect) return [];
   const wanted = wantedAnew(spot.film, spot.wanted);
   const k = firstStopOf(wanted);
   const reach = spotReaches(q.acrossCm, q.atEdge, spot.spot);
   const isCleared = q.moment === 'finished';
   const steps: MendStep[] = [
-    ...(isCleared ? [CURE, SAND_CLEAR] : []),
-    ...coatSteps(plan, { layerId: layers.ground, style: 'light', coats: 0.9, reach: reach.ground, anew: true }),
+    ...(isCleared ? [CURED, SAND_CLEAR] : []),
+    ...coatSteps(plan, {
+      ...{ layerId: ground.id, style: 'light' as const, reach: reach.ground, anew: true },
+      coats: THIN_COATS * coatOf(ground, 'light'),
+    }),
     ...coatSteps(plan, { layerId: layers.effect, style: 'light', coats: k, reach: reach.effect }),
     ...(isCleared && layers.clear ? clearAgain(q, layers.clear) : []),
   ];
@@ -354,6 +335,8 @@ function groundSpot(q: WaysAsk): WayOut[] {
   ];
 }
 
+/** Light coats of ground over a place; common practice (no source). */
+const THIN_COATS = 2;
 /** What light coats fanned out over a spot scatter by, as a share of their film; ours. */
 const FANNED_SHARE = 0.06;
 /** How far thin ground and the effect over it fade beyond a place, cm; common practice (no source). */
@@ -364,7 +347,7 @@ export function spotReaches(
   acrossCm: number,
   atEdge: boolean,
   from: string,
-): { readonly ground: Reach; readonly effect: Reach } {
+): { readonly ground: MendReach; readonly effect: MendReach } {
   const side = atEdge ? 0.5 : 1;
   const m2 = (radius: number) => Number(((Math.PI * radius ** 2 * side) / 1e4).toFixed(4));
   const half = acrossCm / 2;
@@ -390,8 +373,8 @@ function reGround(q: WaysAsk): WayOut[] {
   const k = firstStopOf(wanted);
   const isCleared = q.moment === 'finished';
   const steps: MendStep[] = [
-    ...(isCleared ? [CURE] : []),
-    SAND_ALL,
+    ...(isCleared ? [CURED] : []),
+    SAND_TO_BREAK,
     ...coatSteps(plan, {
       ...{ layerId: layers.ground, style: plan.layers.find((l) => l.id === layers.ground)!.style },
       ...{ coats: layers.planned(layers.ground), reach: ALL, anew: true },
@@ -424,14 +407,15 @@ function reGround(q: WaysAsk): WayOut[] {
 function control(q: WaysAsk): WayOut[] {
   const { plan, state, spot, controlShift } = q;
   const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
-  if (q.moment === 'finished' || !layers.effect || !controlShift) return [];
+  const over = overAreas(q);
+  if (q.moment === 'finished' || !layers.effect || !controlShift || q.areaIds.some((a) => over.has(a))) return [];
   const now = lookAt(q.card, spot.film);
   const labs = now.map((lab, g): Lab => {
     const by = controlShift[g]!;
     return [Math.max(0, lab[0] + by[0]), lab[1] + by[1], lab[2] + by[2]];
   });
   const layer = plan.layers.find((l) => l.id === layers.effect)!;
-  const steps = coatSteps(plan, { layerId: layer.id, style: 'control', coats: CONTROL_SHARE, reach: ALL });
+  const steps = coatSteps(plan, { layerId: layer.id, style: 'control', coats: coatOf(layer, 'control'), reach: ALL });
   return [
     {
       kind: 'control',
@@ -442,7 +426,7 @@ function control(q: WaysAsk): WayOut[] {
       promise: 'inside',
       chances: null,
       ...looking(q, labs),
-      risk: `It moves all of it by ${Math.max(...controlShift.map((s, g) => de2000(now[g]!, [Math.max(0, now[g]![0] + s[0]), now[g]![1] + s[1], now[g]![2] + s[2]]))).toFixed(1)} dE00 at the most.`,
+      risk: `It moves all of it by ${Math.max(...labs.map((lab, g) => de2000(now[g]!, lab))).toFixed(1)} dE00 at the most.`,
       back: NEVER_BACK,
       cost: costOf(plan, q.areaIds, '', steps),
       areaIds: q.areaIds,
@@ -451,9 +435,6 @@ function control(q: WaysAsk): WayOut[] {
     },
   ];
 }
-
-/** A control coat in coats of a full wet layer. */
-const CONTROL_SHARE = 0.35;
 
 /** Under clear its peel is off: rougher is sanded and polished down to its neighbour, flatter is cleared again as that lays. */
 function otherPeel(q: WaysAsk, { word, matchedBy }: NonNullable<WaysAsk['peel']>): WayOut[] {
@@ -464,8 +445,8 @@ function otherPeel(q: WaysAsk, { word, matchedBy }: NonNullable<WaysAsk['peel']>
   const shared = { promise: 'inside' as const, chances: null, unsaid, ...look, areaIds: q.areaIds, faded: null };
   if (word === 'rougher') {
     const steps: MendStep[] = [
-      CURE,
-      { is: 'work', kind: 'sand', text: 'P1500, then P2500, wet, only as far as its neighbour is flat.', minutes: 0 },
+      CURED,
+      SAND_FOR_POLISH,
       { is: 'work', kind: 'polish', text: 'Up to the gloss beside it, not flatter than it.', minutes: 0 },
     ];
     return [
@@ -484,7 +465,7 @@ function otherPeel(q: WaysAsk, { word, matchedBy }: NonNullable<WaysAsk['peel']>
   }
   if (word !== 'flatter' || !layers.clear) return [];
   const steps: MendStep[] = [
-    CURE,
+    CURED,
     { is: 'work', kind: 'sand', text: 'P1000, wet, only to give it tooth.', minutes: 0 },
     { is: 'work', kind: 'set', text: `For its peel: ${matchedBy}.`.slice(0, 300), minutes: 0 },
     ...clearAgain(q, layers.clear),

@@ -48,6 +48,11 @@ export interface PlannedCoat extends GunSettings {
   readonly caution: string;
 }
 
+/** How much further away a coat of a style is laid than a full one; common practice (no source). */
+export const awayOf = (style: StyleId): number => (style === 'control' ? 2 : style === 'light' ? 1.4 : 1);
+/** More air for a control coat, bar; common practice (no source). */
+export const CONTROL_BAR = 0.2;
+
 /** What a painter changed of a coat. `flashMinutes` is the wait they want after it, as typed. */
 export type CoatEdit = Partial<GunSettings & Pick<PlannedCoat, 'flashMinutes'>>;
 
@@ -127,13 +132,13 @@ export function coatPlan(q: CoatPlanInput): PlannedCoat[] {
       const pressureBar = Number(
         way
           ? q.gun.pressureBar.toFixed(2)
-          : ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? 0.2 : 0)).toFixed(2),
+          : ((card?.pressureBar ?? product?.pressureBar ?? usual.pressure) + (control ? CONTROL_BAR : 0)).toFixed(2),
       );
       const laid = settingsForFilm(
         q.gun,
         {
           overlap: mist ? MIST_OVERLAP : (card?.overlap ?? usualOverlap(translucent, chemistry, light || metallic)),
-          distanceCm: Math.round(near * (way ? 1 : control ? 2 : light ? 1.4 : 1)),
+          distanceCm: Math.round(near * (way ? 1 : awayOf(control ? 'control' : light ? 'light' : style))),
           pressureBar,
           tipMm,
           turns: card?.turns ?? null,

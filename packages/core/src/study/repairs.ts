@@ -4,7 +4,15 @@ import { brighterFrom, EYE_VIEWS } from '../letdown/eye';
 import { liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import { nextAmount } from '../letdown/rule';
 import type { PreparedLibrary } from '../materials/shop';
-import { amountThere, anewChances, firstStopOf, mendedChances, repairChances, wantedAnew } from '../recovery/chances';
+import {
+  amountThere,
+  anewChances,
+  firstStopOf,
+  lookSdOf,
+  mendedChances,
+  repairChances,
+  wantedAnew,
+} from '../recovery/chances';
 import { createEye, createPainter, trueWindow } from './run';
 import type { World } from './world';
 
@@ -100,7 +108,7 @@ export function studyRepairs(
         repairs.push({
           way: 'reground',
           by,
-          promised: anewChances(anew, Math.min(1, spot.sd), passes).in,
+          promised: anewChances(anew, lookSdOf(spot), passes).in,
           ...end(laid),
         });
       }

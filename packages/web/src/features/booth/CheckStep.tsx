@@ -29,6 +29,7 @@ const PASSED: Record<CheckKind, string> = {
   polish: 'Polished',
   strip: 'Stripped and feathered',
   set: 'It is set',
+  tint: 'It is in the cup',
   standing: 'It stood long enough',
   bake: 'Baked',
 };

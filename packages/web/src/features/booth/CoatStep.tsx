@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { STYLES } from '@steady-gleam/core/finishes';
+import { STYLES, TEXTURES, type Texture } from '@steady-gleam/core/finishes';
 import {
   cellKey,
   ENOUGH,
@@ -66,7 +66,7 @@ export function CoatStep({
     <Box sx={STEP}>
       <Box>
         {/* What was found leads until it is put right. */}
-        {open === 'fault' || found !== null ? null : <HowToLay plan={plan} at={at} />}
+        {open === 'fault' || found !== null ? null : <HowToLay plan={plan} at={at} texture={detail.job.texture} />}
         {open === 'swap' ? (
           <Box
             role="group"
@@ -125,7 +125,10 @@ export function CoatStep({
         ) : null}
       </Box>
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}>
-        <Clock plan={plan} state={state} at={at} log={log} signals={signals} onTap={() => setOpen(null)} />
+        {/* Nothing goes over what was found. */}
+        {found === null ? (
+          <Clock plan={plan} state={state} at={at} log={log} signals={signals} onTap={() => setOpen(null)} />
+        ) : null}
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.25 }}>
           <Button
             variant="outlined"
@@ -165,11 +168,12 @@ export function CoatStep({
 }
 
 /** The coat in words and figures across the booth, and where it ends. */
-function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
+function HowToLay({ plan, at, texture }: { plan: JobPlan; at: CellState; texture: Texture | null }) {
   const { tones } = useTheme();
   const units = useUnits();
   const { cell } = at;
   const { coat } = cell;
+  const peel = coat.kind === 'clear' ? TEXTURES.find((t) => t.id === texture) : undefined;
   const reach = sayReach(cell.reach, {
     area: (v) => units.say('area', v),
     distance: (v) => units.say('distance', v),
@@ -229,6 +233,11 @@ function HowToLay({ plan, at }: { plan: JobPlan; at: CellState }) {
           </Box>
         ))}
       </Box>
+      {peel ? (
+        <Typography data-testid="peel" sx={{ fontSize: 20, mt: 1, maxWidth: '56ch' }}>
+          Its peel is {peel.id}: {peel.matchedBy}.
+        </Typography>
+      ) : null}
       <Typography sx={{ mt: 1.5, fontSize: 18, borderLeft: `4px solid ${tones.danger}`, pl: 1.5, maxWidth: '60ch' }}>
         {coat.caution}
       </Typography>

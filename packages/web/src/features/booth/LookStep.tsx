@@ -2,8 +2,7 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { ENOUGH, sayCheckOf, sayList, unseenOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
-import { LADDER_LAST, labsAt, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
-import { sayFrom } from '@steady-gleam/core/recovery';
+import { LADDER_LAST, labsAt, sayFrom, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -182,18 +181,13 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
 }
 
 /** Effect coats the object gets by the plan and what was told since. */
-function plannedOn(state: StepProps['state'], live: Live): number {
-  return Math.max(
+const plannedOn = (state: StepProps['state'], live: Live): number =>
+  Math.max(
     0,
-    ...live.areaIds.map((a) =>
-      state.cells
-        .filter(
-          (s) => s.cell.areaId === a && live.layerIds.includes(s.cell.layerId) && s.leftOut === null && !s.cell.spot,
-        )
-        .reduce((sum, s) => sum + s.cell.coats, 0),
-    ),
+    ...state.areas
+      .filter((a) => live.areaIds.includes(a.areaId))
+      .map((a) => a.layers.reduce((sum, l) => sum + (live.layerIds.includes(l.layerId) ? l.planned : 0), 0)),
   );
-}
 
 /** The target over what should be seen now, touching. */
 function Seen({ live }: { live: Live }) {

@@ -74,7 +74,7 @@ function FaultWays({ fault, detail, plan, state, log, areaIds }: FoundProps & { 
   const units = useUnits();
   const [areaId, setAreaId] = useState(areaIds[0] ?? '');
   const object = plan.areas.find((a) => a.id === areaId)?.objectId ?? '';
-  const moment = momentOf(plan, state, detail.job.mixId, object);
+  const moment = momentOf(plan, state, detail.job.mixId, object, [areaId]);
   const ways = FAULT_WAYS[fault.id]?.[moment === 'finished' ? 'after' : 'before'] ?? [];
   const name = plan.areas.find((a) => a.id === areaId)?.name ?? '';
   const layers = mendLayers(plan, state, areaId);

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import type { JobLog } from '../../shared/log/useLog';
 import { TextLine } from '../booth/NoteBox';
 import { useLive } from '../spray/useLive';
-import { looksAt, placesOf, sayInspect, suggestedPlaces, type Place } from './inspectModel';
+import { looksAt, placesOf, sayInspect, sayRead, suggestedPlaces, type Place } from './inspectModel';
 import { LookPad } from './LookPad';
 import { PlaceTable } from './PlaceTable';
 import { WaysPanel } from './WaysPanel';
@@ -38,7 +38,7 @@ export function InspectObject({
   const [added, setAdded] = useState<readonly Place[]>([]);
   const [adding, setAdding] = useState(false);
   const [at, setAt] = useState<{ readonly place: string; readonly view: EyeView } | null>(null);
-  const known = placesOf(plan, live.areaIds, live.seen);
+  const known = placesOf(plan, live.areaIds, live.seen, live.state?.spots.map((s) => s.spot) ?? []);
   const places = [...known, ...added.filter((p) => !known.some((k) => k.name === p.name))].map((p) => ({
     ...p,
     looks: looksAt(live.seen, p, live.at(p.name)),
@@ -51,10 +51,11 @@ export function InspectObject({
     places.find((p) => live.state?.spots.some((s) => s.spot === p.name && s.zone === 'short')) ??
     places.find((p) => p.looks.some((l) => l.verdict !== null && (l.verdict !== 'match' || l.hue)));
   const open = places.find((p) => p.name === at?.place) ?? null;
-  const add = (place: Place) => {
-    setAdded([...added, place]);
+  const place = open ?? worst ?? null;
+  const add = (more: Place) => {
+    setAdded([...added, more]);
     setAdding(false);
-    setAt({ place: place.name, view: 'sun face' });
+    setAt({ place: more.name, view: 'sun face' });
   };
   return (
     <Box
@@ -75,7 +76,17 @@ export function InspectObject({
         <Typography sx={{ fontSize: 17, mt: 0.5, mb: 1.25, maxWidth: '80ch' }}>{said.why}</Typography>
         {moment === null ? null : (
           <>
-            <PlaceTable family={job.family} places={places} at={at} needed={unseen?.missing ?? []} onTap={setAt} />
+            <PlaceTable
+              {...{ places, at }}
+              family={job.family}
+              read={(name) => {
+                const spot = live.state?.spots.find((s) => s.spot === name);
+                const isRead = detail.spots.some((s) => s.label === name && s.rungCoats === live.at(name));
+                return !isRead ? '' : spot?.byEye ? 'read too' : sayRead(spot) || 'matches by its readings';
+              }}
+              needed={unseen?.missing ?? []}
+              onTap={setAt}
+            />
             <Button
               variant="outlined"
               sx={{ minHeight: 48, mt: 1 }}
@@ -117,9 +128,9 @@ export function InspectObject({
       </Box>
       <Box sx={{ borderLeft: { md: `2px solid ${tones.hairline}` }, pl: { md: 2 } }}>
         <WaysPanel
-          key={(open ?? worst)?.name ?? ''}
-          {...{ detail, plan, state, live, log, library, moment }}
-          place={open ?? worst ?? null}
+          key={place?.name ?? ''}
+          {...{ detail, plan, state, live, log, library, place }}
+          moment={place ? momentOf(plan, state, job.mixId, objectId, place.areaIds) : moment}
         />
       </Box>
     </Box>

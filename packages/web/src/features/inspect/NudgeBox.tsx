@@ -1,11 +1,11 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { de2000 } from '@steady-gleam/core/colour';
-import { type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
+import { de2000, type Lab } from '@steady-gleam/core/colour';
+import type { JobPlan, JobState, SeenSpot } from '@steady-gleam/core/jobs';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { findMix, type Library } from '@steady-gleam/core/materials';
-import { nudgePours, remarkToLabs, type Remark } from '@steady-gleam/core/matching';
+import { nudgePours, remarkToLabs, weakerBy, type Remark } from '@steady-gleam/core/matching';
 import { cupOf } from '@steady-gleam/core/products';
-import type { Moment } from '@steady-gleam/core/recovery';
+import { mendTold, type Moment } from '@steady-gleam/core/recovery';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import type { JobLog } from '../../shared/log/useLog';
@@ -15,7 +15,7 @@ import { useBatches } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';
 import { sayPours } from '../recipes/recipesModel';
 import type { Live } from '../spray/useLive';
-import type { Place } from './inspectModel';
+import { sayOff, type Place } from './inspectModel';
 
 const VIEW: Readonly<Record<SeenSpot['view'], Remark['view']>> = {
   'sun face': 'face',
@@ -25,21 +25,22 @@ const VIEW: Readonly<Record<SeenSpot['view'], Remark['view']>> = {
   lamp: 'face',
   'shop light': 'all over',
 };
-const OFFS: readonly string[] = ['redder', 'yellower', 'greener', 'bluer', 'weaker'];
+/** Words beside a verdict that a mix can answer. */
+const OFFS: Readonly<Record<string, Remark['off']>> = {
+  redder: 'redder',
+  yellower: 'yellower',
+  greener: 'greener',
+  bluer: 'bluer',
+  weaker: 'weaker',
+  deeper: 'stronger',
+};
 
 /** What looks said of its hue, as remarks on a card. */
 function remarksOf(looks: readonly SeenSpot[]): Remark[] {
-  return looks.flatMap((l): Remark[] =>
-    l.hue && OFFS.includes(l.hue)
-      ? [
-          {
-            view: VIEW[l.view],
-            off: l.hue as Remark['off'],
-            amount: l.verdict?.startsWith('much') ? 'clearly' : 'a touch',
-          },
-        ]
-      : [],
-  );
+  return looks.flatMap((l): Remark[] => {
+    const off = OFFS[l.hue ?? ''];
+    return off ? [{ view: VIEW[l.view], off, amount: l.verdict?.startsWith('much') ? 'clearly' : 'a touch' }] : [];
+  });
 }
 
 /** A hue that is off: what to add to the cup that stands there, half first, for the coats still to come. */
@@ -83,7 +84,7 @@ export function NudgeBox({
   const card = said.length && target.length ? remarkToLabs(target, said) : null;
   const asks = card !== null && moment !== 'finished' && coming > 0;
   const { value } = useCompute(asks ? JSON.stringify(['nudge', mix, pick.groundId, on + coming, card]) : null, (c) =>
-    c.nudge(mix, pick.groundId, on + coming, target, card!, null).then((nudge) => ({ nudge })),
+    c.nudge(mix, pick.groundId, on + coming, target, card!, weakerBy(said)).then((nudge) => ({ nudge })),
   );
   const heading = <Typography variant="h2">The hue there</Typography>;
   if (!card) return null;
@@ -111,11 +112,13 @@ export function NudgeBox({
   const cup = batches.find((b) => b.jobId === job.id && b.layerId === cupId && b.endedAt === null);
   const ml = cup?.parts.find((p) => p.role === 'product')?.ml ?? null;
   const pours = sayPours(nudgePours(findMix(job.mixId, library.systems), nudge.half, library.dyes), ml ?? 100);
+  const dose = `${ml === null ? `To each ${units.say('volume', 100)} of carrier` : `To the ${units.say('volume', ml)} that stand there`}: ${pours}`;
   // What is on keeps its hue: only the coats to come are tinted.
   const share = coming / (on + coming);
-  const after = card.map(
-    (lab, g) => lab.map((v, k) => v + share * (nudge.half.labs[g]![k]! - v)) as unknown as typeof lab,
-  );
+  const after = card.map(([l, a, b], g): Lab => {
+    const to = nudge.half.labs[g]!;
+    return [l + share * (to[0] - l), a + share * (to[1] - a), b + share * (to[2] - b)];
+  });
   return (
     <Box
       component="section"
@@ -124,13 +127,7 @@ export function NudgeBox({
     >
       {heading}
       <Typography sx={{ my: 0.5 }}>
-        <b>
-          {ml === null
-            ? `To each ${units.say('volume', 100)} of carrier`
-            : `To the ${units.say('volume', ml)} that stand there`}
-          : {pours}
-        </b>
-        . That is half; then a look, then as much again. Try it on the card first. It tints the{' '}
+        <b>{dose}</b>. That is half; then a look, then as much again. Try it on the card first. It tints the{' '}
         {Number(coming.toFixed(2))} coats to come; what is on keeps its hue, and nothing takes a toner out of the cup.
       </Typography>
       <FlopStrip
@@ -144,14 +141,28 @@ export function NudgeBox({
         variant="outlined"
         sx={{ mt: 1, minHeight: 52, width: '100%' }}
         onClick={() =>
-          log.tell({
-            kind: 'note',
-            cells: place.areaIds.map((areaId) => ({ coatId: '', areaId })),
-            text: `half a tint into the cup: ${pours}`.slice(0, 400),
-          })
+          log.tell(
+            mendTold(
+              state,
+              place.areaIds,
+              {
+                ...{ way: 'tint' as const, spot: place.name, views: [] },
+                off: sayOff(job.family, place.looks).slice(0, 120),
+                steps: [
+                  {
+                    is: 'work',
+                    kind: 'tint',
+                    text: `${dose}. Stir, strain, try it on the card.`.slice(0, 300),
+                    minutes: 0,
+                  },
+                ],
+              },
+              `Tint the cup with ${pours}`.slice(0, 400),
+            ),
+          )
         }
       >
-        It is in the cup: note it
+        Put it into the run
       </Button>
       <Box sx={{ fontFamily: FIGURES, mt: 0.5 }}>
         dE00 {target.map((t, g) => de2000(t.lab, card[g]!).toFixed(1)).join(' ')} now,{' '}

@@ -8,12 +8,15 @@ import { sayVerdict, VIEW_NAMES, VIEWS, type Place } from './inspectModel';
 export function PlaceTable({
   family,
   places,
+  read,
   at,
   needed,
   onTap,
 }: {
   family: FinishFamily;
   places: readonly (Place & { readonly looks: readonly SeenSpot[] })[];
+  /** What its readings say of a place; empty for nothing. */
+  read: (place: string) => string;
   at: { readonly place: string; readonly view: EyeView } | null;
   /** What has to be looked at before it may be called matched. */
   needed: readonly LookedAt[];
@@ -58,6 +61,11 @@ export function PlaceTable({
                 }}
               >
                 {p.name}
+                {read(p.name) ? (
+                  <Box component="span" sx={{ display: 'block', fontSize: 14, fontWeight: 400 }}>
+                    {read(p.name)}
+                  </Box>
+                ) : null}
               </Box>
               {VIEWS.map((view) => {
                 const own = p.looks.find((l) => l.view === view && l.against === null && l.patch === null);

@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, PEEL_WORDS } from '@steady-gleam/core/letdown';
+import { EYE_VIEWS, isPeelWord } from '@steady-gleam/core/letdown';
 import type { Library } from '@steady-gleam/core/materials';
 import { mendTold, type Moment, type WayOut } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
@@ -15,7 +15,7 @@ import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';
 import { TALL } from '../booth/boothStyles';
 import type { Live } from '../spray/useLive';
-import { sayOff, VIEW_NAMES, viewsAfter, type Place } from './inspectModel';
+import { sayOff, sayRead, VIEW_NAMES, viewsAfter, type Place } from './inspectModel';
 import { FadedProfile } from './FadedProfile';
 import { NudgeBox } from './NudgeBox';
 import { useWays } from './useWays';
@@ -52,27 +52,27 @@ export function WaysPanel({
   const typed = numberIn(across);
   const acrossCm = across.trim() ? typed : USUAL_CM;
   const good = acrossCm >= 1 && acrossCm <= 500;
-  const off = place ? sayOff(job.family, place.looks) : '';
   const spot = live.state?.spots.find((s) => s.spot === place?.name) ?? null;
+  const off = place ? sayOff(job.family, place.looks) || sayRead(spot) : '';
   const ways = useWays(plan, state, live, {
     ...{ mixId: job.mixId, moment, looks: place?.looks ?? [], off, atEdge, texture: job.texture },
     place: good ? place : null,
     acrossCm: good ? acrossCm : USUAL_CM,
   });
-  const open = state.cells.find((s) => s.isExtra && s.sprayedAt === null && s.leftOut === null);
+  // A mend is run to its look first; at the look another way out may be chosen.
+  const { next } = state;
+  const here = (areaIds: readonly string[]) => areaIds.some((a) => live.areaIds.includes(a));
+  const under =
+    next?.is === 'cell'
+      ? next.state.isExtra && here([next.state.cell.areaId])
+      : next?.is === 'check' && !!next.state.check.spot && !next.state.check.views && here(next.state.check.areaIds);
   const mending = state.history.findLast((e) => e.kind === 'mend') ?? null;
-  const running =
-    mending?.mend && state.checks.some((c) => c.check.id.startsWith(`mend/${mending.id}/`) && c.is === 'open')
-      ? mending
-      : null;
-  if (running?.mend || open)
+  if (under)
     return (
       <>
         <Typography variant="h2">A mend is under way</Typography>
         <Typography sx={{ fontSize: 17, my: 1 }}>
-          {running
-            ? `${running.text}. It is run in the booth, step by step, and looked at again.`
-            : 'A coat more is still to be laid.'}
+          {mending ? `${mending.text}. ` : ''}It is run in the booth, step by step, and looked at again.
         </Typography>
         <Button component={Link} to={`/jobs/${job.id}/booth`} variant="contained" sx={{ ...TALL, width: '100%' }}>
           Run it in the booth
@@ -146,7 +146,7 @@ export function WaysPanel({
           <WayCard key={w.kind} way={w} live={live} isOpen={w === chosen} onOpen={() => setPicked(w.kind)} />
         ))}
       </Box>
-      {place.looks.some((l) => l.hue && !(PEEL_WORDS as readonly string[]).includes(l.hue)) ? (
+      {place.looks.some((l) => l.hue && !isPeelWord(l.hue)) ? (
         <NudgeBox {...{ detail, plan, state, live, log, library, place, moment }} />
       ) : null}
       {chosen ? (

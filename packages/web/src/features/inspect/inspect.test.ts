@@ -5,7 +5,7 @@ import { VERDICTS, type LiveState, type SpotState } from '@steady-gleam/core/let
 import { libraryOf } from '@steady-gleam/core/materials';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import fc from 'fast-check';
-import { looksAt, placesOf, sayInspect, sayOff, sayVerdict, suggestedPlaces, VIEWS } from './inspectModel';
+import { looksAt, placesOf, sayInspect, sayOff, sayRead, sayVerdict, suggestedPlaces, VIEWS } from './inspectModel';
 
 const look = (spot: string, more: Partial<SeenSpot> = {}): SeenSpot => ({
   ...{ spot, coats: 3, view: 'sun face', verdict: 'match', hue: null, patch: null },
@@ -75,6 +75,17 @@ describe('what inspection says', () => {
 
   const ask = (q: Partial<Parameters<typeof sayInspect>[0]>) =>
     sayInspect({ family: 'pearl', moment: 'last chance', live: live(), places: [], unseen: undefined, ...q });
+
+  it('a place that was only read is said by its readings, and one that was judged by its word', () => {
+    expect(sayRead({ ...spot('nose', 'short'), byEye: false })).toBe('short by its readings');
+    expect(sayRead({ ...spot('nose', 'matched'), byEye: false })).toBe('');
+    expect(sayRead(spot('nose', 'short'))).toBe('');
+    const read = live({ ...spot('nose', 'short', 0.4), byEye: false });
+    const said = ask({ live: read, places: [{ name: 'nose', areaIds: ['side'], looks: [] }] });
+    expect(said.answer).toBe('Nose is about 0.4 coats short. It can be mended.');
+    expect(said.why).toContain('Nose: short by its readings.');
+    expect(placesOf(plan, ids, [], ['nose', 'Side']).map((p) => p.name)).toEqual(['Side', 'Lid', 'nose']);
+  });
 
   it('leads with the worst: over before short, short by how much, and what is missing before it is called matched', () => {
     const both = live(spot('nose', 'short', 0.4), spot('Lid', 'over', -0.6));

@@ -1,7 +1,14 @@
 import { FAMILIES, type FinishFamily } from '@steady-gleam/core/finishes';
 import { sayList, type JobPlan, type SeenSpot, type Unseen } from '@steady-gleam/core/jobs';
-import { EYE_VIEWS, type EyeView, type LiveState, type SpotState, type Verdict } from '@steady-gleam/core/letdown';
-import { sayFrom, type Moment } from '@steady-gleam/core/recovery';
+import {
+  EYE_VIEWS,
+  sayFrom,
+  type EyeView,
+  type LiveState,
+  type SpotState,
+  type Verdict,
+} from '@steady-gleam/core/letdown';
+import type { Moment } from '@steady-gleam/core/recovery';
 import { capital } from '../spray/sprayModel';
 
 /** A place that is inspected: its name, and the areas it lies on. */
@@ -10,8 +17,13 @@ export interface Place {
   readonly areaIds: readonly string[];
 }
 
-/** Places to look at on an object: its areas, and whatever else was looked at. */
-export function placesOf(plan: JobPlan, areaIds: readonly string[], seen: readonly SeenSpot[]): Place[] {
+/** Places to look at on an object: its areas, and whatever else was looked at or read. */
+export function placesOf(
+  plan: JobPlan,
+  areaIds: readonly string[],
+  seen: readonly SeenSpot[],
+  read: readonly string[] = [],
+): Place[] {
   const areas = plan.areas.filter((a) => areaIds.includes(a.id)).map((a): Place => ({ name: a.name, areaIds: [a.id] }));
   const more = new Map<string, readonly string[]>();
   for (const s of seen)
@@ -20,6 +32,7 @@ export function placesOf(plan: JobPlan, areaIds: readonly string[], seen: readon
         s.spot,
         s.areaIds.filter((a) => areaIds.includes(a)),
       );
+  for (const name of read) if (!areas.some((a) => a.name === name) && !more.has(name)) more.set(name, []);
   return [...areas, ...[...more].map(([name, own]): Place => ({ name, areaIds: own.length ? own : areaIds }))];
 }
 
@@ -64,7 +77,7 @@ export const VIEW_NAMES: Readonly<Record<EyeView, string>> = {
   'sun face': 'sun, face',
   'sun flop': 'sun, flop',
   shade: 'open shade',
-  'low light': 'dusk',
+  'low light': 'dusk or low light',
   lamp: 'lamp, lights off',
   'shop light': 'shop light',
 };
@@ -91,6 +104,18 @@ export function sayOff(family: FinishFamily, looks: readonly SeenSpot[]): string
     return `${said} ${l.against ? `than ${l.against} ` : ''}${sayFrom(l.view)}`;
   });
   return sayList([...new Set(words)]);
+}
+
+/** What its readings say of a place that was not judged by eye; empty where they match, or there are none. */
+export function sayRead(spot: SpotState | null | undefined): string {
+  if (!spot || spot.byEye) return '';
+  const words: Partial<Record<SpotState['zone'], string>> = {
+    short: 'short by its readings',
+    over: 'over by its readings',
+    unlike: 'off by its readings',
+    matched: '',
+  };
+  return words[spot.zone] ?? '';
 }
 
 /** Places to stand from which it is looked at when it is mended: where it was off, and the flop. */
@@ -120,15 +145,14 @@ export function sayInspect(q: {
   const of = (zone: SpotState['zone']) => live?.spots.filter((s) => s.zone === zone) ?? [];
   const reason = (name: string) => {
     const looks = places.find((p) => p.name === name)?.looks ?? [];
-    const off = sayOff(family, looks);
+    const off = sayOff(family, looks) || sayRead(live?.spots.find((s) => s.spot === name));
     const good = looks.filter((l) => l.verdict === 'match' && !l.hue && !l.against).map((l) => sayFrom(l.view));
-    return `${capital(name)}: ${[off, good.length ? `it matches ${sayList(good)}` : ''].filter(Boolean).join('; ')}.`;
+    return `${capital(name)}: ${[off, good.length ? `it matches ${sayList(good)}` : ''].filter(Boolean).join('; ') || 'nothing is said of it now'}.`;
   };
-  const missing = (s: SpotState) => s.wanted.film / s.wanted.rate;
   const [over] = of('over');
   if (over)
     return {
-      answer: `${capital(over.spot)} is ${missing(over) <= -0.1 ? `about ${Math.abs(missing(over)).toFixed(1)} coats ` : ''}over. No coat there takes it back.`,
+      answer: `${capital(over.spot)} is ${over.left <= -0.1 ? `about ${Math.abs(over.left).toFixed(1)} coats ` : ''}over. No coat there takes it back.`,
       why: `${when} ${reason(over.spot)}`,
     };
   const [unlike] = of('unlike');
@@ -137,10 +161,13 @@ export function sayInspect(q: {
       answer: `${capital(unlike.spot)} is too light from one side and too dark from another.`,
       why: `${when} ${reason(unlike.spot)} No number of coats mends both.`,
     };
-  const [short] = of('short').sort((a, b) => missing(b) - missing(a));
+  const [short] = of('short').sort((a, b) => b.left - a.left);
   if (short) {
     const looks = places.find((p) => p.name === short.spot)?.looks ?? [];
-    const how = missing(short) >= 0.1 ? `about ${missing(short).toFixed(1)} coats short` : sayOff(family, looks);
+    const how =
+      short.left >= 0.1
+        ? `about ${short.left.toFixed(1)} coats short`
+        : sayOff(family, looks) || 'a little short by its readings';
     return {
       answer: `${capital(short.spot)} is ${how}. ${moment === 'finished' ? 'It can be mended through the clear.' : 'It can be mended.'}`,
       why: `${when} ${reason(short.spot)}`,
@@ -155,7 +182,7 @@ export function sayInspect(q: {
       answer: `Look at ${sayList(again.map((s) => s.spot))} again.`,
       why: `${when} Coats went on since it was looked at.`,
     };
-  const seen = places.filter((p) => p.looks.length);
+  const seen = places.filter((p) => p.looks.length || live?.spots.some((s) => s.spot === p.name));
   if (unseen)
     return {
       answer: seen.length

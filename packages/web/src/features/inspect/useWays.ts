@@ -1,6 +1,6 @@
 import { TEXTURES, type Texture } from '@steady-gleam/core/finishes';
 import type { JobPlan, JobState, SeenSpot } from '@steady-gleam/core/jobs';
-import { PEEL_WORDS } from '@steady-gleam/core/letdown';
+import { isPeelWord } from '@steady-gleam/core/letdown';
 import { waysOut, type Moment, type WayOut } from '@steady-gleam/core/recovery';
 import { useUnits } from '../../shared/units';
 import { useCompute } from '../../worker/useCompute';
@@ -39,7 +39,7 @@ export function useWays(
   return waysOut({
     ...{ plan, state, mixId: q.mixId, objectId: live.objectId, moment: q.moment },
     ...{ card: answer.card, read: answer.read, spot, areaIds: q.place.areaIds },
-    others: live.state!.spots.filter((s) => s !== spot),
+    others: live.state!.spots.filter((s) => s !== spot).map((s) => ({ ...s, areaIds: live.areasOf(s.spot) })),
     ...{ acrossCm: q.acrossCm, atEdge: q.atEdge, off: q.off },
     peel: peelOf(q.looks, q.texture),
     controlShift: shift ?? null,
@@ -49,7 +49,7 @@ export function useWays(
 
 /** How the peel there was called, and what lays the one that is wanted: as the target's was, else as most makers leave it. */
 function peelOf(looks: readonly SeenSpot[], texture: Texture | null) {
-  const word = looks.findLast((l) => (PEEL_WORDS as readonly string[]).includes(l.hue ?? ''))?.hue;
+  const word = looks.findLast((l) => isPeelWord(l.hue))?.hue;
   const row = TEXTURES.find((t) => t.id === (texture ?? 'slight'))!;
   return word ? { word, matchedBy: row.matchedBy } : null;
 }

@@ -176,6 +176,7 @@ const CHECK_WORDS: Record<JobPlan['checks'][number]['kind'], string> = {
   polish: 'polished',
   strip: 'stripped',
   set: 'gun set',
+  tint: 'cup tinted',
   standing: 'standing',
   bake: 'bake',
 };

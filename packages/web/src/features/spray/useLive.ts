@@ -21,6 +21,8 @@ export interface Live extends EffectOn {
   readonly seen: readonly SeenSpot[];
   /** Coats on at one place: of its areas, and what went on there alone. */
   readonly at: (spot: string) => number;
+  /** Areas a place lies on, as it was looked at; all that get the effect where nobody said. */
+  readonly areasOf: (spot: string) => readonly string[];
   /** Null while the card has not spoken. */
   readonly state: LiveState | null;
   readonly said: { readonly answer: string; readonly why: string } | null;
@@ -47,11 +49,12 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
   const told = laid.most > 0 ? 0 : Math.max(0, ...read.map((r) => r.coats), ...seen.map((s) => s.coats));
   const [least, most] = [Math.max(laid.least, told), Math.max(laid.most, told)];
   const { advice, answer } = count;
-  const at = (spot: string): number => {
+  const areasOf = (spot: string): readonly string[] => {
     const here = seen.findLast((s) => s.spot === spot)?.areaIds ?? [];
     const own = here.filter((a) => areaIds.includes(a));
-    return Math.max(told, coatsAt(state, layerIds, own.length ? own : areaIds, spot));
+    return own.length ? own : areaIds;
   };
+  const at = (spot: string): number => Math.max(told, coatsAt(state, layerIds, areasOf(spot), spot));
   const live = answer ? liveState(answer.card, most, looksOf(read, seen, answer.card, answer.read), at) : null;
   return {
     objectId,
@@ -62,6 +65,7 @@ export function useLive(detail: JobDetail, plan: JobPlan, state: JobState, objec
     most,
     seen,
     at,
+    areasOf,
     state: live,
     said: live && advice && answer ? sayLive(live, most, advice.spray, answer.card) : null,
   };
