@@ -94,6 +94,9 @@ test('dusk shows a lighter edge after everything matched in the sun: faded in, l
   await page.getByRole('button', { name: 'It matches here' }).click();
   await page.getByRole('button', { name: 'Mended: go on' }).click();
   await expect(page.getByTestId('check')).toHaveText(/^(Lights off|Look at the blend’s tail)/);
+  // What the booth told keeps the place it went on: the door itself has its three still.
+  const told = ((await (await page.request.get(`${server.address}/api/jobs/${id}`)).json()) as JobDetail).events;
+  expect(told.flatMap((e) => e.cells).filter((c) => 'spot' in c && c.spot === 'front edge')).not.toEqual([]);
   // Without the server too: what is seen is kept and told later.
   await page.goto(`${server.address}/jobs/${id}/inspect`);
   await expect(answer(page)).toContainText(/It matches|Look/);

@@ -43,6 +43,7 @@ export {
   foundOn,
   jobState,
   laidOf,
+  namedOf,
   solidsOn,
   type AreaOn,
   type CellState,

@@ -109,6 +109,18 @@ export const laidOf = (c: Cell): Laid => ({
   ...(c.spot ? { spot: c.spot } : {}),
 });
 
+/** A cell as an event names it, or as it was laid: nothing else of it is kept. */
+export const namedOf = (c: CellRef | Laid): CellRef | Laid => ({
+  coatId: c.coatId,
+  areaId: c.areaId,
+  ...(isLaid(c)
+    ? {
+        ...{ layerId: c.layerId, name: c.name, coats: c.coats, filmUm: c.filmUm },
+        ...(c.spot ? { spot: c.spot } : {}),
+      }
+    : {}),
+});
+
 /**
  * Where a job stands: the one answer to what is on, what is next, from when, until when, and what is off. Pure; the same for
  * events in any order, sent twice or in two batches.
@@ -387,7 +399,8 @@ function areaOn(
     // What the log keeps of it holds, whatever the plan says of that coat now.
     const cell = byKey.get(key);
     const on = isLaid(laid) && laid.layerId !== null ? laid : cell ? laidOf(cell) : null;
-    if (!on?.layerId || on.spot) continue;
+    // A log may have kept the coat of a mend without its place: the plan knows it.
+    if (!on?.layerId || (on.spot ?? cell?.spot)) continue;
     if (!buried.has(key)) at(on.layerId).coats += on.coats;
     at(on.layerId).filmUm += on.filmUm;
   }

@@ -4,7 +4,17 @@ import { de2000 } from '../colour/difference';
 import { D65_10 } from '../colour/tristimulus';
 import { FAULT_WAYS, FAULTS } from '../faults';
 import { STYLES } from '../finishes/styles';
-import { eventOf, jobState, laidOf, START_AREAS, workOfJob, type JobEvent, type JobPlan, type JobState } from '../jobs';
+import {
+  eventOf,
+  jobState,
+  laidOf,
+  namedOf,
+  START_AREAS,
+  workOfJob,
+  type JobEvent,
+  type JobPlan,
+  type JobState,
+} from '../jobs';
 import { answerCard } from '../letdown/answer';
 import { labsAt, plainLadder, toLabs } from '../letdown/fittedLadder';
 import { nominalTable } from '../letdown/advise';
@@ -159,7 +169,17 @@ describe('a mend in the run', () => {
     expect(end.next).toBeNull();
     expect(end.done).toBe(end.total);
     // On one place only: the side itself still counts its three.
-    expect(end.areas.find((a) => a.areaId === 'left')!.layers.find((l) => l.layerId === effect)!.coats).toBe(3);
+    const coats = (events: readonly JobEvent[]) =>
+      jobState(plan, events)
+        .areas.find((a) => a.areaId === 'left')!
+        .layers.find((l) => l.layerId === effect)!.coats;
+    const all = runTo(plan, () => false, events);
+    expect(coats(all)).toBe(3);
+    // Whatever passes a log on keeps the place; where one has lost it, the plan knows.
+    expect(all.flatMap((e) => e.cells.map(namedOf))).toEqual(all.flatMap((e) => e.cells));
+    expect(all.some((e) => e.cells.some((c) => 'spot' in c && c.spot === 'nose'))).toBe(true);
+    const lost = all.map((e) => ({ ...e, cells: e.cells.map((c) => ({ ...c, spot: undefined })) }));
+    expect(coats(lost)).toBe(3);
   });
 
   it('that makes ground anew counts the colour from there, and leaves the other areas alone', () => {
@@ -371,6 +391,18 @@ describe('ways out', () => {
       }).map((w) => w.kind);
     expect(kinds('match')).toContain('control');
     expect(kinds('darker')).not.toContain('control');
+  });
+
+  it('over a whole area that is short: a coat over all of it, unless a place on it is not short', () => {
+    const all = (nose: Verdict) =>
+      waysFor(moments['last chance'], plan, { 'Left side': everywhere('lighter'), nose: everywhere(nose) }, ['left'], {
+        nose: ['left'],
+      });
+    const way = all('lighter').find((w) => w.kind === 'all')!;
+    expect(way.areaIds).toEqual(['left']);
+    expect(way.steps.every((s) => s.is === 'coat' && s.reach.kind === 'all')).toBe(true);
+    expect(all('lighter').some((w) => w.kind === 'faded')).toBe(false);
+    expect(all('match').some((w) => w.kind === 'all')).toBe(false);
   });
 
   it('say what each comes to: chances that sum to one, a strip per angle, and what it costs', () => {

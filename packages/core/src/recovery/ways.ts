@@ -156,7 +156,8 @@ function faded(q: WaysAsk): WayOut[] {
   const { plan, state, spot, moment } = q;
   const amount = amountThere(spot.spray, spot.wanted, q.card.window.inside);
   const layers = mendLayers(plan, state, q.areaIds[0] ?? '');
-  if (!layers.effect) return [];
+  // All of an area is no place to fade into it.
+  if (!layers.effect || (moment !== 'finished' && wholeArea(q))) return [];
   const bare = coatSteps(plan, { layerId: layers.effect, style: 'light', coats: amount, reach: ALL });
   const beside = besideFilm(q);
   const film = amount * spot.wanted.rate;
@@ -199,14 +200,22 @@ const clearAgain = (q: WaysAsk, layerId: string): MendStep[] =>
     reach: ALL,
   });
 
-/** Everything that was looked at is short: a coat over all. */
+/** The area a place is all of; undefined for a place on one. */
+const wholeArea = ({ plan, areaIds, spot }: WaysAsk) =>
+  plan.areas.find((a) => areaIds.includes(a.id) && a.name === spot.spot);
+
+/** Everything that was looked at is short, on the object or on the one area that was called so: a coat over all of it. */
 function allOver(q: WaysAsk): WayOut[] {
-  const { spot, others, plan, state, mixId, objectId } = q;
+  const { spot, plan, state, mixId, objectId } = q;
+  const area = wholeArea(q);
+  const others = area ? q.others.filter((o) => o.areaIds.includes(area.id)) : q.others;
   const all = [spot, ...others];
-  if (q.moment === 'finished' || !others.length || all.some((s) => s.zone !== 'short' || s.spray <= 0)) return [];
+  if (q.moment === 'finished' || all.some((s) => s.zone !== 'short' || s.spray <= 0)) return [];
+  if (!area && !others.length) return [];
   const amount = Math.min(...all.map((s) => s.spray));
-  const { areaIds, layerIds } = effectOn(plan, state, mixId, objectId);
-  const layer = plan.layers.find((l) => l.id === layerIds[0]);
+  const effect = effectOn(plan, state, mixId, objectId);
+  const areaIds = area ? [area.id] : effect.areaIds;
+  const layer = plan.layers.find((l) => l.id === effect.layerIds[0]);
   if (!layer) return [];
   const steps = coatSteps(plan, {
     layerId: layer.id,
@@ -217,8 +226,10 @@ function allOver(q: WaysAsk): WayOut[] {
   return [
     {
       kind: 'all',
-      name: `${Number(amount.toFixed(1))} of a coat more over all`,
-      how: 'Everything that was looked at is short: over the whole of it, walked side by side.',
+      name: `${Number(amount.toFixed(1))} of a coat more over all${area ? ` of ${area.name}` : ''}`,
+      how: area
+        ? 'It was called short as a whole: over the whole of it, up to its own edges.'
+        : 'Everything that was looked at is short: over the whole of it, walked side by side.',
       stop: `${reference(q)}; look at the darkest place first`,
       unsaid: TRY_IT,
       promise: 'inside',

@@ -1,4 +1,4 @@
-import { eventOf, type CellRef, type JobEvent, type Laid, type Told } from '@steady-gleam/core/jobs';
+import { eventOf, namedOf, type JobEvent, type Told } from '@steady-gleam/core/jobs';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiFailure } from '../apiClient';
 import { shopNow } from '../clock';
@@ -26,19 +26,6 @@ export interface JobLog {
   /** Keeps events on this device, shows them at once, and sends them; several as one step, in their order. @returns their ids */
   readonly tell: (...events: readonly Told[]) => readonly string[];
 }
-
-/** A cell as an event names it, or as it was laid; nothing else of it is kept. */
-const named = (c: CellRef | Laid): CellRef | Laid =>
-  'filmUm' in c
-    ? {
-        coatId: c.coatId,
-        areaId: c.areaId,
-        layerId: c.layerId,
-        name: c.name,
-        coats: c.coats,
-        filmUm: c.filmUm,
-      }
-    : { coatId: c.coatId, areaId: c.areaId };
 
 /**
  * A log: kept on this device first and sent then, with what other devices told.
@@ -131,7 +118,7 @@ export function useLog(ownerId: string, ofCard = false, onSent?: () => void): Jo
     (...told: readonly Told[]) => {
       const at = Math.round(shopNow());
       // A millisecond apart, so that they stay in their order.
-      const full = told.map((e, i) => eventOf({ ...e, cells: (e.cells ?? []).map(named), id: newId(), at: at + i }));
+      const full = told.map((e, i) => eventOf({ ...e, cells: (e.cells ?? []).map(namedOf), id: newId(), at: at + i }));
       setLog((old) => ({
         ...old,
         events: [...old.events, ...full],
