@@ -27,6 +27,7 @@ const ROOMS = {
     ...['products', 'spraying'],
   ],
   faults: ['jobs', 'materials', 'products', 'spraying'],
+  bank: ['colour'],
   recovery: ['colour', 'faults', 'finishes', 'jobs', 'letdown', 'numeric', 'spraying'],
   study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics', 'recovery'],
   demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],

@@ -44,12 +44,25 @@ export const batchSchema = object({
 }).noUnknown();
 export type NewBatch = InferType<typeof batchSchema>;
 
+/** What a batch said before it was corrected. */
+const correctionSchema = object({
+  at: string().datetime().required(),
+  ml: number().required(),
+  leftMl: number().nullable().defined(),
+  gunId: string().uuid().nullable().defined(),
+}).noUnknown();
+export type BatchCorrection = InferType<typeof correctionSchema>;
+
 export const storedBatchSchema = batchSchema.shape({
   version,
   piece: string().required(),
   /** Left over when it was finished, ml; null while it is in use. */
   leftMl: number().nullable().defined(),
   endedAt: string().datetime().nullable().defined(),
+  /** Whether its gun is taught by it. */
+  teaches: boolean().required(),
+  /** What it said before, the oldest first. */
+  corrections: array(correctionSchema.required()).required(),
   /** When it was taken out as entered wrongly. */
   removedAt: string().datetime().nullable().defined(),
 });
@@ -59,6 +72,15 @@ export const changeBatchSchema = object({
   version,
   leftMl: figure('What is left', 0, 100_000, ' ml'),
 }).noUnknown();
+/** What is corrected of one that was entered wrongly; what is left out stays. */
+export const correctBatchSchema = object({
+  version,
+  ml: figure('The batch', 1, 100_000, ' ml').optional().default(undefined),
+  leftMl: maybeFigure('What is left', 0, 100_000, ' ml').optional().default(undefined),
+  gunId: string().uuid().nullable().optional().default(undefined),
+  teaches: boolean().optional(),
+}).noUnknown();
+export type CorrectBatch = InferType<typeof correctBatchSchema>;
 export const removeBatchSchema = object({ version, removed: boolean().required() }).noUnknown();
 
 export const BATCH_SIZES = ['label', 'sheet'] as const;
@@ -75,6 +97,13 @@ export const batchesApi = {
     method: 'PUT',
     path: '/api/batches/:id/removed',
     body: removeBatchSchema,
+    reply: storedBatchSchema,
+  }),
+  /** A wrong entry is put right: what it said before stays in its history. */
+  correct: endpoint({
+    method: 'PATCH',
+    path: '/api/batches/:id/correction',
+    body: correctBatchSchema,
     reply: storedBatchSchema,
   }),
   end: endpoint({ method: 'PATCH', path: '/api/batches/:id', body: changeBatchSchema, reply: storedBatchSchema }),

@@ -27,6 +27,8 @@ export const cardSchema = object({
     .max(8, 'Eight rungs fit on a card.')
     .test('unique', 'Each rung needs its own coat count.', (list) => new Set(list).size === (list ?? []).length),
   gun: text(60).required('Say which gun, so that the card can be trusted next time.'),
+  /** The gun of the shop it is; null for one that is not on the shelf. */
+  gunId: string().uuid().nullable().default(null),
   pressureBar: number()
     .typeError('Pressure must be a number.')
     .min(0.3, 'At least 0.3 bar.')
@@ -130,7 +132,15 @@ export const putHandSchema = knownHandSchema.shape({
   firstStop: number().min(0).max(14).nullable().default(null),
 });
 
-export const earlierHandsSchema = array(knownHandSchema.required()).required();
+/** A hand that another card of the same gun, style and family showed, and which card. */
+const earlierHandSchema = knownHandSchema.shape({
+  cardId: id,
+  finishId: id,
+  finishName: string().required(),
+  at: string().datetime().required(),
+});
+export const earlierHandsSchema = array(earlierHandSchema.required()).required();
+export type EarlierHand = InferType<typeof earlierHandSchema>;
 
 export const LABEL_SIZES = ['card', 'a6'] as const;
 export type LabelSize = (typeof LABEL_SIZES)[number];
@@ -148,6 +158,13 @@ export const cardsApi = {
   }),
   /** An earlier card is in force again; the one that was takes its place. */
   recall: endpoint({ method: 'PUT', path: '/api/cards/:id/in-force', body: null, reply: storedCardSchema }),
+  /** Whether other cards are told of the hand it showed. */
+  setHand: endpoint({
+    method: 'PUT',
+    path: '/api/cards/:id/hand',
+    body: object({ teaches: boolean().required() }).noUnknown(),
+    reply: object({}),
+  }),
   label: fileEndpoint({ method: 'GET', path: '/api/jobs/:id/card/label.pdf', types: ['application/pdf'] }),
 } as const;
 

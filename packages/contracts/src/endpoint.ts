@@ -5,6 +5,7 @@ export interface Endpoint<Body extends Schema | null, Reply extends Schema> {
   readonly method: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
   /** Express path with :params. */
   readonly path: string;
+  /** Of a GET it stands in the query. */
   readonly body: Body;
   readonly reply: Reply;
 }

@@ -22,14 +22,38 @@ export {
   type ReadingSet,
 } from './readings';
 export { filmLimitSchema, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
+export { bankApi, nearestQuerySchema, type Nearest } from './bank';
+export {
+  answersSchema,
+  FINISH_FILE_MAX_BYTES,
+  FINISH_FILES_AT_ONCE,
+  finishFilePath,
+  finishFilesApi,
+  finishZipPath,
+  lookedSchema,
+  openedSchema,
+  openFilePath,
+  type AskedOfFile,
+  type FileAnswers,
+  type LookedIntoFile,
+} from './finishFiles';
 export {
   families,
+  FINISH_SORTS,
+  finishDetailSchema,
   finishesApi,
+  finishQuerySchema,
   finishSchema,
   finishSummarySchema,
+  PAGE_SIZE,
+  passportPath,
+  type CardOfFinish,
   type Finish,
+  type FinishDetail,
   type FinishName,
+  type FinishQuery,
   type FinishSummary,
+  type FinishWas,
 } from './finishes';
 export { areasOf, areasSchema, objectsSchema, type Area, type JobObjectRow } from './areas';
 export { mixingSchema, START_MIXING, type Added, type Mixing } from './mixing';
@@ -43,6 +67,7 @@ export {
   storedCardSchema,
   type Card,
   type EarlierCard,
+  type EarlierHand,
   type LabelSize,
   type StoredCard,
 } from './cards';
@@ -50,7 +75,10 @@ export { verdictEventSchema, verdictsApi, type VerdictEvent } from './verdicts';
 export { PHOTO_MAX_BYTES, PHOTO_TYPES, photoPath, photosApi, photoSchema, type Photo } from './photos';
 export {
   changeJobSchema,
+  JOB_SORTS,
+  JOB_STATES,
   jobDetailSchema,
+  jobQuerySchema,
   jobSchema,
   jobsApi,
   jobSheetPath,
@@ -59,6 +87,7 @@ export {
   REMOVED_DAYS,
   type Job,
   type JobDetail,
+  type JobQuery,
   type JobSummary,
   type NewJob,
 } from './jobs';
@@ -82,8 +111,11 @@ export {
   batchesApi,
   batchPdfPath,
   batchSchema,
+  correctBatchSchema,
   storedBatchSchema,
   type Batch,
+  type BatchCorrection,
+  type CorrectBatch,
   type NewBatch,
 } from './batches';
 export {

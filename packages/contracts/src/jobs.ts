@@ -5,7 +5,7 @@ import { areasSchema, objectsSchema } from './areas';
 import { earlierHandsSchema, storedCardSchema } from './cards';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
 import { trimmed, version } from './figures';
-import { families, finishNameSchema, finishOfJobSchema, matching } from './finishes';
+import { families, finishNameSchema, finishOfJobSchema, matching, pageQuery } from './finishes';
 import { familyLimitsSchema, limitsSchema } from './limits';
 import { filmLimitSchema, materialId, recipeSchema, stackLayerSchema, stacksSchema } from './layers';
 import { jobEventSchema } from './log';
@@ -25,10 +25,22 @@ const family = string()
   .oneOf<FinishFamily>([...families], 'Choose the finish family.')
   .required('Choose the finish family.');
 
-/** `finishId`: of a finish that is there already; the job is about that one, and what else is said of it counts for nothing. */
+/**
+ * `finishId`: of a finish that is there already; the job is about that one, with its card, and what else is said of it counts for
+ * nothing. With a count or a target of its own the job gets its own of it.
+ */
 export const newJobSchema = object({
   ...{ id, piece, matching, family, mixId },
   finishId: string().uuid().nullable().default(null),
+  /** Effect coats of that finish that this piece wants, as its card has them; null for what was picked. */
+  coats: number()
+    .typeError('Coats must be a number.')
+    .min(0.5, 'Half a coat or more.')
+    .max(12, 'At most 12 coats.')
+    .nullable()
+    .default(null),
+  /** What this piece has to match, as it was read; null for what the finish was matched to. */
+  target: readingSetSchema.nullable().default(null),
 }).test('system-of-family', (job, context) =>
   (MIXES.find((s) => s.id === job.mixId)?.family ?? job.family) === job.family
     ? true
@@ -184,13 +196,38 @@ export const jobDetailSchema = object({
 });
 export type JobDetail = InferType<typeof jobDetailSchema>;
 
+export const JOB_SORTS = ['next', 'latest', 'name'] as const;
+
+export const jobQuerySchema = object({
+  ...pageQuery,
+  status: string()
+    .oneOf([...JOB_STATES, 'listed'] as const, 'Choose one of the states.')
+    .default('listed'),
+  /** `next`: what is being sprayed first, then what is open. */
+  sort: string()
+    .oneOf([...JOB_SORTS])
+    .default('next'),
+}).noUnknown();
+export type JobQuery = InferType<typeof jobQuerySchema>;
+
 export const jobsApi = {
+  /** A page of what answers to a query; how many there are, and how many of each state in all. */
   list: endpoint({
     method: 'GET',
     path: '/api/jobs',
-    body: null,
-    reply: array(jobSummarySchema.required()).required(),
+    body: jobQuerySchema,
+    reply: object({
+      rows: array(jobSummarySchema.required()).required(),
+      total: number().integer().required(),
+      states: object({
+        open: number().integer().required(),
+        finished: number().integer().required(),
+        away: number().integer().required(),
+      }).required(),
+    }),
   }),
+  /** One job as the list tells it. */
+  stands: endpoint({ method: 'GET', path: '/api/jobs/:id/stands', body: null, reply: jobSummarySchema }),
   /** Jobs that were taken out and can be put back, the latest first. */
   listRemoved: endpoint({
     method: 'GET',
@@ -208,6 +245,9 @@ export const jobsApi = {
   sheet: fileEndpoint({ method: 'GET', path: '/api/jobs/:id/sheet.pdf', types: ['application/pdf'] }),
 } as const;
 
-/** @param zone the painter's time zone by its IANA name, so that every paper tells their clock */
-export const jobSheetPath = (jobId: string, units: string, zone: string): string =>
-  `${pathOf(jobsApi.sheet.path, { id: jobId })}?${new URLSearchParams({ units, zone }).toString()}`;
+/**
+ * @param zone the painter's time zone by its IANA name, so that every paper tells their clock
+ * @param as what was planned, or what was done; left out: as done once the job is finished
+ */
+export const jobSheetPath = (jobId: string, units: string, zone: string, as?: 'plan' | 'done'): string =>
+  `${pathOf(jobsApi.sheet.path, { id: jobId })}?${new URLSearchParams({ units, zone, ...(as ? { as } : {}) }).toString()}`;

@@ -26,7 +26,14 @@ const at = '2026-11-20T09:00:00.000Z';
 const SAMPLES: Record<string, readonly [Schema, object]> = {
   'new job': [
     newJobSchema,
-    { id, piece: 'Tub', finishId: null, matching: 'tub 5', family: 'candy', mixId: 'cinder-candy' },
+    {
+      ...{ id, piece: 'Tub', finishId: id, matching: 'tub 5', family: 'candy', mixId: 'cinder-candy', coats: 3.4 },
+      target: {
+        ...{ id, kind: 'target', rungCoats: null, label: '', objectId: null, state: 'cleared', doubt: null },
+        ...{ source: 'typed', takenAt: at },
+        readings: [{ spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 }],
+      },
+    },
   ],
   'changed job': [
     changeJobSchema,
@@ -112,6 +119,7 @@ const SAMPLES: Record<string, readonly [Schema, object]> = {
       id,
       rungs: [1, 2],
       gun: 'Gun 1',
+      gunId: id,
       pressureBar: 1.4,
       onStand: true,
       settings: {

@@ -109,7 +109,7 @@ for (const family of FAMILY_IDS)
 
     await test.step('let-down: the first rungs, read', async () => {
       await page.goto(`${server.address}/jobs/${id}/card`);
-      await page.getByLabel('Gun and tip').fill('Gun 2, 1.3 tip');
+      await page.getByLabel('Gun', { exact: true }).selectOption('Gun 2, 1.3 tip');
       await page.getByRole('button', { name: 'Keep this plan' }).click();
       await expect(page.getByRole('button', { name: /^Enter the rung with/ })).toBeVisible();
       const { job } = await read(page, id);

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { JobDetail, JobSummary } from '@steady-gleam/contracts';
 import { averageReadings } from '@steady-gleam/core/formats';
 import { seriousFaults } from './axe';
-import { runLogTo } from './logRun';
+import { jobsOf, runLogTo } from './logRun';
 import { pdfText } from './pdfText';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
@@ -12,7 +12,7 @@ let jobs: readonly JobSummary[];
 test.beforeAll(async ({ request }) => {
   folder = makeFolder();
   server = await startServer(folder, 4831);
-  jobs = (await (await request.get(`${server.address}/api/jobs`)).json()) as JobSummary[];
+  jobs = await jobsOf(request, server.address);
 });
 test.afterAll(async () => {
   await server.stop();

@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { JobDetail, JobSummary } from '@steady-gleam/contracts';
+import type { JobDetail } from '@steady-gleam/contracts';
 import { seriousFaults } from './axe';
 import { stepOn } from './boothSteps';
+import { jobsOf } from './logRun';
 import { pdfText } from './pdfText';
 import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
 
@@ -245,7 +246,7 @@ test('booth, job, list, header and sheet say the same at every moment; notes and
     await page.goto(server.address);
     const row = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').filter({ hasText: 'Waltzer tub 3' });
     await expect(row).toContainText(`${done} of ${total} sprays on`);
-    const listed = (await (await page.request.get(`${server.address}/api/jobs`)).json()) as JobSummary[];
+    const listed = await jobsOf(page.request, server.address);
     const run = listed.find((j) => j.id === id)!.run!;
     expect(run).toMatchObject({ done, total });
     expect(run.next!.toLowerCase()).toContain(next.toLowerCase());

@@ -136,7 +136,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     await expect(answer(page)).toContainText('Not your hand yet');
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     await expect(page.getByText('Say which gun')).toBeVisible();
-    await page.getByLabel('Gun and tip').fill('Gun 2, 1.3 tip');
+    await page.getByLabel('Gun', { exact: true }).selectOption('Gun 2, 1.3 tip');
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     for (const coats of [1, 2]) {
       await page.getByRole('button', { name: `Enter the rung with ${coats}` }).click();

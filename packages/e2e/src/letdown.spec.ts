@@ -50,6 +50,7 @@ test('without an instrument: by eye from a card to the job, and back after a rel
   await startJob(page, 'Waltzer tub 8');
   await page.getByRole('link', { name: 'by eye' }).click();
   await expect(answer(page)).toContainText('plan a card and judge it by eye');
+  await page.getByLabel('Gun', { exact: true }).selectOption('Another gun');
   await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
   await page.getByLabel('Distance, cm').fill('abc');
   await page.getByRole('button', { name: 'Keep this plan' }).click();
@@ -212,6 +213,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
     await page.getByRole('button', { name: /Best match/ }).click();
     await page.getByRole('button', { name: 'Pick this, plan the card' }).click();
     await page.getByRole('button', { name: /Let the model choose: around/ }).click();
+    await page.getByLabel('Gun', { exact: true }).selectOption('Another gun');
     await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     await page.getByRole('button', { name: 'Enter the rung with 1' }).click();
@@ -291,6 +293,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
     await page.getByRole('link', { name: 'Find the ground and coats' }).click();
     await page.getByRole('button', { name: /Best match/ }).click();
     await page.getByRole('button', { name: 'Pick this, plan the card' }).click();
+    await page.getByLabel('Gun', { exact: true }).selectOption('Another gun');
     await page.getByLabel('Gun and tip').fill('Gun 3, 1.3 tip');
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     await expect(page.getByText('From your earlier cards')).toBeVisible();

@@ -1,9 +1,14 @@
-import type { Page } from '@playwright/test';
-import type { JobDetail } from '@steady-gleam/contracts';
+import type { APIRequestContext, Page } from '@playwright/test';
+import type { JobDetail, JobSummary } from '@steady-gleam/contracts';
 import { eventOf, jobState, laidOf, workOfJob, type JobEvent, type JobState } from '@steady-gleam/core/jobs';
 import { libraryOf } from '@steady-gleam/core/materials';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
+
+/** The jobs of the demo, as the list has them. */
+export async function jobsOf(request: APIRequestContext, address: string): Promise<readonly JobSummary[]> {
+  return ((await (await request.get(`${address}/api/jobs`)).json()) as { rows: JobSummary[] }).rows;
+}
 
 /**
  * Tells a job's log, as another device would, everything up to a step.

@@ -278,7 +278,7 @@ test('killed anywhere in its very first start, the program starts whole the next
     child.kill('SIGKILL');
     await new Promise((done) => child.once('exit', done));
     const again = await startServer(fresh, 0);
-    const jobs = (await (await fetch(`${again.address}/api/jobs`)).json()) as unknown[];
+    const jobs = ((await (await fetch(`${again.address}/api/jobs`)).json()) as { rows: unknown[] }).rows;
     const products = (await (await fetch(`${again.address}/api/products`)).json()) as unknown[];
     expect([jobs.length, products.length]).toEqual([12, 8]);
     await again.stop();

@@ -1,4 +1,4 @@
-import type { Area, Card, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
+import type { Area, BatchCorrection, Card, JobObjectRow, Mixing, NewBatch, SprayPlan } from '@steady-gleam/contracts';
 import type { MatchLimits, Recipe, StackLayer, Texture } from '@steady-gleam/core/finishes';
 import type { Done, JobEvent } from '@steady-gleam/core/jobs';
 import type { KnownHand } from '@steady-gleam/core/letdown';
@@ -14,6 +14,7 @@ import {
   integer,
   jsonb,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   uniqueIndex,
@@ -31,48 +32,83 @@ const stamps = {
  * What is matched and what makes it. It outlives the jobs that use it. `mixId` and `family` are null for one that lays no mix;
  * `layers` are null while they follow from the pick.
  */
-export const finishes = pgTable('finishes', {
-  id: uuid('id').primaryKey(),
-  name: text('name').notNull(),
-  code: text('code').notNull().default(''),
-  matching: text('matching').notNull(),
-  family: text('family'),
-  mixId: text('mix_id'),
-  pick: jsonb('pick').$type<Recipe>(),
-  layers: jsonb('layers').$type<readonly StackLayer[]>(),
-  invented: boolean('invented').notNull().default(false),
-  version: integer('version').notNull().default(1),
-  ...stamps,
-});
+export const finishes = pgTable(
+  'finishes',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    /** Free text, the shop's own and what came with the finish. */
+    codes: jsonb('codes').$type<readonly string[]>().notNull().default([]),
+    matching: text('matching').notNull(),
+    family: text('family'),
+    mixId: text('mix_id'),
+    pick: jsonb('pick').$type<Recipe>(),
+    layers: jsonb('layers').$type<readonly StackLayer[]>(),
+    /** A shop's own file it was opened from; null for one made here. */
+    origin: text('origin'),
+    invented: boolean('invented').notNull().default(false),
+    version: integer('version').notNull().default(1),
+    ...stamps,
+  },
+  (t) => [index('finishes_latest').on(t.updatedAt), index('finishes_name').on(sql`lower(${t.name})`)],
+);
+
+/** What a finish was before it was changed; `version` is the last under which it was so. */
+export const finishVersions = pgTable(
+  'finish_versions',
+  {
+    finishId: uuid('finish_id')
+      .notNull()
+      .references(() => finishes.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    was: jsonb('was').$type<FinishWas>().notNull(),
+    ...stamps,
+  },
+  (t) => [primaryKey({ columns: [t.finishId, t.version] })],
+);
+
+/** What makes a finish: all of it that a change can alter. */
+export interface FinishWas {
+  readonly matching: string;
+  readonly mixId: string | null;
+  readonly pick: Recipe | null;
+  readonly layers: readonly StackLayer[] | null;
+}
 
 /** A finish of a job: under which id its areas, plan and log name it, and what it is called there. */
 export interface FinishUse {
   readonly key: string;
   readonly name: string;
   readonly finishId: string;
+  /** Version of the finish that was sprayed; left out until something was. */
+  readonly version?: number;
 }
 
 /** Something to be sprayed. `version` grows with every edit; a stale edit is refused. The first of its finishes is what it is about. */
-export const jobs = pgTable('jobs', {
-  id: uuid('id').primaryKey(),
-  piece: text('piece').notNull(),
-  status: text('status').notNull().default('open'),
-  finishes: jsonb('finishes').$type<readonly FinishUse[]>().notNull(),
-  filmLimitUm: doublePrecision('film_limit_um'),
-  objects: jsonb('objects').$type<readonly JobObjectRow[]>(),
-  areas: jsonb('areas').$type<readonly Area[]>(),
-  mixing: jsonb('mixing').$type<Mixing>(),
-  limits: jsonb('limits').$type<MatchLimits>(),
-  texture: text('texture').$type<Texture>(),
-  plan: jsonb('plan').$type<SprayPlan>(),
-  /** What was done when it was finished. */
-  done: jsonb('done').$type<Done>(),
-  /** When it was taken out of the list; it can be put back. */
-  removedAt: timestamp('removed_at', { withTimezone: true }),
-  invented: boolean('invented').notNull().default(false),
-  version: integer('version').notNull().default(1),
-  ...stamps,
-});
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey(),
+    piece: text('piece').notNull(),
+    status: text('status').notNull().default('open'),
+    finishes: jsonb('finishes').$type<readonly FinishUse[]>().notNull(),
+    filmLimitUm: doublePrecision('film_limit_um'),
+    objects: jsonb('objects').$type<readonly JobObjectRow[]>(),
+    areas: jsonb('areas').$type<readonly Area[]>(),
+    mixing: jsonb('mixing').$type<Mixing>(),
+    limits: jsonb('limits').$type<MatchLimits>(),
+    texture: text('texture').$type<Texture>(),
+    plan: jsonb('plan').$type<SprayPlan>(),
+    /** What was done when it was finished. */
+    done: jsonb('done').$type<Done>(),
+    /** When it was taken out of the list; it can be put back. */
+    removedAt: timestamp('removed_at', { withTimezone: true }),
+    invented: boolean('invented').notNull().default(false),
+    version: integer('version').notNull().default(1),
+    ...stamps,
+  },
+  (t) => [index('jobs_finishes').using('gin', sql`${t.finishes} jsonb_path_ops`), index('jobs_latest').on(t.updatedAt)],
+);
 
 const ofFinish = () => uuid('finish_id').references(() => finishes.id, { onDelete: 'cascade' });
 const ofJob = () => uuid('job_id').references(() => jobs.id, { onDelete: 'cascade' });
@@ -86,13 +122,17 @@ export const cards = pgTable(
     id: uuid('id').primaryKey(),
     finishId: ofFinish().notNull(),
     rungs: jsonb('rungs').$type<Card['rungs']>().notNull(),
+    /** As it was typed; null `gunId` where it is none of the shop's. */
     gun: text('gun').notNull(),
+    gunId: uuid('gun_id'),
     pressureBar: doublePrecision('pressure_bar').notNull(),
     onStand: boolean('on_stand').notNull(),
     settings: jsonb('settings').$type<Card['settings']>(),
     /** What the card said of the hand; for the next card with this gun and style. */
     hand: jsonb('hand').$type<KnownHand>(),
     handStyle: text('hand_style'),
+    /** Another card is told nothing of this hand. */
+    handLeftOut: boolean('hand_left_out').notNull().default(false),
     /** Coats after which the job is looked at first, as the card last said. */
     firstStop: doublePrecision('first_stop'),
     retiredAt: timestamp('retired_at', { withTimezone: true }),
@@ -239,6 +279,10 @@ export const batches = pgTable(
     mixedAt: timestamp('mixed_at', { withTimezone: true }).notNull(),
     batch: jsonb('batch').$type<NewBatch>().notNull(),
     leftMl: doublePrecision('left_ml'),
+    /** Whether the gun it was sprayed with is taught by it. */
+    teaches: boolean('teaches').notNull().default(true),
+    /** What it said before it was corrected, the oldest first. */
+    corrections: jsonb('corrections').$type<readonly BatchCorrection[]>().notNull().default([]),
     endedAt: timestamp('ended_at', { withTimezone: true }),
     /** When it was taken out as entered wrongly: it counts for nothing any more. */
     removedAt: timestamp('removed_at', { withTimezone: true }),

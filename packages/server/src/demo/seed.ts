@@ -426,7 +426,16 @@ export async function seedDemo(
     const id = uuid(demo.key, 0);
     const { truth } = demo;
     let job = await jobs.create(
-      { id, piece: demo.piece, matching: demo.matching, family: demo.family, mixId: truth.mixId, finishId: null },
+      {
+        id,
+        piece: demo.piece,
+        matching: demo.matching,
+        family: demo.family,
+        mixId: truth.mixId,
+        finishId: null,
+        coats: null,
+        target: null,
+      },
       true,
     );
     if (demo.targetCoats !== null) {
@@ -477,6 +486,7 @@ export async function seedDemo(
         id: uuid(demo.key, 2),
         rungs: [...demo.rungs],
         gun: demo.gun!,
+        gunId: STARTING_GUNS.find((g) => g.name === demo.gun)?.id ?? null,
         pressureBar: 1.4,
         onStand: true,
         settings: {

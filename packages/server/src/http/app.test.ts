@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import {
   cardsApi,
+  gunsApi,
   type JobDetail,
   jobsApi,
   type JobSummary,
@@ -13,6 +14,7 @@ import {
   type ReadingSet,
   verdictsApi,
 } from '@steady-gleam/contracts';
+import { STARTING_GUNS } from '@steady-gleam/core/products';
 import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -94,7 +96,7 @@ describe('jobs and readings', () => {
     await jobsApi.read.reply.validate(body, { strict: true });
     expect(body.target!.id).toBe(newer.id);
     expect(body.rungs.map((r) => r.rungCoats)).toEqual([2]);
-    const list = (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
+    const list = (await request(app).get(jobsApi.list.path).expect(200)).body.rows as JobSummary[];
     expect(list.find((j) => j.id === id)).toMatchObject({ targetAngles: 1, rungsRead: 1 });
   });
 
@@ -293,8 +295,13 @@ describe('jobs and readings', () => {
     }
   });
 
-  it('hands a hand on to the next card with the same gun and style', async () => {
-    const make = async () => {
+  it('hands a hand on to the next card with the same gun, style and family; found by the gun, not by what was typed', async () => {
+    const gun = { ...STARTING_GUNS[0]!, id: randomUUID(), name: 'Gun 9' };
+    await request(app)
+      .put(pathOf(gunsApi.put.path, { id: gun.id }))
+      .send({ version: 0, gun })
+      .expect(200);
+    const make = async (gunId: string | null = gun.id) => {
       const { id } = await create();
       await request(app)
         .patch(pathOf(jobsApi.change.path, { id }))
@@ -302,18 +309,31 @@ describe('jobs and readings', () => {
         .expect(200);
       await request(app)
         .put(pathOf(cardsApi.put.path, { id: await finishOf(id) }))
-        .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 9', pressureBar: 1.4, onStand: true, version: 0 })
+        .send({ id: randomUUID(), rungs: [1, 2], gun: 'Gun 9', gunId, pressureBar: 1.4, onStand: true, version: 0 })
         .expect(200);
       return id;
     };
-    const [one, two] = [await make(), await make()];
+    const [one, two, typed] = [await make(), await make(), await make(null)];
     const hand = { mean: { film: 0.18 }, sd: { film: 0.03 }, style: 'wet', mixId: 'cinder-candy' };
     await request(app)
       .put(pathOf(cardsApi.putHand.path, { id: await finishOf(one) }))
       .send(hand)
       .expect(200);
-    expect((await detail(two)).earlier).toEqual([{ mean: { film: 0.18 }, sd: { film: 0.03 } }]);
+    const finishId = await finishOf(one);
+    const { earlier } = await detail(two);
+    expect(earlier).toMatchObject([{ mean: { film: 0.18 }, sd: { film: 0.03 }, finishId }]);
     expect((await detail(one)).earlier).toEqual([]);
+    expect((await detail(typed)).earlier).toEqual([]);
+    // One card's hand can be left out, and taken in again.
+    const say = (teaches: boolean) =>
+      request(app)
+        .put(pathOf(cardsApi.setHand.path, { id: earlier[0]!.cardId }))
+        .send({ teaches })
+        .expect(200);
+    await say(false);
+    expect((await detail(two)).earlier).toEqual([]);
+    await say(true);
+    expect((await detail(two)).earlier).toHaveLength(1);
     await request(app)
       .put(pathOf(cardsApi.putHand.path, { id: await finishOf(one) }))
       .send({ ...hand, style: 'light' })
@@ -389,7 +409,7 @@ describe('jobs and readings', () => {
 
   it('seeds a demo with an unread, a half-way and a finished job', async () => {
     await seedDemo(createRepos(open.db));
-    const list = (await request(app).get(jobsApi.list.path)).body as JobSummary[];
+    const list = (await request(app).get(jobsApi.list.path)).body.rows as JobSummary[];
     const demo = list.filter((j) => j.invented);
     expect(demo).toHaveLength(12);
     expect(new Set(demo.map((j) => j.family)).size).toBe(7);

@@ -70,7 +70,7 @@ const makeJob = async (piece = 'Waltzer tub 9'): Promise<string> => {
   return id;
 };
 const change = (id: string, body: object) => request(app).patch(pathOf(jobsApi.change.path, { id })).send(body);
-const list = async () => (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
+const list = async () => (await request(app).get(jobsApi.list.path).expect(200)).body.rows as JobSummary[];
 const detail = async (id: string) =>
   (await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as JobDetail;
 const damaged = async () => (await request(app).get(damagedApi.list.path).expect(200)).body as Damaged[];
@@ -199,7 +199,9 @@ describe('the life of a job', () => {
     expect((await change(id, { version: 2, status: 'finished' }).expect(409)).body.code).toBe('stale');
     expect(((await change(id, { version: 3, status: 'open' }).expect(200)).body as Job).done).toBeNull();
     await change(id, { version: 4, status: 'away' }).expect(200);
-    expect((await list()).find((j) => j.id === id)!.status).toBe('away');
+    expect((await list()).find((j) => j.id === id)).toBeUndefined();
+    const away = await request(app).get(`${jobsApi.list.path}?status=away`).expect(200);
+    expect(away.body).toMatchObject({ rows: [{ id, status: 'away' }], total: 1, states: { away: 1 } });
   });
 
   it('is copied with its target, card and areas and nothing of its log; once however often it is asked', async () => {
@@ -676,4 +678,42 @@ describe('a database of an earlier program', () => {
     await now.close();
     rmSync(folder, { recursive: true });
   }, 90_000);
+
+  it('keeps the code of a finish as the first of several, and knows the guns of cards by what was typed', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-codes-'));
+    const old = await openEmbedded(upTo(15, folder), folder);
+    const [coded, bare] = [randomUUID(), randomUUID()];
+    for (const [id, code] of [
+      [coded, ' C-12 '],
+      [bare, ''],
+    ] as const)
+      await old.db.execute(
+        sql`insert into finishes (id, name, code, matching, family, mix_id) values (${id}, 'Old', ${code}, '', 'candy', 'cinder-candy')`,
+      );
+    const guns = STARTING_GUNS.slice(0, 2).map((g) => ({ ...g, id: randomUUID() }));
+    for (const g of guns)
+      await old.db.execute(
+        sql`insert into guns (id, name, gun) values (${g.id}, ${g.name}, ${JSON.stringify(g)}::jsonb)`,
+      );
+    const typed = [
+      [coded, guns[0]!.name.toUpperCase(), guns[0]!.id],
+      [bare, 'Gun 2', guns[1]!.id],
+      [bare, 'a borrowed one', null],
+    ] as const;
+    for (const [k, [finishId, gun]] of typed.entries())
+      await old.db.execute(
+        sql`insert into cards (id, finish_id, rungs, gun, pressure_bar, on_stand, retired_at) values (${randomUUID()}, ${finishId}, '[1, 2]'::jsonb, ${gun}, 1.4, true, ${k === 2 ? '2026-11-20T09:00:00Z' : null}::timestamptz)`,
+      );
+    await old.close();
+    const now = await openEmbedded(migrations, folder);
+    const { finishes, cards } = createRepos(now.db, unharmed);
+    const kept = await Promise.all([coded, bare].map(async (id) => (await finishes.read(id)).finish.codes));
+    expect(kept).toEqual([['C-12'], []]);
+    for (const [finishId, gun, gunId] of typed) {
+      const all = await cards.everyOf(finishId);
+      expect(all.find((c) => c.card.gun === gun)!.card.gunId).toBe(gunId);
+    }
+    await now.close();
+    rmSync(folder, { recursive: true, force: true });
+  });
 });

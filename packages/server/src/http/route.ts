@@ -12,7 +12,7 @@ export async function idOf(req: Request, name = 'id'): Promise<string> {
   return String(id);
 }
 
-/** Routes an endpoint: validates the body, checks the ids of the path, answers with the handler's result. */
+/** Routes an endpoint: validates the body, of a GET the query, checks the ids of the path, answers with the handler's result. */
 export type Route = <B extends Schema | null, R extends Schema>(
   e: Endpoint<B, R>,
   handler: (body: B extends Schema ? InferType<B> : undefined, id: string, finishId: string) => Promise<InferType<R>>,
@@ -28,7 +28,10 @@ export function routerOf(app: Express): Route {
         ['id', 'finishId'].map((name) => (req.params[name] === undefined ? '' : idOf(req, name))),
       );
       const body = e.body
-        ? await e.body.validate(req.body ?? {}, { abortEarly: false, stripUnknown: false })
+        ? await e.body.validate((e.method === 'GET' ? req.query : req.body) ?? {}, {
+            abortEarly: false,
+            stripUnknown: false,
+          })
         : undefined;
       res.status(status).json(await handler(body as never, id!, finishId!));
     });

@@ -177,6 +177,30 @@ describe('batches', () => {
       .expect(400);
   });
 
+  it('are put right where they were entered wrongly: what they said stays, and a gun can be taught without one', async () => {
+    const batch = batchOf(await makeJob());
+    await request(app).post(batchesApi.add.path).send(batch).expect(201);
+    const correct = (body: object) =>
+      request(app)
+        .patch(pathOf(batchesApi.correct.path, { id: batch.id }))
+        .send(body);
+    const ml = batch.ml;
+    const first = (await correct({ version: 1, ml: 2 * ml, leftMl: 10 }).expect(200)).body as Batch;
+    expect(first).toMatchObject({ ml: 2 * ml, leftMl: 10, teaches: true, corrections: [{ ml, leftMl: null }] });
+    expect(first.endedAt).not.toBeNull();
+    expect(first.parts[0]!.ml).toBeCloseTo(2 * batch.parts[0]!.ml, 9);
+    expect((await correct({ version: 2, leftMl: 3 * ml }).expect(400)).body.fields.leftMl).toMatch(
+      /More can’t be left/,
+    );
+    expect((await correct({ version: 2, gunId: randomUUID() }).expect(400)).body.fields.gunId).toMatch(/\.$/);
+    expect((await correct({ version: 1, ml }).expect(409)).body.code).toBe('stale');
+    const out = (await correct({ version: 2, teaches: false }).expect(200)).body as Batch;
+    expect(out).toMatchObject({ teaches: false, ml: 2 * ml });
+    expect(out.corrections).toHaveLength(1);
+    // Sent once more from a queue it is the same one still.
+    expect((await request(app).post(batchesApi.add.path).send(batch).expect(201)).body.ml).toBe(2 * ml);
+  });
+
   it('print as a label and as a sheet', async () => {
     const jobId = await makeJob();
     const batch = batchOf(jobId);
@@ -275,7 +299,7 @@ describe('the booth', () => {
   it('tells in the list of jobs where each stands: rungs by eye, cups, and what its run waits for', async () => {
     const jobId = await makeJob();
     const standing = async () => {
-      const jobs = (await request(app).get(jobsApi.list.path).expect(200)).body as JobSummary[];
+      const jobs = (await request(app).get(jobsApi.list.path).expect(200)).body.rows as JobSummary[];
       return jobs.find((j) => j.id === jobId)!;
     };
     expect(await standing()).toMatchObject({ rungsRead: 0, batches: 0, run: null });

@@ -1,6 +1,6 @@
 import type { JobDetail, LabelSize } from '@steady-gleam/contracts';
 import { andControl, STYLES } from '@steady-gleam/core/finishes';
-import { findGround, findMix, libraryOf, type OwnMaterial } from '@steady-gleam/core/materials';
+import { findGround, findMix, libraryOf, sayParts, type OwnMaterial } from '@steady-gleam/core/materials';
 import { sayMeasure, unitName, type Measure, type UnitSystem } from '@steady-gleam/core/units';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { paperClock } from './clock';
@@ -12,7 +12,7 @@ const SIZES: Record<LabelSize, { width: number; height: number; text: number; qr
   a6: { width: 148, height: 105, text: 12.4, qr: 38 },
 };
 
-const coats = (n: number): string => (n % 1 === 0.5 ? `${n < 1 ? '' : Math.floor(n)}½` : String(n));
+const coats = (n: number): string => (n % 1 === 0.5 ? `${n < 1 ? '' : Math.floor(n)}½` : String(Number(n.toFixed(1))));
 
 /** The label of a let-down card: everything that has to be the same on the job, the rung scale, and the card's address as QR. */
 export async function cardLabel(
@@ -49,7 +49,13 @@ export async function cardLabel(
       'Reducer',
       `${s?.reducer || '__________'}   ${(s?.temperatureC ?? null) === null ? `____ ${unitName('temperature', units)}` : say('temperature', s!.temperatureC!)}   ${card?.onStand === false ? 'in the hand' : 'on a stand'}`,
     ],
-    ['Verdict', '____________________'],
+    ['Mix', sayParts(system, pick?.strength ?? 1)],
+    [
+      'Answer',
+      card && card.firstStop !== null
+        ? `stop first at ${coats(card.firstStop)} coats, and look`
+        : '____________________',
+    ],
   ];
   const rungs = card?.rungs ?? [];
   const scaleWidth = width - 8;

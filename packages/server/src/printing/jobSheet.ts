@@ -24,26 +24,7 @@ import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interface
 import { ApiError } from '../errors';
 import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
-
-const cell = (text: string, more: object = {}): TableCell => ({ text, ...more });
-const heading = (text: string): Content => ({ text, bold: true, fontSize: 12, margin: [0, 8, 0, 2] });
-
-const LINES = {
-  hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
-  vLineWidth: () => 0,
-  paddingTop: () => 2.5,
-  paddingBottom: () => 2.5,
-  paddingLeft: (i: number) => (i ? 4 : 0),
-  paddingRight: () => 2,
-};
-const table = (head: readonly string[], rows: TableCell[][]): Content => ({
-  table: {
-    headerRows: 1,
-    widths: ['*', ...head.slice(1).map(() => 'auto')],
-    body: [head.map((h) => cell(h, { color: '#444', fontSize: 8.5 })), ...rows],
-  },
-  layout: LINES,
-});
+import { cell, heading, table } from './tables';
 
 /** The whole spraying of a job on one A4 sheet (ISO 216): how each coat is laid on which area and when, and what was done. */
 export function jobSheet(q: {
@@ -233,7 +214,7 @@ function conflicts(plan: JobPlan, line: Timeline): Content[] {
 }
 
 /** What was seen, noted and found, with its time and place. */
-function historyOf(plan: JobPlan, state: JobState, time: (at: number) => string): Content[] {
+export function historyOf(plan: JobPlan, state: JobState, time: (at: number) => string): Content[] {
   const lines = state.history.flatMap((e): string[] => {
     const said = sayEvent(plan, e);
     return said ? [`${time(e.at)}  ${said}`] : [];

@@ -22,7 +22,7 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const cards = createCardsRepo(db);
   const log = createLogRepo(db, tell);
   const limits = createLimitsRepo(db);
-  const finishes = createFinishesRepo(db, { readings, verdicts, cards }, tell);
+  const finishes = createFinishesRepo(db, { readings, verdicts, cards, photos }, tell);
   const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log, limits }, tell);
   const materials = createMaterialsRepo(db, tell);
   const products = createProductsRepo(db, tell);
@@ -31,6 +31,8 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log, limits };
   return {
     ...all,
+    /** What touches several of them, all of it or nothing. */
+    inOne: <T>(work: (tx: Db) => Promise<T>): Promise<T> => db.transaction(work),
     /** Rows of every kind that can't be read. */
     damaged: async (): Promise<Damaged[]> =>
       (await Promise.all([jobs, finishes, products, guns, batches, materials, log].map((r) => r.damaged()))).flat(),

@@ -15,7 +15,7 @@ import { UndoBar, type Done } from '../shared/UndoBar';
 import { ApiFailure } from '../shared/apiClient';
 import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
-import { ofObject, useFinishDetail, useJobDetail, useJobSummary, usePicked } from '../shared/useJob';
+import { JOB_LIST, jobKey, ofObject, useFinishDetail, useJobDetail, useJobSummary, usePicked } from '../shared/useJob';
 import { JobLogContext, useJobWork } from '../shared/useJobWork';
 import { HEADER } from './layout';
 
@@ -30,7 +30,10 @@ export function JobLayout() {
   const log = useLog(
     id,
     false,
-    useCallback(() => void client.invalidateQueries({ queryKey: ['jobs'], exact: true }), [client]),
+    useCallback(() => {
+      void client.invalidateQueries({ queryKey: JOB_LIST });
+      void client.invalidateQueries({ queryKey: [...jobKey(id), 'stands'] });
+    }, [client, id]),
   );
   if (isPending) return <Notice title="Opening the job …" />;
   if (error || !data) {

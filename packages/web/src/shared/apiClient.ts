@@ -35,16 +35,24 @@ async function request(path: string, init: RequestInit): Promise<unknown> {
   return response.json();
 }
 
-/** Calls an endpoint; body and reply are typed by its schemas. @throws ApiFailure */
+/** Calls an endpoint, the body of a GET in its query; body and reply are typed by its schemas. @throws ApiFailure */
 export async function call<B extends Schema | null, R extends Schema>(
   e: Endpoint<B, R>,
   options: { params?: Record<string, string>; body?: B extends Schema ? InferType<B> : never } = {},
 ): Promise<InferType<R>> {
+  const path = pathOf(e.path, options.params);
+  if (e.method === 'GET' && options.body) {
+    const asked = Object.entries(options.body as Record<string, unknown>).filter(
+      ([, v]) => v !== null && v !== '' && !(Array.isArray(v) && !v.length),
+    );
+    const query = new URLSearchParams(asked.map(([k, v]) => [k, String(v)])).toString();
+    return (await request(query ? `${path}?${query}` : path, { method: 'GET' })) as InferType<R>;
+  }
   const body =
     options.body === undefined
       ? {}
       : { body: JSON.stringify(options.body), headers: { 'Content-Type': 'application/json' } };
-  return (await request(pathOf(e.path, options.params), { method: e.method, ...body })) as InferType<R>;
+  return (await request(path, { method: e.method, ...body })) as InferType<R>;
 }
 
 /** Sends a picture. @throws ApiFailure */

@@ -20,15 +20,20 @@ import { useOutletContext } from 'react-router';
 import { ApiFailure, call, sendBytes } from './apiClient';
 
 export const jobKey = (id: string) => ['jobs', id] as const;
+/** Under it stand the pages of the list of jobs. */
+export const JOB_LIST = ['jobs', 'list'] as const;
 
 export function useJobDetail(id: string) {
   return useQuery({ queryKey: jobKey(id), queryFn: () => call(jobsApi.read, { params: { id } }) });
 }
 
-/** The job as the list of jobs tells it: where its run stands, what was read. Null until the list is there. */
+/** The job as the list of jobs tells it: where its run stands, what was read. Null until that is there. */
 export function useJobSummary(id: string): JobSummary | null {
-  const { data } = useQuery({ queryKey: ['jobs'], queryFn: () => call(jobsApi.list) });
-  return data?.find((j) => j.id === id) ?? null;
+  const { data } = useQuery({
+    queryKey: [...jobKey(id), 'stands'],
+    queryFn: () => call(jobsApi.stands, { params: { id } }),
+  });
+  return data ?? null;
 }
 
 /** The job with another of its finishes in the place of its first; asked for only when there is one. */

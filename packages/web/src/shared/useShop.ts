@@ -39,10 +39,24 @@ export function useShopChange<T, R>(what: keyof typeof KEYS, run: (input: T) => 
   return useMutation({ mutationFn: run, onSuccess: () => client.invalidateQueries({ queryKey: KEYS[what] }) });
 }
 
-/** What of a gun's spray lands: its stated share, corrected by the batches it has sprayed out. */
+/** Batches a gun has sprayed out: what it can be taught by. */
+export const batchesOf = (gun: Gun, batches: readonly Batch[]): Batch[] =>
+  batches.filter((b) => b.gunId === gun.id && b.leftMl !== null && b.removedAt === null);
+
+/** What of a gun's spray lands: its stated share, corrected by the batches it has sprayed out, but for those that are left out. */
 export function transferOf(gun: Gun, batches: readonly Batch[]) {
-  const used = batches
-    .filter((b) => b.gunId === gun.id && b.leftMl !== null)
+  const used = batchesOf(gun, batches)
+    .filter((b) => b.teaches)
     .map((b) => ({ solidMl: b.solidMl, volumeSolids: b.volumeSolids, usedMl: b.ml - b.leftMl!, lossMl: b.lossMl }));
   return learnTransfer({ mean: gun.transfer, sd: TRANSFER_SD }, used);
+}
+
+/** What a gun's share becomes without a batch, in a sentence; empty where it taught nothing. */
+export function sayUntaught(gun: Gun | undefined, batch: Batch, batches: readonly Batch[]): string {
+  if (!gun) return '';
+  const others = batches.filter((b) => b.id !== batch.id);
+  const [was, now] = [transferOf(gun, [...others, { ...batch, removedAt: null }]), transferOf(gun, others)];
+  if (was.lessons === now.lessons) return '';
+  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  return `${gun.name} is taken to land ${percent(now.mean)} again; with this batch it was ${percent(was.mean)}.`;
 }

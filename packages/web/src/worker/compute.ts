@@ -1,3 +1,10 @@
+import {
+  bankIndex,
+  nearestFinishes,
+  type AngleLab,
+  type BankReading,
+  type NearestFinish,
+} from '@steady-gleam/core/bank';
 import { D65_10, flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
 import { STYLES, thenLaid, withCount, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
 import {
@@ -133,6 +140,9 @@ export interface ProbeLook {
   readonly sparkle: number | null;
 }
 
+/** So many finishes are shown for a reading. */
+const NEAREST = 20;
+
 /** Film at an edge against that on the flat; ours. */
 const EDGE_FILM = 0.6;
 
@@ -140,6 +150,10 @@ const EDGE_FILM = 0.6;
 export interface Compute {
   /** Tells the worker of the shop's own materials; what is asked afterwards knows them. */
   setMaterials(own: readonly OwnMaterial[]): void;
+  /** Tells the worker what the bank holds; what is asked afterwards is looked for among it. */
+  setBank(readings: readonly BankReading[]): void;
+  /** The finishes of the bank nearest to a reading. @param of one of them alone, or null */
+  nearest(asked: readonly AngleLab[], of: string | null): readonly NearestFinish[];
   /** A pigment alone over white and over black, from face to flop. */
   pigmentLook(pigmentId: string, cover: number): { white: readonly Lab[]; black: readonly Lab[] };
   /** A dye over white: half a coat to four coats. */
@@ -268,6 +282,7 @@ const BLEND_STEPS = Array.from({ length: 13 }, (_, i) => i / 12);
 export function createCompute(): Compute {
   let shop = prepareLibrary();
   const stopped = new Set<number>();
+  let bank = bankIndex([]);
   /** Ground, unit coat and spread of a stack's effect layers. */
   const effectOf = (layers: readonly StackLayer[], mixId: string) => {
     const first = layers.findIndex((l) => l.kind === 'effect' && l.materialId === mixId);
@@ -340,6 +355,11 @@ export function createCompute(): Compute {
     then: thenLaid(findMix(mix.mixId, shop.library.systems).family),
   });
   return {
+    setBank: (readings) => {
+      bank = bankIndex(readings);
+    },
+    nearest: (asked, of) =>
+      nearestFinishes(of === null ? bank : bankIndex(bank.readings.filter((r) => r.finishId === of)), asked, NEAREST),
     setMaterials: (own) => {
       shop = prepareLibrary(own);
       ladderKept = null;

@@ -1,5 +1,5 @@
-import { batchSchema, type Batch, type NewBatch } from '@steady-gleam/contracts';
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { batchSchema, type Batch, type CorrectBatch, type NewBatch } from '@steady-gleam/contracts';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, type TellDamage } from '../../db/rows';
@@ -15,6 +15,8 @@ const toBatch = (row: { batches: typeof batches.$inferSelect; jobs: { piece: str
   version: row.batches.version,
   piece: row.jobs.piece,
   leftMl: row.batches.leftMl,
+  teaches: row.batches.teaches,
+  corrections: [...row.batches.corrections],
   removedAt: row.batches.removedAt?.toISOString() ?? null,
   endedAt: row.batches.endedAt?.toISOString() ?? null,
 });
@@ -44,14 +46,26 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
         await batchRows(db).where(isNull(batches.removedAt)).orderBy(desc(batches.mixedAt)).limit(MOST_BATCHES),
       ),
 
+    /** Of one job, in the order they were mixed. */
+    ofJob: async (jobId: string) =>
+      batchRowsOf.many(
+        await batchRows(db)
+          .where(and(eq(batches.jobId, jobId), isNull(batches.removedAt)))
+          .orderBy(asc(batches.mixedAt)),
+      ),
+
     read: (id: string) => readBatch(db, id),
 
     add: (batch: NewBatch): Promise<Batch> =>
       db.transaction(async (tx) => {
-        const [existing] = await tx.select({ batch: batches.batch }).from(batches).where(eq(batches.id, batch.id));
+        const [existing] = await tx
+          .select({ batch: batches.batch, corrections: batches.corrections })
+          .from(batches)
+          .where(eq(batches.id, batch.id));
         // The same sent twice is stored once; another under the same id would be lost, so it is refused.
-        if (existing && !isDeepStrictEqual(batchSchema.validateSync(existing.batch), batch))
-          throw new ApiError('conflict');
+        const was = existing && batchSchema.validateSync(existing.batch);
+        const isSame = existing?.corrections.length ? was?.jobId === batch.jobId : isDeepStrictEqual(was, batch);
+        if (existing && !isSame) throw new ApiError('conflict');
         if (!existing) {
           const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
           if (!job) throw new ApiError('notFound');
@@ -82,6 +96,40 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
         return readBatch(tx, id);
       }),
 
+    /** Puts a wrong entry right; what it said before goes to its history. */
+    correct: (id: string, { version, ...to }: CorrectBatch): Promise<Batch> =>
+      db.transaction(async (tx) => {
+        const was = await readBatch(tx, id);
+        const ml = to.ml ?? was.ml;
+        const leftMl = to.leftMl === undefined ? was.leftMl : to.leftMl;
+        const gunId = to.gunId === undefined ? was.gunId : to.gunId;
+        if (leftMl !== null && leftMl > ml)
+          throw new ApiError('badRequest', { leftMl: 'More can’t be left than was mixed.' });
+        if (to.gunId !== undefined) await checkGun(tx, to.gunId, 'gunId');
+        const [row] = await tx.select().from(batches).where(eq(batches.id, id));
+        const isOther = ml !== was.ml || leftMl !== was.leftMl || gunId !== was.gunId;
+        const before = { at: new Date().toISOString(), ml: was.ml, leftMl: was.leftMl, gunId: was.gunId };
+        // What was poured of each part goes with the whole.
+        const parts = row!.batch.parts.map((p) => ({
+          ...p,
+          ml: (p.ml * ml) / was.ml,
+          grams: p.grams === null ? null : (p.grams * ml) / was.ml,
+        }));
+        const changed = await tx
+          .update(batches)
+          .set({
+            ...{ gunId, leftMl, batch: { ...row!.batch, gunId, ml, parts } },
+            ...(to.teaches === undefined ? {} : { teaches: to.teaches }),
+            ...(isOther ? { corrections: [...was.corrections, before] } : {}),
+            ...(leftMl === null ? { endedAt: null } : was.endedAt ? {} : { endedAt: new Date() }),
+            ...{ version: version + 1, updatedAt: new Date() },
+          })
+          .where(and(eq(batches.id, id), eq(batches.version, version)))
+          .returning({ id: batches.id });
+        if (!changed.length) throw new ApiError('stale');
+        return readBatch(tx, id);
+      }),
+
     /** Takes a batch out as entered wrongly, so that it counts for nothing; false puts it back. */
     remove: (id: string, version: number, removed: boolean): Promise<Batch> =>
       db.transaction(async (tx) => {
@@ -94,12 +142,13 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
         return readBatch(tx, id);
       }),
 
-    /** Cups mixed, by job. */
-    countByJob: async (): Promise<ReadonlyMap<string, number>> => {
+    /** Cups mixed for some jobs, by job. */
+    countByJob: async (jobIds: readonly string[]): Promise<ReadonlyMap<string, number>> => {
+      if (!jobIds.length) return new Map();
       const rows = await db
         .select({ jobId: batches.jobId, n: sql<number>`count(*)::int` })
         .from(batches)
-        .where(isNull(batches.removedAt))
+        .where(and(isNull(batches.removedAt), inArray(batches.jobId, [...jobIds])))
         .groupBy(batches.jobId);
       return new Map(rows.map((r) => [r.jobId, r.n]));
     },

@@ -9,6 +9,7 @@ export function routeBatches(app: Express, route: Route, { batches }: Pick<Repos
   route(batchesApi.list, () => batches.list());
   route(batchesApi.add, (body) => batches.add(body), 201);
   route(batchesApi.remove, (body, id) => batches.remove(id, body.version, body.removed));
+  route(batchesApi.correct, (body, id) => batches.correct(id, body));
   route(batchesApi.end, (body, id) => batches.end(id, body.version, body.leftMl));
   app.get(batchesApi.print.path, async (req, res) => {
     const size = BATCH_SIZES.find((s) => s === req.query['size']) ?? 'label';

@@ -8,21 +8,22 @@ import {
   type StoredCard,
 } from '@steady-gleam/contracts';
 import type { KnownHand } from '@steady-gleam/core/letdown';
-import { and, desc, eq, isNotNull, isNull, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, ne } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
-import { without } from '../../db/rows';
-import { cards, jobEvents, photos, readingSets, verdicts } from '../../db/schema';
+import { groupBy, without } from '../../db/rows';
+import { cards, finishes, jobEvents, photos, readingSets, verdicts } from '../../db/schema';
 import { ApiError } from '../../errors';
+import { checkGun } from '../jobs/checkMixing';
 import { checkOwner } from '../readings/repo';
 
 type CardRow = typeof cards.$inferSelect;
 
 const toCard = ({ settings, ...row }: CardRow): StoredCard => {
-  const { id, rungs, gun, pressureBar, onStand, firstStop, version } = row;
+  const { id, rungs, gun, gunId, pressureBar, onStand, firstStop, version } = row;
   return storedCardSchema.validateSync({
-    ...{ id, rungs, gun, pressureBar, onStand, firstStop, version },
+    ...{ id, rungs, gun, gunId, pressureBar, onStand, firstStop, version },
     settings: settings ?? undefined,
   });
 };
@@ -78,34 +79,90 @@ export function createCardsRepo(db: Db) {
       return row && toCard(row);
     },
 
-    /** Cards in force, by finish. */
-    byFinish: async (): Promise<ReadonlyMap<string, StoredCard>> => {
-      const rows = await db.select().from(cards).where(isNull(cards.retiredAt));
-      return new Map(rows.map((row) => [row.finishId, toCard(row)]));
-    },
-
-    /** Cards that are not in force, the latest first. */
-    earlier: async (finishId: string): Promise<EarlierCard[]> => {
+    /** Cards in force, by finish; of some finishes, or of all. */
+    byFinish: async (finishIds?: readonly string[]): Promise<ReadonlyMap<string, StoredCard>> => {
+      if (finishIds?.length === 0) return new Map();
+      const of = finishIds && inArray(cards.finishId, [...finishIds]);
       const rows = await db
         .select()
         .from(cards)
-        .where(and(eq(cards.finishId, finishId), isNotNull(cards.retiredAt)))
-        .orderBy(desc(cards.retiredAt));
-      return Promise.all(rows.map((row) => toEarlier(db, row)));
+        .where(and(isNull(cards.retiredAt), of));
+      return new Map(rows.map((row) => [row.finishId, toCard(row)]));
     },
 
-    /** Hands that other cards with the same gun and style showed. */
-    handsLike: async (card: StoredCard, style: string): Promise<JobDetail['earlier']> => {
+    /** Cards of some finishes that are not in force, the latest first, by finish. */
+    earlierOf: async (finishIds: readonly string[]): Promise<ReadonlyMap<string, EarlierCard[]>> => {
+      if (!finishIds.length) return new Map();
       const rows = await db
-        .select({ hand: cards.hand })
+        .select()
         .from(cards)
-        .where(and(eq(cards.gun, card.gun), eq(cards.handStyle, style), ne(cards.id, card.id), isNotNull(cards.hand)));
-      return rows.map((r) => knownHandSchema.validateSync(r.hand));
+        .where(and(inArray(cards.finishId, [...finishIds]), isNotNull(cards.retiredAt)))
+        .orderBy(desc(cards.retiredAt));
+      const all = await Promise.all(rows.map(async (row) => ({ of: row.finishId, card: await toEarlier(db, row) })));
+      return new Map([...groupBy(all, (e) => e.of)].map(([id, own]) => [id, own.map((e) => e.card)]));
+    },
+
+    /** Every card of a finish, the one in force first; and whether others are told of its hand, null where it showed none. */
+    everyOf: async (finishId: string) => {
+      const rows = await db.select().from(cards).where(eq(cards.finishId, finishId)).orderBy(desc(cards.retiredAt));
+      return rows.map((row) => ({
+        card: toCard(row),
+        retiredAt: row.retiredAt?.toISOString() ?? null,
+        teaches: row.hand ? !row.handLeftOut : null,
+      }));
+    },
+
+    /** Hands that other cards of the same gun, style and family showed; of a gun that is none of the shop's, none. */
+    handsLike: async (card: StoredCard, style: string, family: string): Promise<JobDetail['earlier']> => {
+      if (card.gunId === null) return [];
+      const rows = await db
+        .select({
+          ...{ hand: cards.hand, cardId: cards.id, finishId: cards.finishId },
+          ...{ finishName: finishes.name, at: cards.updatedAt },
+        })
+        .from(cards)
+        .innerJoin(finishes, eq(finishes.id, cards.finishId))
+        .where(
+          and(
+            eq(cards.gunId, card.gunId),
+            eq(cards.handStyle, style),
+            eq(finishes.family, family),
+            ne(cards.id, card.id),
+            isNotNull(cards.hand),
+            eq(cards.handLeftOut, false),
+          ),
+        )
+        .orderBy(desc(cards.updatedAt));
+      return rows.map(({ hand, at, ...of }) => ({
+        ...knownHandSchema.validateSync(hand),
+        ...of,
+        at: at.toISOString(),
+      }));
+    },
+
+    /** What the cards of a finish showed of the hand, by card. */
+    handsOf: async (finishId: string) => {
+      const rows = await db
+        .select({ id: cards.id, hand: cards.hand, style: cards.handStyle })
+        .from(cards)
+        .where(and(eq(cards.finishId, finishId), isNotNull(cards.hand)));
+      return new Map(rows.map((r) => [r.id, { style: r.style ?? '', mean: r.hand!.mean, sd: r.hand!.sd }]));
+    },
+
+    /** Leaves the hand a card showed out of what other cards are told, or takes it in again. */
+    setHand: async (id: string, teaches: boolean): Promise<void> => {
+      const changed = await db
+        .update(cards)
+        .set({ handLeftOut: !teaches })
+        .where(eq(cards.id, id))
+        .returning({ id: cards.id });
+      if (!changed.length) throw new ApiError('notFound');
     },
 
     put: (finishId: string, { version, ...card }: Card & { version: number }): Promise<StoredCard> =>
       db.transaction(async (tx) => {
         await checkOwner(tx, { finishId });
+        await checkGun(tx, card.gunId, 'gunId');
         const existing = await inForce(tx, finishId);
         if (!existing) {
           if (version !== 0) throw new ApiError('stale');

@@ -13,6 +13,10 @@ export function routeCards(app: Express, route: Route, { cards, jobs, materials 
     await cards.putHand(id, body);
     return {};
   });
+  route(cardsApi.setHand, async (body, id) => {
+    await cards.setHand(id, body.teaches);
+    return {};
+  });
   route(cardsApi.retire, (body, id) => cards.retire(id, body.version));
   route(cardsApi.recall, (_, id) => cards.recall(id));
   app.get(cardsApi.label.path, async (req, res) => {

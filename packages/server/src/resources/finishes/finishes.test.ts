@@ -10,7 +10,7 @@ import {
   readingsApi,
   verdictsApi,
   type EarlierCard,
-  type FinishSummary,
+  type FinishDetail,
   type Job,
   type JobDetail,
   type StoredCard,
@@ -44,7 +44,7 @@ const detail = async (id: string, finishId?: string) => {
   return (await request(app).get(path).expect(200)).body as JobDetail;
 };
 const finish = async (id: string) =>
-  (await request(app).get(pathOf(finishesApi.read.path, { id })).expect(200)).body as FinishSummary;
+  ((await request(app).get(pathOf(finishesApi.read.path, { id })).expect(200)).body as FinishDetail).finish;
 const read = (finishId: string, kind: string, rungCoats: number | null, l = 40) =>
   request(app)
     .post(pathOf(readingsApi.addToFinish.path, { id: finishId }))
@@ -65,7 +65,7 @@ describe('a finish', () => {
   it('outlives its job, has a name and a code, and is kept while a job uses it', async () => {
     const job = await make();
     await read(job.finishId, 'target', null);
-    const named = { version: 1, name: 'Cinder of tub 2', code: 'C-12' };
+    const named = { version: 1, name: 'Cinder of tub 2', codes: ['C-12', 'rack 4'] };
     await request(app)
       .patch(pathOf(finishesApi.rename.path, { id: job.finishId }))
       .send(named)
@@ -73,7 +73,10 @@ describe('a finish', () => {
     const again = await make({ id: randomUUID(), piece: 'Tub 10', finishId: job.finishId });
     expect(again).toMatchObject({ finishId: job.finishId, matching: 'tub 2', mixId: 'cinder-candy' });
     const kept = await finish(job.finishId);
-    expect(kept).toMatchObject({ name: 'Cinder of tub 2', code: 'C-12', targetAngles: 1, lab: [40, 1, 2], proven: 0 });
+    expect(kept).toMatchObject({
+      ...{ name: 'Cinder of tub 2', codes: ['C-12', 'rack 4'], targetAngles: 1, proven: 0 },
+      strip: [{ lab: [40, 1, 2] }],
+    });
     expect(kept.jobs.map((j) => j.piece).sort()).toEqual(['Tub 10', 'Tub 9']);
     const remove = (version: number) =>
       request(app)

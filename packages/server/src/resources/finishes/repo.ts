@@ -1,19 +1,50 @@
-import type { Damaged, Finish, FinishSummary } from '@steady-gleam/contracts';
-import { and, desc, eq, isNull, notExists, sql } from 'drizzle-orm';
+import {
+  PAGE_SIZE,
+  type CardOfFinish,
+  type Damaged,
+  type Finish,
+  type FinishDetail,
+  type FinishQuery,
+  type FinishSummary,
+} from '@steady-gleam/contracts';
+import { averageReadings } from '@steady-gleam/core/formats';
+import { and, asc, desc, eq, exists, inArray, isNull, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
-import { cards, finishes, jobs, readingSets } from '../../db/schema';
+import { cards, finishes, finishVersions, jobs, readingSets, type FinishWas } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
-import type { ReadingsRepo } from '../readings/repo';
+import type { PhotosRepo } from '../photos/repo';
+import { setsInForce, type ReadingsRepo } from '../readings/repo';
 import type { VerdictsRepo } from '../verdicts/repo';
 import { toFinish, type FinishRow } from './rows';
+
+interface Others {
+  readonly readings: ReadingsRepo;
+  readonly verdicts: VerdictsRepo;
+  readonly cards: CardsRepo;
+  readonly photos: PhotosRepo;
+}
+
+/** What a finish was is kept when it stood so long, or when a job sprayed it, ms: not every step of a slider is a version. */
+const STANDS_MS = 10 * 60_000;
+
+const usesIt = (id: SQL) => sql`${jobs.finishes} @> jsonb_build_array(jsonb_build_object('finishId', ${id}::text))`;
+
+/** A word as a pattern that is found anywhere. */
+export const anywhere = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** Words of a search, each once. */
+export const wordsOf = (typed: string): string[] => [...new Set(typed.split(/\s+/).filter(Boolean))];
+
+const wasOf = ({ matching, mixId, pick, layers }: FinishRow): FinishWas => ({ matching, mixId, pick, layers });
 
 /** What is matched and what makes it; finishes outlive the jobs that use them. */
 export function createFinishesRepo(
   db: Db,
-  { readings, verdicts, cards: cardsRepo }: { readings: ReadingsRepo; verdicts: VerdictsRepo; cards: CardsRepo },
+  { readings, verdicts, cards: cardsRepo, photos }: Others,
   tell: TellDamage = UNTOLD,
 ) {
   const finishRows = rowReader('finish', toFinish, (row) => ({ id: row.id, name: row.name }), tell);
@@ -22,35 +53,76 @@ export function createFinishesRepo(
     if (!row) throw new ApiError('notFound');
     return row;
   };
-  /** Jobs that use a finish, those that were taken out too. */
-  const users = async (handle: Db, id: string): Promise<FinishSummary['jobs']> => {
+  /** Jobs that use some finishes, those that were taken out too, by finish. */
+  const usersOf = async (handle: Db, ids: readonly string[]): Promise<ReadonlyMap<string, FinishSummary['jobs']>> => {
+    const users = new Map<string, FinishSummary['jobs']>(ids.map((id) => [id, []]));
+    if (!ids.length) return users;
     const rows = await handle
-      .select({ id: jobs.id, piece: jobs.piece, status: jobs.status, removedAt: jobs.removedAt })
+      .select({
+        ...{ id: jobs.id, piece: jobs.piece, status: jobs.status },
+        ...{ removedAt: jobs.removedAt, uses: jobs.finishes },
+      })
       .from(jobs)
-      .where(sql`${jobs.finishes} @> ${JSON.stringify([{ finishId: id }])}::jsonb`)
+      .where(or(...ids.map((id) => usesIt(sql`${id}`))))
       .orderBy(desc(jobs.updatedAt));
-    return rows.map(({ removedAt, ...job }) => ({ ...job, removed: removedAt !== null }));
+    for (const { removedAt, uses, ...job } of rows)
+      for (const use of uses)
+        users.get(use.finishId)?.push({ ...job, removed: removedAt !== null, sprayed: use.version ?? null });
+    return users;
   };
-  const summaryOf = async (
-    finish: Finish,
-    sets: Awaited<ReturnType<ReadingsRepo['inForceByFinish']>>,
-    judged: Awaited<ReturnType<VerdictsRepo['rungsJudged']>>,
-  ): Promise<FinishSummary> => {
-    const own = sets.get(finish.id) ?? [];
-    const target = own.find((s) => s.kind === 'target');
-    const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
-    const [set] = target ? await readings.load(db, [target]) : [];
-    const near = set?.readings.toSorted((a, b) => Math.abs(a.aspecular - 45) - Math.abs(b.aspecular - 45))[0];
-    const using = await users(db, finish.id);
-    return {
-      ...finish,
-      jobs: using,
-      cards: await cardsRepo.earlier(finish.id),
-      lab: near ? [near.l, near.a, near.b] : null,
-      targetAngles: target?.angles ?? 0,
-      rungsRead: new Set([...read, ...(judged.get(finish.id) ?? [])]).size,
-      proven: using.filter((j) => j.status === 'finished').length,
-    };
+  const users = async (handle: Db, id: string): Promise<FinishSummary['jobs']> =>
+    (await usersOf(handle, [id])).get(id)!;
+
+  /** What the bank tells of some finishes, in so many questions to the database, however many they are. */
+  const summaries = async (of: readonly Finish[]): Promise<FinishSummary[]> => {
+    const ids = of.map((f) => f.id);
+    const [sets, judged, using, inForce, earlier, photo] = await Promise.all([
+      readings.inForceOf(ids),
+      verdicts.rungsJudged(ids),
+      usersOf(db, ids),
+      cardsRepo.byFinish(ids),
+      cardsRepo.earlierOf(ids),
+      photos.newestOf(ids),
+    ]);
+    const targets = ids.flatMap((id) => sets.get(id)?.find((s) => s.kind === 'target') ?? []);
+    const read = new Map((await readings.load(db, targets)).map((set) => [set.id, set.readings]));
+    return of.map((finish) => {
+      const own = sets.get(finish.id) ?? [];
+      const target = own.find((s) => s.kind === 'target');
+      const rungs = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
+      const jobsOf = using.get(finish.id) ?? [];
+      return {
+        ...finish,
+        jobs: jobsOf,
+        cards: earlier.get(finish.id) ?? [],
+        strip: averageReadings((target && read.get(target.id)) ?? []).map(({ incidence, aspecular, lab }) => ({
+          ...{ incidence, aspecular },
+          lab: [lab[0], lab[1], lab[2]],
+        })),
+        targetAngles: target?.angles ?? 0,
+        rungsRead: new Set([...rungs, ...(judged.get(finish.id) ?? [])]).size,
+        gun: inForce.get(finish.id)?.gun ?? '',
+        proven: jobsOf.filter((j) => j.status === 'finished').length,
+        photoId: photo.get(finish.id) ?? null,
+      };
+    });
+  };
+
+  const hasFinished = exists(
+    db
+      .select({ one: sql`1` })
+      .from(jobs)
+      .where(and(usesIt(sql`${finishes.id}`), eq(jobs.status, 'finished'))),
+  );
+  /** Every word stands in what the finish is called, matched to, mixed from, sprayed with or used for, or in its day. */
+  const answersTo = (word: string, mixesNamed: (word: string) => readonly string[]): SQL => {
+    const like = anywhere(word);
+    const mixes = mixesNamed(word);
+    return sql`(${finishes.name} ilike ${like} or ${finishes.codes}::text ilike ${like} or ${finishes.matching} ilike ${like}
+      or ${finishes.family} ilike ${like} or to_char(${finishes.updatedAt}, 'YYYY-MM-DD') like ${like}
+      or ${mixes.length ? inArray(finishes.mixId, [...mixes]) : sql`false`}
+      or exists (select 1 from ${cards} where ${cards.finishId} = ${finishes.id} and ${cards.gun} ilike ${like})
+      or exists (select 1 from ${jobs} where ${usesIt(sql`${finishes.id}`)} and ${jobs.piece} ilike ${like}))`;
   };
 
   return {
@@ -58,19 +130,100 @@ export function createFinishesRepo(
     users,
     toFinish: (row: FinishRow): Finish => finishRows.one(row),
 
-    list: async (): Promise<FinishSummary[]> => {
-      const all = finishRows.many(await db.select().from(finishes).orderBy(desc(finishes.updatedAt)));
-      const [sets, judged] = await Promise.all([readings.inForceByFinish(), verdicts.rungsJudged()]);
-      return Promise.all(all.map((f) => summaryOf(f, sets, judged)));
+    /** A page of what answers to a query. @param mixesNamed ids of mixes whose name has a word in it */
+    list: async (
+      q: FinishQuery,
+      mixesNamed: (word: string) => readonly string[],
+    ): Promise<{ rows: FinishSummary[]; total: number }> => {
+      const where = and(
+        ...wordsOf(q.words).map((w) => answersTo(w, mixesNamed)),
+        q.family ? eq(finishes.family, q.family) : undefined,
+        q.proven ? hasFinished : undefined,
+        q.ids.length ? inArray(finishes.id, q.ids) : undefined,
+      );
+      const proven = sql`(select count(*) from ${jobs} where ${usesIt(sql`${finishes.id}`)} and ${jobs.status} = 'finished')`;
+      const order = {
+        latest: [desc(finishes.updatedAt), asc(finishes.id)],
+        name: [asc(sql`lower(${finishes.name})`), asc(finishes.id)],
+        proven: [desc(proven), desc(finishes.updatedAt), asc(finishes.id)],
+      }[q.sort];
+      const [counted] = await db
+        .select({ n: sql<number>`count(*)::int` })
+        .from(finishes)
+        .where(where);
+      const rows = await db
+        .select()
+        .from(finishes)
+        .where(where)
+        .orderBy(...order)
+        .limit(PAGE_SIZE)
+        .offset(q.page * PAGE_SIZE);
+      return { rows: await summaries(finishRows.many(rows)), total: counted!.n };
     },
 
-    read: async (id: string): Promise<FinishSummary> => {
+    ids: async (): Promise<ReadonlySet<string>> => {
+      const rows = await db.select({ id: finishes.id }).from(finishes);
+      return new Set(rows.map((r) => r.id));
+    },
+
+    names: async (ids: readonly string[]): Promise<ReadonlyMap<string, string>> => {
+      if (!ids.length) return new Map();
+      const of = inArray(finishes.id, [...ids]);
+      const rows = await db.select({ id: finishes.id, name: finishes.name }).from(finishes).where(of);
+      return new Map(rows.map((r) => [r.id, r.name]));
+    },
+
+    read: async (id: string): Promise<FinishDetail> => {
       const finish = finishRows.one(await find(db, id));
-      const [sets, judged] = await Promise.all([readings.inForceByFinish(), verdicts.rungsJudged()]);
-      return summaryOf(finish, sets, judged);
+      const [summary] = await summaries([finish]);
+      const sets = await readings.rowsOf(db, { finishId: id });
+      const inForce = await readings.load(db, setsInForce(sets));
+      const every = await readings.everyOf(id, 'target');
+      const rungsOf = await readings.load(
+        db,
+        (await readings.everyOf(id, 'rung')).filter((s) => s.removedAt === null),
+      );
+      const bySet = new Map(rungsOf.map((s) => [s.id, s]));
+      const rungRows = await readings.everyOf(id, 'rung');
+      const all: CardOfFinish[] = [];
+      for (const { card, retiredAt, teaches } of await cardsRepo.everyOf(id)) {
+        const of = retiredAt === null ? null : card.id;
+        const own = rungRows.filter((s) => s.cardId === of && s.removedAt === null);
+        all.push({
+          ...{ card, retiredAt, teaches },
+          rungs: setsInForce(own)
+            .flatMap((s) => bySet.get(s.id) ?? [])
+            .sort((p, q) => p.rungCoats! - q.rungCoats!),
+          verdicts: of === null ? await verdicts.list(id) : await verdicts.ofCard(of),
+          photos: (await photos.ofFinish(id, of)).filter((p) => p.kind === 'rung'),
+        });
+      }
+      const target = inForce.find((s) => s.kind === 'target') ?? null;
+      return {
+        finish: summary!,
+        target,
+        targetHistory: (await readings.load(db, every)).filter((s) => s.id !== target?.id),
+        chips: inForce.filter((s) => s.kind === 'chip'),
+        cards: all.sort((p, q) => Number(p.retiredAt !== null) - Number(q.retiredAt !== null)),
+        versions: await versionsOf(id),
+        photos: (await photos.ofFinish(id, null)).filter((p) => p.kind === 'target'),
+      };
     },
 
-    rename: async (id: string, { version, ...names }: { version: number; name?: string; code?: string }) => {
+    /**
+     * Keeps what a finish was before it is changed: where a job sprayed it so, or it stood for a while.
+     * @param to what it becomes
+     */
+    keepVersion: async (handle: Db, id: string, to: Partial<FinishRow>): Promise<void> => {
+      const row = await find(handle, id);
+      const was = wasOf(row);
+      if (isDeepStrictEqual(wasOf({ ...row, ...to }), was)) return;
+      const sprayed = (await users(handle, id)).some((j) => j.sprayed === row.version);
+      if (!sprayed && Date.now() - row.updatedAt.getTime() < STANDS_MS) return;
+      await handle.insert(finishVersions).values({ finishId: id, version: row.version, was }).onConflictDoNothing();
+    },
+
+    rename: async (id: string, { version, ...names }: { version: number; name?: string; codes?: string[] }) => {
       await find(db, id);
       const [row] = await db
         .update(finishes)
@@ -93,16 +246,20 @@ export function createFinishesRepo(
         await tx.delete(finishes).where(eq(finishes.id, id));
       }),
 
+    /** One like it under a name of its own, as a start; sent twice it is made once. */
+    copyAs: (from: string, id: string, name: string): Promise<Finish> =>
+      db.transaction(async (tx) => {
+        const [there] = await tx.select().from(finishes).where(eq(finishes.id, id));
+        if (there && there.name !== name) throw new ApiError('conflict');
+        if (!there) {
+          await copy(tx, from, id);
+          await tx.update(finishes).set({ name, codes: [], updatedAt: new Date() }).where(eq(finishes.id, id));
+        }
+        return finishRows.one(await find(tx, id));
+      }),
+
     /** One like another, with its target, card in force, rungs and verdicts. @returns its id */
-    copy: async (handle: Db, id: string): Promise<string> => {
-      const to = randomUUID();
-      const row = without(await find(handle, id), 'createdAt', 'updatedAt');
-      await handle.insert(finishes).values({ ...row, id: to, version: 1, invented: false });
-      await readings.copy(handle, { finishId: id }, { finishId: to });
-      await cardsRepo.copy(handle, id, to);
-      await verdicts.copy(handle, id, to);
-      return to;
-    },
+    copy: (handle: Db, id: string): Promise<string> => copy(handle, id, randomUUID()),
 
     /** Takes away what no job uses and nobody read or sprayed anything for: it would only stand in the way. */
     sweep: async (handle: Db): Promise<void> => {
@@ -112,7 +269,7 @@ export function createFinishesRepo(
             handle
               .select({ one: sql`1` })
               .from(jobs)
-              .where(sql`${jobs.finishes} @> jsonb_build_array(jsonb_build_object('finishId', ${finishes.id}))`),
+              .where(usesIt(sql`${finishes.id}`)),
           ),
           notExists(
             handle
@@ -133,5 +290,30 @@ export function createFinishesRepo(
 
     damaged: async (): Promise<Damaged[]> => finishRows.damaged(await db.select().from(finishes)),
   };
+
+  async function copy(handle: Db, id: string, to: string): Promise<string> {
+    const row = without(await find(handle, id), 'createdAt', 'updatedAt');
+    await handle.insert(finishes).values({ ...row, id: to, version: 1, invented: false });
+    await readings.copy(handle, { finishId: id }, { finishId: to });
+    await cardsRepo.copy(handle, id, to);
+    await verdicts.copy(handle, id, to);
+    return to;
+  }
+
+  /** What it was, newest first; each from the version after the one before. */
+  async function versionsOf(id: string): Promise<FinishDetail['versions']> {
+    const rows = await db
+      .select()
+      .from(finishVersions)
+      .where(eq(finishVersions.finishId, id))
+      .orderBy(asc(finishVersions.version));
+    return rows
+      .map(({ version, was, createdAt }, i) => ({
+        ...{ from: (rows[i - 1]?.version ?? 0) + 1, to: version, until: createdAt.toISOString() },
+        ...{ matching: was.matching, mixId: was.mixId, pick: was.pick },
+        layers: was.layers && [...was.layers],
+      }))
+      .reverse();
+  }
 }
 export type FinishesRepo = ReturnType<typeof createFinishesRepo>;

@@ -1,26 +1,29 @@
-import type {
-  Area,
-  Damaged,
-  Job,
-  JobDetail,
-  JobObjectRow,
-  JobSummary,
-  Mixing,
-  NewJob,
-  SprayPlan,
+import {
+  PAGE_SIZE,
+  type Area,
+  type Damaged,
+  type Job,
+  type JobDetail,
+  type JobObjectRow,
+  type JobQuery,
+  type JobSummary,
+  type Mixing,
+  type NewJob,
+  type SprayPlan,
 } from '@steady-gleam/contracts';
 import { materialsOf, recipeOf, withRecipe, type PieceStack, type Recipe } from '@steady-gleam/core/finishes';
 import type { Done } from '@steady-gleam/core/jobs';
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { and, desc, eq, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, sql, type SQL } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
-import { finishes, jobs, materials, type FinishUse } from '../../db/schema';
+import { finishes, jobEvents, jobs, materials, type FinishUse } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
-import type { FinishesRepo } from '../finishes/repo';
+import { pinned } from '../finishes/pin';
+import { anywhere, wordsOf, type FinishesRepo } from '../finishes/repo';
 import { mixOfLayers, type FinishRow } from '../finishes/rows';
 import type { LimitsRepo } from '../limits/repo';
 import type { LogRepo } from '../log/repo';
@@ -56,6 +59,19 @@ export interface JobChange {
   readonly stacks?: Stacks | null | undefined;
 }
 
+/** A job as the list has it, but for where it is in the booth. */
+export type Listed = Omit<JobSummary, 'run' | 'film'>;
+/** Cups mixed, by job. */
+type CupsOf = (jobIds: readonly string[]) => Promise<ReadonlyMap<string, number>>;
+
+/** A page of a list, and how many there are. */
+interface Listing<T> {
+  readonly rows: T[];
+  readonly total: number;
+  /** Of each state in all. */
+  readonly states: { readonly open: number; readonly finished: number; readonly away: number };
+}
+
 interface Others {
   readonly finishes: FinishesRepo;
   readonly readings: ReadingsRepo;
@@ -84,25 +100,77 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
   const readRows = async (handle: Db, id: string): Promise<JobRows> =>
     (await withFinishes(handle, [await findJob(handle, id)]))[0]!;
 
+  const summaries = async (listed: readonly Job[], cups: CupsOf): Promise<Listed[]> => {
+    const ids = listed.map((j) => j.finishId);
+    const [sets, judged, mixed] = await Promise.all([
+      readings.inForceOf(ids),
+      verdicts.rungsJudged(ids),
+      cups(listed.map((j) => j.id)),
+    ]);
+    return listed.map((job) => {
+      const own = sets.get(job.finishId) ?? [];
+      const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
+      return {
+        ...job,
+        targetAngles: own.find((s) => s.kind === 'target')?.angles ?? 0,
+        rungsRead: new Set([...read, ...(judged.get(job.finishId) ?? [])]).size,
+        batches: mixed.get(job.id) ?? 0,
+      };
+    });
+  };
+
   return {
     count: async (): Promise<number> => (await db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]!.n,
 
-    /** Newest first; where they are in the booth is not among it, nor are those that were taken out. */
-    list: async (cups: ReadonlyMap<string, number>): Promise<Omit<JobSummary, 'run' | 'film'>[]> => {
-      const rows = await db.select().from(jobs).where(isNull(jobs.removedAt)).orderBy(desc(jobs.updatedAt));
-      const listed = jobRows.many(await withFinishes(db, rows));
-      const [sets, judged] = await Promise.all([readings.inForceByFinish(), verdicts.rungsJudged()]);
-      return listed.map((job) => {
-        const own = sets.get(job.finishId) ?? [];
-        const read = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
-        return {
-          ...job,
-          targetAngles: own.find((s) => s.kind === 'target')?.angles ?? 0,
-          rungsRead: new Set([...read, ...(judged.get(job.finishId) ?? [])]).size,
-          batches: cups.get(job.id) ?? 0,
-        };
+    /** A page of what answers to a query; where they are in the booth is not among it. Those that were taken out are in no list. */
+    list: async (q: JobQuery, cups: CupsOf): Promise<Listing<Listed>> => {
+      const ofFinish = (said: SQL) =>
+        sql`exists (select 1 from ${finishes} where ${jobs.finishes} @> jsonb_build_array(jsonb_build_object('finishId', ${finishes.id})) and ${said})`;
+      const answers = wordsOf(q.words).map((word) => {
+        const like = anywhere(word);
+        const said = sql`(${finishes.name} ilike ${like} or ${finishes.matching} ilike ${like} or ${finishes.codes}::text ilike ${like} or ${finishes.family} ilike ${like})`;
+        return sql`(${jobs.piece} ilike ${like} or to_char(${jobs.updatedAt}, 'YYYY-MM-DD') like ${like} or ${ofFinish(said)})`;
       });
+      const inList = and(
+        isNull(jobs.removedAt),
+        q.status === 'listed' ? ne(jobs.status, 'away') : eq(jobs.status, q.status),
+        q.family ? ofFinish(sql`${finishes.family} = ${q.family}`) : undefined,
+        ...answers,
+      );
+      // What is being sprayed can't wait; what is finished can.
+      const rank = sql`case when ${jobs.status} = 'finished' then 2 when exists (select 1 from ${jobEvents} where ${jobEvents.jobId} = ${jobs.id}) then 0 else 1 end`;
+      const order = {
+        next: [asc(rank), desc(jobs.updatedAt), asc(jobs.id)],
+        latest: [desc(jobs.updatedAt), asc(jobs.id)],
+        name: [asc(sql`lower(${jobs.piece})`), asc(jobs.id)],
+      }[q.sort];
+      const rows = await db
+        .select()
+        .from(jobs)
+        .where(inList)
+        .orderBy(...order)
+        .limit(PAGE_SIZE)
+        .offset(q.page * PAGE_SIZE);
+      const [counted] = await db
+        .select({ n: sql<number>`count(*)::int` })
+        .from(jobs)
+        .where(inList);
+      const counts = await db
+        .select({ status: jobs.status, n: sql<number>`count(*)::int` })
+        .from(jobs)
+        .where(isNull(jobs.removedAt))
+        .groupBy(jobs.status);
+      const of = (status: string) => counts.find((c) => c.status === status)?.n ?? 0;
+      return {
+        total: counted!.n,
+        states: { open: of('open'), finished: of('finished'), away: of('away') },
+        rows: await summaries(jobRows.many(await withFinishes(db, rows)), cups),
+      };
     },
+
+    /** One as the list has it. */
+    listed: async (id: string, cups: CupsOf): Promise<Listed> =>
+      (await summaries([jobRows.one(await readRows(db, id))], cups))[0]!,
 
     listRemoved: async (): Promise<Job[]> => {
       const rows = await db.select().from(jobs).where(isNotNull(jobs.removedAt)).orderBy(desc(jobs.removedAt));
@@ -118,8 +186,9 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
         if (existing) {
           const there = jobRows.one(await readRows(tx, id));
+          const isOwn = job.coats !== null || job.target !== null;
           const same = job.finishId
-            ? there.finishId === job.finishId
+            ? isOwn || there.finishId === job.finishId
             : there.matching === matching && there.mixId === mixId;
           if (there.piece !== piece || !same) throw new ApiError('conflict');
           return there;
@@ -129,6 +198,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
           const used = await finishesRepo.find(tx, finishId);
           if (used.mixId === null)
             throw new ApiError('badRequest', { finishId: 'This finish lays no mix; choose another.' });
+          if (job.coats !== null || job.target) finishId = await ownOf(tx, used, job);
         } else {
           await checkMix(tx, mixId);
           finishId = randomUUID();
@@ -155,9 +225,10 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       const earlierTargets = ofFinish.filter((r) => r.kind === 'target').slice(1, 1 + MOST_HISTORY);
       const card = await cards.inForce(finishId);
       const finish = finishesRepo.toFinish(rows.finishes.get(finishId)!);
+      const earlierCards = (await cards.earlierOf([finishId])).get(finishId) ?? [];
       return {
         job,
-        finish: { ...finish, jobs: await finishesRepo.users(db, finishId), cards: await cards.earlier(finishId) },
+        finish: { ...finish, jobs: await finishesRepo.users(db, finishId), cards: earlierCards },
         finishes: finishNames(rows),
         target: sets.find((s) => s.kind === 'target' && s.objectId === null) ?? null,
         // Objects are looked at for the finish the job is about.
@@ -171,7 +242,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         photos: await photos.list(id, finishId),
         events: await log.list({ jobId: id }),
         familyLimits: await limits.of(job.family),
-        earlier: card && job.pick ? await cards.handsLike(card, job.pick.style) : [],
+        earlier: card && job.pick ? await cards.handsLike(card, job.pick.style, job.family) : [],
       };
     },
 
@@ -192,7 +263,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
             // Opened again it is not done any more.
             ...(change.status === 'open' ? { done: null } : {}),
             ...(removed === undefined ? {} : { removedAt: removed ? new Date() : null }),
-            finishes: uses,
+            finishes: change.status === 'finished' ? await pinned(tx, uses) : uses,
             version: version + 1,
             updatedAt: new Date(),
           })
@@ -212,7 +283,17 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         const source = await findJob(tx, from);
         const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
         if (!existing) {
-          const fresh = { id, piece, status: 'open', done: null, removedAt: null, invented: false, version: 1 };
+          const uses = source.finishes.map(({ key, name, finishId }) => ({ key, name, finishId }));
+          const fresh = {
+            id,
+            piece,
+            finishes: uses,
+            status: 'open',
+            done: null,
+            removedAt: null,
+            invented: false,
+            version: 1,
+          };
           await tx.insert(jobs).values({ ...without(source, 'createdAt', 'updatedAt'), ...fresh });
           await readings.copy(tx, { jobId: from }, { jobId: id });
         }
@@ -226,6 +307,29 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       return gone.length;
     },
   };
+
+  /** A finish of a job's own: like another, with its card, for another count or another reading. @returns its id */
+  async function ownOf(tx: Db, used: FinishRow, { piece, coats, target }: NewJob): Promise<string> {
+    if (target && (target.kind !== 'target' || target.objectId !== null))
+      throw new ApiError('badRequest', { target: 'Only a reading of what has to be matched can be given here.' });
+    if (coats !== null && !used.pick)
+      throw new ApiError('badRequest', { coats: 'Nothing is picked for this finish yet, so it has no count.' });
+    const id = await finishesRepo.copy(tx, used.id);
+    const pick = used.pick && coats !== null ? { ...used.pick, coats } : used.pick;
+    const layers = pick && used.layers ? withRecipe(used.layers, used.mixId!, pick) : used.layers;
+    await tx
+      .update(finishes)
+      .set({
+        name: `${used.name}, ${piece}`.slice(0, 80),
+        codes: used.codes,
+        pick,
+        layers,
+        ...(target ? { matching: piece } : {}),
+      })
+      .where(eq(finishes.id, id));
+    if (target) await readings.store(tx, { finishId: id }, target);
+    return id;
+  }
 
   /**
    * Changes what a job's finishes are. One that other jobs use too is never changed under them: this job gets its own of it,
@@ -244,6 +348,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       const shared = (await finishesRepo.users(tx, id)).some((j) => j.id !== rows.job.id);
       const own = shared ? await finishesRepo.copy(tx, id) : id;
       uses = uses.map((u) => (u.finishId === id ? { ...u, finishId: own } : u));
+      await finishesRepo.keepVersion(tx, own, change);
       await tx
         .update(finishes)
         .set({ ...change, version: sql`${finishes.version} + 1`, updatedAt: new Date() })
@@ -259,7 +364,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       for (const [i, s] of stacks.entries()) {
         const known = before.find((u) => u.key === s.id) ?? (i === 0 ? before[0] : undefined);
         const at = known?.finishId ?? s.finishId ?? (await newFinish(tx, s, rows.job.invented));
-        uses = [...uses, { key: s.id, name: s.name, finishId: at }];
+        uses = [...uses, { ...(known?.finishId === at ? known : {}), key: s.id, name: s.name, finishId: at }];
         const there = await finishesRepo.find(tx, at);
         if (sameLayers(there.layers, s.layers)) continue;
         const recipe = there.mixId === null ? null : recipeOf(s.layers, there.mixId);

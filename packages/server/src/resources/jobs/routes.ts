@@ -4,6 +4,7 @@ import { libraryOf } from '@steady-gleam/core/materials';
 import type { Express } from 'express';
 import { paperFor, sendPdf } from '../../http/files';
 import { idOf, type Route } from '../../http/route';
+import { jobDone, PAPER_PHOTOS } from '../../printing/jobDone';
 import { jobSheet } from '../../printing/jobSheet';
 import type { Repos } from '../repos';
 import { createJobsList } from './list';
@@ -23,8 +24,9 @@ export function routeJobs(app: Express, route: Route, repos: Repos): void {
     const work = workOfJob({ ...detail, library: libraryOf(own), products, guns });
     return work && doneOf(work.plan, jobState(work.plan, detail.events), detail.job.mixId, new Date().toISOString());
   };
-  const list = createJobsList(repos);
-  route(jobsApi.list, () => list());
+  const { list, stands } = createJobsList(repos);
+  route(jobsApi.list, (query) => list(query));
+  route(jobsApi.stands, (_, id) => stands(id));
   route(jobsApi.listRemoved, () => jobs.listRemoved());
   route(jobsApi.create, (body) => jobs.create(body), 201);
   route(jobsApi.read, (_, id) => jobs.read(id));
@@ -35,12 +37,18 @@ export function routeJobs(app: Express, route: Route, repos: Repos): void {
   route(jobsApi.copy, (body, id) => jobs.copy(id, body.id, body.piece), 201);
   app.get(jobsApi.sheet.path, async (req, res) => {
     const id = await idOf(req);
-    const pdf = await jobSheet({
-      detail: await jobs.read(id),
-      ...(await shelf()),
-      ...paperFor(req, `/jobs/${id}/plan`),
-      now: new Date(),
-    });
-    sendPdf(res, pdf, 'job-sheet.pdf');
+    const detail = await jobs.read(id);
+    const paper = { ...(await shelf()), ...paperFor(req, `/jobs/${id}/plan`) };
+    const asDone = req.query['as'] === 'done' || (req.query['as'] !== 'plan' && detail.job.status === 'finished');
+    if (!asDone) {
+      sendPdf(res, await jobSheet({ detail, ...paper, now: new Date() }), 'job-sheet.pdf');
+      return;
+    }
+    const taken = detail.photos.filter((p) => p.kind === 'job').slice(-PAPER_PHOTOS);
+    const photos = await Promise.all(
+      taken.map(async (p) => ({ ...(await repos.photos.read(p.id)), takenAt: p.takenAt })),
+    );
+    const batches = await repos.batches.ofJob(id);
+    sendPdf(res, await jobDone({ detail, ...paper, photos, batches }), 'job-as-done.pdf');
   });
 }

@@ -1,10 +1,11 @@
 import { jobEventSchema, type Damaged } from '@steady-gleam/contracts';
 import type { JobEvent } from '@steady-gleam/core/jobs';
-import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, inArray, isNull } from 'drizzle-orm';
 import type { Db } from '../../db/open';
 import { groupBy, rowReader, UNTOLD, type TellDamage } from '../../db/rows';
-import { jobEvents, jobs } from '../../db/schema';
+import { jobEvents } from '../../db/schema';
 import { ApiError } from '../../errors';
+import { pinFinishes } from '../finishes/pin';
 import { checkOwner, whereOwner, type Owner } from '../readings/repo';
 
 type EventRow = typeof jobEvents.$inferSelect;
@@ -27,16 +28,16 @@ export function createLogRepo(db: Db, tell: TellDamage = UNTOLD) {
     /** In the order they came in; of a finish those of the card in force. */
     list: (owner: Owner): Promise<JobEvent[]> => list(db, owner),
 
-    /** Of jobs that are in the list, by job. */
-    ofListedJobs: async (): Promise<ReadonlyMap<string, readonly JobEvent[]>> => {
+    /** Of some jobs, by job. */
+    ofJobs: async (jobIds: readonly string[]): Promise<ReadonlyMap<string, readonly JobEvent[]>> => {
+      if (!jobIds.length) return new Map();
       const rows = await db
-        .select({ event: jobEvents })
+        .select()
         .from(jobEvents)
-        .innerJoin(jobs, eq(jobs.id, jobEvents.jobId))
-        .where(and(isNull(jobs.removedAt), isNotNull(jobEvents.jobId)))
+        .where(inArray(jobEvents.jobId, [...jobIds]))
         .orderBy(asc(jobEvents.sequence));
-      const byJob = groupBy(rows, ({ event }) => event.jobId!);
-      return new Map([...byJob].map(([id, own]) => [id, rowsRead.many(own.map((r) => r.event))]));
+      const byJob = groupBy(rows, (event) => event.jobId!);
+      return new Map([...byJob].map(([id, own]) => [id, rowsRead.many(own)]));
     },
 
     /** Stores what is not there yet, all or none; answers with the whole log. */
@@ -57,6 +58,7 @@ export function createLogRepo(db: Db, tell: TellDamage = UNTOLD) {
           .insert(jobEvents)
           .values(fresh.map((e) => ({ ...e, ...owner })))
           .onConflictDoNothing();
+        if ('jobId' in owner && fresh.some((e) => e.kind === 'sprayed')) await pinFinishes(tx, owner.jobId);
         return list(tx, owner);
       }),
 

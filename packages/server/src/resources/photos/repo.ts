@@ -1,5 +1,5 @@
 import { photoSchema, type Photo } from '@steady-gleam/contracts';
-import { and, asc, eq, isNull, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm';
 import type { Db } from '../../db/open';
 import { photos } from '../../db/schema';
 import { ApiError } from '../../errors';
@@ -16,6 +16,27 @@ export function createPhotosRepo(db: Db) {
         .where(and(or(eq(photos.jobId, jobId), eq(photos.finishId, finishId)), isNull(photos.cardId)))
         .orderBy(asc(photos.takenAt));
       return rows.map((p) => photoSchema.validateSync({ ...p, takenAt: p.takenAt.toISOString() }));
+    },
+
+    /** Of a finish alone: of its target and the card in force, or of an earlier card. */
+    ofFinish: async (finishId: string, cardId: string | null): Promise<Photo[]> => {
+      const rows = await db
+        .select({ id: photos.id, kind: photos.kind, coats: photos.coats, takenAt: photos.takenAt })
+        .from(photos)
+        .where(and(eq(photos.finishId, finishId), cardId === null ? isNull(photos.cardId) : eq(photos.cardId, cardId)))
+        .orderBy(asc(photos.takenAt));
+      return rows.map((p) => photoSchema.validateSync({ ...p, takenAt: p.takenAt.toISOString() }));
+    },
+
+    /** The newest photo of each of some finishes. */
+    newestOf: async (finishIds: readonly string[]): Promise<ReadonlyMap<string, string>> => {
+      if (!finishIds.length) return new Map();
+      const rows = await db
+        .selectDistinctOn([photos.finishId], { id: photos.id, finishId: photos.finishId })
+        .from(photos)
+        .where(and(inArray(photos.finishId, [...finishIds]), isNull(photos.cardId)))
+        .orderBy(photos.finishId, desc(photos.takenAt));
+      return new Map(rows.map((r) => [r.finishId!, r.id]));
     },
 
     add: (owner: Owner, photo: Photo, type: string, bytes: Uint8Array): Promise<Photo> =>

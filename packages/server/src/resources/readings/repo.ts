@@ -1,10 +1,10 @@
 import { isOfJob, readingSetSchema, type ReadingSet } from '@steady-gleam/contracts';
-import { and, asc, desc, eq, inArray, isNotNull, isNull, lte, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, lte, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
 import { groupBy, without } from '../../db/rows';
-import { finishes, jobs, readings, readingSets } from '../../db/schema';
+import { cards, finishes, jobs, readings, readingSets } from '../../db/schema';
 import { ApiError } from '../../errors';
 
 export type SetRow = typeof readingSets.$inferSelect;
@@ -71,52 +71,129 @@ export function createReadingsRepo(db: Db) {
       .where(and(whereOwner(readingSets, owner), isNull(readingSets.removedAt), isNull(readingSets.cardId)))
       .orderBy(desc(readingSets.sequence));
 
+  /** Stores a set of readings under its owner; sent twice it is there once. */
+  const store = async (tx: Db, owner: Owner, set: ReadingSet): Promise<ReadingSet> => {
+    if (isOfJob(set) !== 'jobId' in owner)
+      throw new ApiError('badRequest', {
+        kind: isOfJob(set) ? 'This belongs to a job, not to a finish.' : 'This belongs to a finish, not to a job.',
+      });
+    await checkOwner(tx, owner);
+    const [existing] = await tx.select().from(readingSets).where(eq(readingSets.id, set.id));
+    if (existing) {
+      const same = 'jobId' in owner ? existing.jobId === owner.jobId : existing.finishId === owner.finishId;
+      if (!same || existing.kind !== set.kind) throw new ApiError('conflict');
+      return (await load(tx, [existing]))[0]!;
+    }
+    const { readings: read, takenAt, ...rest } = set;
+    await tx.insert(readingSets).values({ ...rest, ...owner, takenAt: new Date(takenAt) });
+    await tx.insert(readings).values(read.map((r, place) => ({ setId: set.id, place, ...r })));
+    await touchOwner(tx, owner);
+    return set;
+  };
+
   return {
     load,
     rowsOf,
 
-    /** Sets in force by finish, without their readings; and how many angles each has. */
-    inForceByFinish: async (): Promise<ReadonlyMap<string, readonly (SetRow & { readonly angles: number })[]>> => {
+    /** Sets in force of some finishes, without their readings; and how many angles each has. */
+    inForceOf: async (
+      finishIds: readonly string[],
+    ): Promise<ReadonlyMap<string, readonly (SetRow & { readonly angles: number })[]>> => {
+      if (!finishIds.length) return new Map();
       const rows = await db
         .select()
         .from(readingSets)
-        .where(and(isNotNull(readingSets.finishId), isNull(readingSets.removedAt), isNull(readingSets.cardId)))
+        .where(
+          and(inArray(readingSets.finishId, [...finishIds]), isNull(readingSets.removedAt), isNull(readingSets.cardId)),
+        )
         .orderBy(desc(readingSets.sequence));
-      const counted = await db
-        .select({
-          setId: readings.setId,
-          n: sql<number>`count(distinct (${readings.incidence}, ${readings.aspecular}))::int`,
-        })
-        .from(readings)
-        .groupBy(readings.setId);
+      const own = [...groupBy(rows, (r) => r.finishId!)].map(([id, sets]) => [id, setsInForce(sets)] as const);
+      const ids = own.flatMap(([, sets]) => sets.map((s) => s.id));
+      const counted = ids.length
+        ? await db
+            .select({
+              setId: readings.setId,
+              n: sql<number>`count(distinct (${readings.incidence}, ${readings.aspecular}))::int`,
+            })
+            .from(readings)
+            .where(inArray(readings.setId, ids))
+            .groupBy(readings.setId)
+        : [];
       const angles = new Map(counted.map((c) => [c.setId, c.n]));
-      return new Map(
-        [...groupBy(rows, (r) => r.finishId!)].map(([id, own]) => [
-          id,
-          setsInForce(own).map((s) => ({ ...s, angles: angles.get(s.id) ?? 0 })),
-        ]),
-      );
+      return new Map(own.map(([id, sets]) => [id, sets.map((s) => ({ ...s, angles: angles.get(s.id) ?? 0 }))]));
     },
 
-    add: (owner: Owner, set: ReadingSet): Promise<ReadingSet> =>
-      db.transaction(async (tx) => {
-        if (isOfJob(set) !== 'jobId' in owner)
-          throw new ApiError('badRequest', {
-            kind: isOfJob(set) ? 'This belongs to a job, not to a finish.' : 'This belongs to a finish, not to a job.',
-          });
-        await checkOwner(tx, owner);
-        const [existing] = await tx.select().from(readingSets).where(eq(readingSets.id, set.id));
-        if (existing) {
-          const same = 'jobId' in owner ? existing.jobId === owner.jobId : existing.finishId === owner.finishId;
-          if (!same || existing.kind !== set.kind) throw new ApiError('conflict');
-          return (await load(tx, [existing]))[0]!;
-        }
-        const { readings: read, takenAt, ...rest } = set;
-        await tx.insert(readingSets).values({ ...rest, ...owner, takenAt: new Date(takenAt) });
-        await tx.insert(readings).values(read.map((r, place) => ({ setId: set.id, place, ...r })));
-        await touchOwner(tx, owner);
-        return set;
-      }),
+    /** Every set of a kind of a finish, those that were replaced, taken out or are of earlier cards too; newest first. */
+    everyOf: (finishId: string, kind: ReadingSet['kind']): Promise<SetRow[]> =>
+      db
+        .select()
+        .from(readingSets)
+        .where(and(eq(readingSets.finishId, finishId), eq(readingSets.kind, kind)))
+        .orderBy(desc(readingSets.sequence)),
+
+    /** What changes whenever the bank's readings do. */
+    bankStamp: async (): Promise<string> => {
+      const [row] = await db
+        .select({
+          sets: sql<number>`count(*)::int`,
+          removed: sql<number>`count(${readingSets.removedAt})::int`,
+          cards: sql<number>`count(${readingSets.cardId})::int`,
+          last: sql<number>`coalesce(max(${readingSets.sequence}), 0)::int`,
+          changed: sql<string>`coalesce(max(${readingSets.updatedAt})::text, '')`,
+        })
+        .from(readingSets)
+        .where(isNotNull(readingSets.finishId));
+      return JSON.stringify(row);
+    },
+
+    /** Rungs of every card and targets of every finish, in force and cleared, so many at a time in their order. */
+    bankSets: async (after: number, most: number) => {
+      const rows = await db
+        .select({
+          id: readingSets.id,
+          finishId: readingSets.finishId,
+          ownCard: readingSets.cardId,
+          cardInForce: cards.id,
+          kind: readingSets.kind,
+          coats: readingSets.rungCoats,
+          state: readingSets.state,
+          sequence: readingSets.sequence,
+        })
+        .from(readingSets)
+        .leftJoin(cards, and(eq(cards.finishId, readingSets.finishId), isNull(cards.retiredAt)))
+        .where(
+          and(
+            isNotNull(readingSets.finishId),
+            isNull(readingSets.removedAt),
+            inArray(readingSets.kind, ['rung', 'target']),
+            gt(readingSets.sequence, after),
+          ),
+        )
+        .orderBy(asc(readingSets.sequence))
+        .limit(most);
+      const ids = rows.map((r) => r.id);
+      const all = ids.length
+        ? await db
+            .select({
+              setId: readings.setId,
+              incidence: readings.incidence,
+              aspecular: readings.aspecular,
+              l: sql<number>`avg(${readings.l})`,
+              a: sql<number>`avg(${readings.a})`,
+              b: sql<number>`avg(${readings.b})`,
+            })
+            .from(readings)
+            .where(inArray(readings.setId, ids))
+            .groupBy(readings.setId, readings.incidence, readings.aspecular)
+            .orderBy(asc(readings.incidence), asc(readings.aspecular))
+        : [];
+      const bySet = groupBy(all, (r) => r.setId);
+      return rows.map((r) => ({ ...r, angles: bySet.get(r.id) ?? [] }));
+    },
+
+    add: (owner: Owner, set: ReadingSet): Promise<ReadingSet> => db.transaction((tx) => store(tx, owner, set)),
+
+    store,
 
     /** Takes a set of readings, and what it replaced, out of force; false puts them back. */
     remove: (setId: string, removed: boolean): Promise<void> =>

@@ -1,5 +1,5 @@
 import { verdictEventSchema, type VerdictEvent } from '@steady-gleam/contracts';
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
 import { groupBy, without } from '../../db/rows';
@@ -32,12 +32,23 @@ export function createVerdictsRepo(db: Db) {
     list: async (finishId: string): Promise<VerdictEvent[]> =>
       inForce(await rowsOf(db, finishId).orderBy(desc(verdicts.sequence))).map(toVerdict),
 
-    /** Coats of the rungs that were judged by eye, by finish. */
-    rungsJudged: async (): Promise<ReadonlyMap<string, readonly number[]>> => {
-      const rows = await db.select().from(verdicts).where(isNull(verdicts.cardId)).orderBy(desc(verdicts.sequence));
+    /** Coats of the rungs of some finishes that were judged by eye, by finish. */
+    rungsJudged: async (finishIds: readonly string[]): Promise<ReadonlyMap<string, readonly number[]>> => {
+      if (!finishIds.length) return new Map();
+      const rows = await db
+        .select()
+        .from(verdicts)
+        .where(and(inArray(verdicts.finishId, [...finishIds]), isNull(verdicts.cardId)))
+        .orderBy(desc(verdicts.sequence));
       const byFinish = groupBy(inForce(rows), (r) => r.finishId);
       return new Map([...byFinish].map(([id, own]) => [id, own.map((r) => r.coats)]));
     },
+
+    /** Verdicts in force of an earlier card. */
+    ofCard: async (cardId: string): Promise<VerdictEvent[]> =>
+      inForce(await db.select().from(verdicts).where(eq(verdicts.cardId, cardId)).orderBy(desc(verdicts.sequence))).map(
+        toVerdict,
+      ),
 
     add: (finishId: string, event: VerdictEvent): Promise<VerdictEvent> =>
       db.transaction(async (tx) => {

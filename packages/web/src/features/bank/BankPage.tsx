@@ -1,106 +1,298 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { FinishSummary } from '@steady-gleam/contracts';
-import type { Lab } from '@steady-gleam/core/colour';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import type { AngleLab, NearestFinish } from '@steady-gleam/core/bank';
+import { useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
-import { Field } from '../../shared/Field';
 import { useLibrary } from '../../shared/library';
+import { LongList } from '../../shared/LongList';
 import { Notice } from '../../shared/Notice';
-import { cssOf } from '../../shared/screenColour';
-import { useFinishes } from '../../shared/useFinishes';
-import { answersTo, sayKnown, sayMade } from './bankModel';
+import { TouchingStrip } from '../../shared/TouchingStrip';
+import { useFinishPages, useFinishRows, useNearest } from '../../shared/useFinishes';
+import { useRested } from '../../shared/useRested';
+import { AskReading } from './AskReading';
+import { BankControls } from './BankControls';
+import { askedAt, queryOf, sayKnown, sayMade, sayNear, sayRung } from './bankModel';
+import { FinishAside } from './FinishAside';
+import { OpenFile } from './OpenFile';
 
-/** Every finish of the shop, also those whose jobs are gone: what was matched, what makes it, and how well it is known. */
+/** px; a row of the list and of the nearest alike. */
+const ROW = 84;
+
+/** Every finish of the shop, found by words, by what an object reads, or by a look; with what can be done with the one picked. */
 export function BankPage() {
+  const { tones } = useTheme();
   const { library } = useLibrary();
-  const { data, error, isPending, refetch } = useFinishes();
-  const [typed, setTyped] = useState('');
-  if (isPending) return <Notice title="Opening the bank …" />;
-  if (error)
+  const [params, setParams] = useSearchParams();
+  const { by, ...query } = queryOf(params);
+  const pages = useFinishPages({ ...query, words: useRested(query.words, 150) });
+  const [asked, setAsked] = useState<readonly AngleLab[] | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
+  const near = useNearest(by === 'words' ? null : asked);
+  const found = by === 'words' || !asked ? null : near.value;
+  const shownId = picked ?? found?.[0]?.finishId ?? (by === 'words' ? (pages.row(0)?.id ?? null) : null);
+  const change = (next: Record<string, string>) => {
+    const to = new URLSearchParams(params);
+    for (const [k, v] of Object.entries(next)) {
+      if (v) to.set(k, v);
+      else to.delete(k);
+    }
+    setParams(to, { replace: true });
+    setPicked(null);
+  };
+  const rows = useFinishRows(found?.map((f) => f.finishId) ?? []);
+  if (!pages.first && !pages.error) return <Notice title="Opening the bank …" />;
+  if (!pages.first)
     return (
-      <Notice title="The bank could not be opened." text={error.message}>
-        <Button variant="contained" onClick={() => void refetch()}>
+      <Notice title="The bank could not be opened." text={pages.error?.message}>
+        <Button variant="contained" onClick={pages.refetch}>
           Try again
         </Button>
       </Notice>
     );
-  const found = data.filter((f) => answersTo(f, typed.trim(), library));
-  const proven = data.filter((f) => f.proven > 0).length;
+  const { total } = pages;
+  const isSearch = query.words !== '' || query.family !== null || query.proven;
+  const name = found?.[0] && rows.get(found[0].finishId)?.name;
+  const lead = found
+    ? found[0] && name
+      ? sayNear(found[0], name, asked!.length)
+      : near.stale || (found.length && !name)
+        ? 'Looking through the bank …'
+        : 'Nothing in the bank was read at these angles.'
+    : by === 'reading'
+      ? 'What does the object read?'
+      : total === 0
+        ? isSearch
+          ? 'Nothing in the bank answers to that.'
+          : 'The bank is empty. A new job puts its finish here.'
+        : `${total === 1 ? 'One finish' : `${total} finishes`}${isSearch ? ' answer to that' : ''}.`;
   return (
-    <Box sx={{ p: '18px 28px 28px' }}>
-      <Answer why="A finish stays here with its target and its cards when its jobs are done and gone.">
-        {data.length === 0
-          ? 'The bank is empty. A new job puts its finish here.'
-          : `${data.length === 1 ? 'One finish' : `${data.length} finishes`}, ${proven === 0 ? 'none held on a finished job yet' : `${proven} held on finished jobs`}.`}
-      </Answer>
-      <Box sx={{ maxWidth: 420, mb: 1.5 }}>
-        <Field
-          label="Find by name, code, mix or piece"
-          type="search"
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
+    <Box sx={{ display: 'flex', minHeight: '100vh' }}>
+      <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 28px' }}>
+        <Answer
+          why={
+            found
+              ? `${near.readings} readings looked through. What you look for lies under every strip, touching it.`
+              : 'A finish stays here with its target and its cards when its jobs are done and gone.'
+          }
+        >
+          {lead}
+        </Answer>
+        <BankControls query={{ ...query, by }} onChange={change} />
+        {by === 'words' ? null : <AskReading key={by} by={by} asked={asked} onAsk={setAsked} />}
+        {near.error ? (
+          <Typography role="alert" sx={{ color: 'error.main', my: 1 }}>
+            {near.error}
+          </Typography>
+        ) : null}
+        {found ? (
+          <Box component="ol" aria-label="Nearest" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+            {found.map((f) => (
+              <NearRow
+                key={f.finishId}
+                near={f}
+                finish={rows.get(f.finishId) ?? null}
+                asked={asked!}
+                isPicked={f.finishId === shownId}
+                onPick={setPicked}
+              />
+            ))}
+          </Box>
+        ) : by === 'words' ? (
+          <LongList
+            label="Finishes"
+            total={total}
+            height={ROW}
+            onLook={pages.look}
+            draw={(at) => {
+              const finish = pages.row(at);
+              return finish ? (
+                <FinishRow
+                  finish={finish}
+                  made={sayMade(finish, library)}
+                  isPicked={finish.id === shownId}
+                  onPick={setPicked}
+                />
+              ) : (
+                <Box sx={{ borderTop: `1px solid ${tones.hairline}`, height: ROW }} aria-hidden />
+              );
+            }}
+          />
+        ) : null}
+        <OpenFile />
+      </Box>
+      {shownId ? (
+        <FinishAside
+          key={shownId}
+          id={shownId}
+          near={found?.find((f) => f.finishId === shownId) ?? null}
+          asked={found ? asked : null}
         />
-      </Box>
-      {found.length === 0 && data.length > 0 ? <Typography>Nothing here answers to “{typed}”.</Typography> : null}
-      <Box component="ul" aria-label="Finishes" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {found.map((f) => (
-          <FinishRow key={f.id} finish={f} made={sayMade(f, library)} />
-        ))}
-      </Box>
+      ) : null}
     </Box>
   );
 }
 
-function FinishRow({ finish, made }: { finish: FinishSummary; made: string }) {
-  const { tones } = useTheme();
-  return (
-    <Box component="li" sx={{ borderTop: `1px solid ${tones.hairline}` }}>
-      <Box
-        component={Link}
-        to={`/bank/${finish.id}`}
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: '96px minmax(180px, 1fr) minmax(220px, 1.4fr) minmax(150px, 0.9fr)',
-          gap: 2,
-          alignItems: 'center',
-          minHeight: 64,
-          color: 'inherit',
-          textDecoration: 'none',
-          '&:hover': { background: tones.panel },
-        }}
-      >
-        <Swatch lab={finish.lab} />
-        <Box sx={{ minWidth: 0 }}>
-          <Typography variant="h3" component="div" noWrap title={finish.name}>
-            {finish.name}
-          </Typography>
-          <Typography variant="body2" noWrap sx={{ fontFamily: FIGURES, color: 'text.secondary' }}>
-            {finish.code || (finish.invented ? 'demo' : 'no code')}
-          </Typography>
-        </Box>
-        <Typography sx={{ py: 0.5 }}>{made}</Typography>
-        <Typography variant="body2" sx={{ color: 'text.secondary', py: 0.5 }}>
-          {sayKnown(finish)}
-        </Typography>
-      </Box>
-    </Box>
-  );
-}
-
-/** The target's colour at 45 degrees; open where nothing was read. */
-export function Swatch({ lab, height = 63 }: { lab: readonly number[] | null; height?: number }) {
+/** What stands in a row of either list: a strip, names, what makes it, a figure; picking it opens it beside the list. */
+function Row({
+  strip,
+  name,
+  sub,
+  made,
+  figures,
+  isPicked,
+  onPick,
+}: {
+  strip: ReactNode;
+  name: string;
+  sub: string;
+  made: string;
+  figures: ReactNode;
+  isPicked: boolean;
+  onPick: () => void;
+}) {
   const { tones } = useTheme();
   return (
     <Box
-      role="img"
-      aria-label={lab ? 'Target at 45°' : 'No target read'}
+      component="button"
+      type="button"
+      aria-pressed={isPicked}
+      onClick={onPick}
       sx={{
-        height,
-        background: lab ? cssOf(lab as unknown as Lab) : 'transparent',
-        borderRight: `1px solid ${tones.hairline}`,
+        all: 'unset',
+        boxSizing: 'border-box',
+        width: '100%',
+        height: ROW,
+        cursor: 'pointer',
+        display: 'grid',
+        gridTemplateColumns: {
+          xs: '150px minmax(140px, 1fr) 108px',
+          lg: '200px minmax(150px, 1fr) minmax(150px, 1.2fr) 120px',
+        },
+        gap: 2,
+        alignItems: 'center',
+        borderTop: `1px solid ${tones.hairline}`,
+        ...(isPicked ? { boxShadow: `inset 0 0 0 3px ${tones.pick}` } : {}),
+        '&:hover': { background: tones.panel },
+        '&:focus-visible': { outline: `3px solid ${tones.ink}`, outlineOffset: -3 },
       }}
+    >
+      {strip}
+      <Box sx={{ minWidth: 0 }}>
+        <Typography variant="h3" component="div" noWrap title={name}>
+          {name}
+        </Typography>
+        <Typography variant="body2" noWrap title={sub} sx={{ color: 'text.secondary' }}>
+          {sub}
+        </Typography>
+      </Box>
+      <Typography
+        variant="body2"
+        sx={{
+          display: { xs: 'none', lg: '-webkit-box' },
+          WebkitLineClamp: 3,
+          WebkitBoxOrient: 'vertical',
+          overflow: 'hidden',
+        }}
+      >
+        {made}
+      </Typography>
+      <Box sx={{ textAlign: 'right', pr: 1 }}>{figures}</Box>
+    </Box>
+  );
+}
+
+/** Codes, gun and where it was used, in a line. */
+const sayWhere = (f: FinishSummary): string =>
+  [f.codes.join(', '), f.gun, f.jobs.length === 1 ? 'one job' : f.jobs.length ? `${f.jobs.length} jobs` : '']
+    .filter(Boolean)
+    .join(' · ') || (f.invented ? 'demo' : 'no code yet');
+
+function FinishRow({
+  finish,
+  made,
+  isPicked,
+  onPick,
+}: {
+  finish: FinishSummary;
+  made: string;
+  isPicked: boolean;
+  onPick: (id: string) => void;
+}) {
+  return (
+    <Row
+      strip={
+        finish.photoId ? (
+          <Thumb id={finish.photoId} />
+        ) : finish.strip.length ? (
+          <TouchingStrip over={finish.strip.map((g) => g.lab)} height={60} label="Target, face to flop" />
+        ) : (
+          <Typography variant="body2" sx={{ color: 'text.secondary', pl: 1 }}>
+            not read
+          </Typography>
+        )
+      }
+      name={finish.name}
+      sub={sayWhere(finish)}
+      made={made}
+      figures={<Typography variant="body2">{sayKnown(finish)}</Typography>}
+      isPicked={isPicked}
+      onPick={() => onPick(finish.id)}
     />
+  );
+}
+
+function Thumb({ id }: { id: string }) {
+  return (
+    <Box
+      component="img"
+      src={`/api/photos/${id}`}
+      alt="Card or target, photographed"
+      loading="lazy"
+      sx={{ width: '100%', height: 60, objectFit: 'cover', display: 'block' }}
+    />
+  );
+}
+
+function NearRow({
+  near,
+  finish,
+  asked,
+  isPicked,
+  onPick,
+}: {
+  near: NearestFinish;
+  finish: FinishSummary | null;
+  asked: readonly AngleLab[];
+  isPicked: boolean;
+  onPick: (id: string) => void;
+}) {
+  const { library } = useLibrary();
+  return (
+    <li>
+      <Row
+        strip={
+          <TouchingStrip
+            over={near.angles.map((g) => g.lab)}
+            under={askedAt(asked, near.angles)}
+            height={60}
+            label="Proven over what you look for, face to flop"
+          />
+        }
+        name={finish?.name ?? ''}
+        sub={finish ? sayWhere(finish) : ''}
+        made={finish ? sayMade(finish, library) : ''}
+        figures={
+          <Box sx={{ fontFamily: FIGURES, lineHeight: 1.3 }}>
+            <div>{near.coats === null ? 'target' : `rung ${sayRung(near.coats)}`}</div>
+            <Box sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>dE00 max {near.max.toFixed(1)}</Box>
+            <Box sx={{ fontSize: 14, color: 'text.secondary' }}>mean {near.mean.toFixed(1)}</Box>
+          </Box>
+        }
+        isPicked={isPicked}
+        onPick={() => onPick(near.finishId)}
+      />
+    </li>
   );
 }

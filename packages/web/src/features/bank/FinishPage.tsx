@@ -1,20 +1,38 @@
-import { Box, Button, Typography } from '@mui/material';
-import { finishesApi, type FinishSummary } from '@steady-gleam/contracts';
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import {
+  finishesApi,
+  finishFilePath,
+  passportPath,
+  type CardOfFinish,
+  type FinishDetail,
+  type FinishSummary,
+} from '@steady-gleam/contracts';
+import type { AngleLab } from '@steady-gleam/core/bank';
 import { FAMILIES } from '@steady-gleam/core/finishes';
+import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ValidationError } from 'yup';
 import { ApiFailure, faultOf } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
+import { sayAngle } from '../../shared/angles';
 import { Field } from '../../shared/Field';
+import { FlopStrip } from '../../shared/FlopStrip';
 import { useLibrary } from '../../shared/library';
+import { newId } from '../../shared/newId';
+import { newJobLink } from '../../shared/newJobLink';
 import { Notice } from '../../shared/Notice';
-import { useFinish, useRemoveFinish, useRenameFinish } from '../../shared/useFinishes';
+import { ReadingsForm } from '../../shared/ReadingsForm';
+import { TouchingStrip } from '../../shared/TouchingStrip';
+import { useCopyFinish, useFinish, useNearest, useRemoveFinish, useRenameFinish } from '../../shared/useFinishes';
 import { useUnits } from '../../shared/units';
-import { Swatch } from './BankPage';
-import { sayKnown, sayMade } from './bankModel';
+import { askedAt, askedOf, sayKnown, sayMade, sayRung } from './bankModel';
+import { CardView } from './CardView';
+import { FinishPhotos } from './FinishPhotos';
 
-/** One finish: its name and code, what makes it, its cards, and the jobs that use it. */
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+/** One finish: its name and codes, what makes it and made it, its cards, the jobs that use it; and a card looked at again. */
 export function FinishPage() {
   const { id = '' } = useParams();
   const { data, error } = useFinish(id);
@@ -27,41 +45,40 @@ export function FinishPage() {
       </Notice>
     );
   if (!data) return <Notice title="Opening the finish …" />;
-  return <FinishSheet key={data.id} finish={data} />;
+  return <FinishSheet key={data.finish.id} detail={data} />;
 }
 
-function FinishSheet({ finish }: { finish: FinishSummary }) {
+function FinishSheet({ detail }: { detail: FinishDetail }) {
   const { library } = useLibrary();
-  const units = useUnits();
-  const navigate = useNavigate();
-  const remove = useRemoveFinish(finish.id);
-  const [asked, setAsked] = useState(false);
+  const { finish, cards, versions, target } = detail;
+  const canSpray = finish.mixId !== null && finish.family !== null;
   const open = finish.jobs.find((j) => !j.removed) ?? null;
   return (
     <Box sx={{ p: '18px 28px 28px' }}>
       <Answer
-        why={`${finish.family ? `${FAMILIES[finish.family].name}, ` : ''}${finish.matching ? `matching ${finish.matching}` : 'nothing to match yet'}; ${sayKnown(finish)}.`}
+        why={`${finish.family ? `${FAMILIES[finish.family].name}, ` : ''}${finish.matching ? `matching ${finish.matching}` : 'nothing to match yet'}; ${sayKnown(finish)}${finish.origin ? `; opened from ${finish.origin}` : ''}.`}
       >
         {finish.name}: {sayMade(finish, library)}.
       </Answer>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '220px 1fr 1fr' }, gap: 3, mt: 1 }}>
-        <Swatch lab={finish.lab} height={220} />
-        <Box sx={{ display: 'grid', gap: 1.5, alignContent: 'start' }}>
-          <Names finish={finish} />
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-            {finish.mixId !== null ? (
-              <Button component={Link} to={`/jobs/new?finish=${finish.id}`} variant="contained">
-                New job with it
-              </Button>
-            ) : null}
-            {open ? (
-              <Button component={Link} to={`/jobs/${open.id}/card`} variant="outlined">
-                To its card
-              </Button>
-            ) : null}
-          </Box>
+      <Box
+        sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: 'minmax(0, 1.5fr) minmax(300px, 1fr)' }, gap: 4 }}
+      >
+        <Box sx={{ minWidth: 0, display: 'grid', gap: 2.5, alignContent: 'start' }}>
+          {target ? (
+            <FlopStrip
+              angles={finish.strip}
+              target={finish.strip.map((g) => g.lab)}
+              height={84}
+              label="Target, face to flop"
+            />
+          ) : null}
+          <Cards cards={cards} strip={finish.strip} version={finish.version} />
+          {canSpray && cards.some((c) => c.rungs.length > 0) ? <LookAgain finish={finish} /> : null}
         </Box>
         <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
+          <Names finish={finish} />
+          <Uses finish={finish} canSpray={canSpray} openJobId={open?.id ?? null} />
+          <FinishPhotos detail={detail} />
           <Group title="Jobs that use it" none="No job uses it now; it stays here until you take it away.">
             {finish.jobs.map((j) => (
               <li key={j.id}>
@@ -73,39 +90,179 @@ function FinishSheet({ finish }: { finish: FinishSummary }) {
                   </Link>
                 )}
                 {j.status === 'finished' ? ', finished' : j.status === 'away' ? ', put away' : ''}
+                {j.sprayed === null
+                  ? ''
+                  : j.sprayed === finish.version
+                    ? ', sprayed as it is now'
+                    : `, sprayed version ${j.sprayed}`}
               </li>
             ))}
           </Group>
-          <Group title="Earlier cards" none="The card in force is its only one.">
-            {finish.cards.map((c) => (
-              <li key={c.id}>
-                {c.gun}, {units.say('pressure', c.pressureBar)}, rungs {c.rungs.join(', ')}; {c.rungsRead} read
+          <Group
+            title={`Versions; this is ${finish.version}`}
+            none="It was never changed since it stood for a while, or since it was sprayed."
+          >
+            {versions.map((v) => (
+              <li key={v.to}>
+                {v.from === v.to ? `Version ${v.to}` : `Versions ${v.from} to ${v.to}`}, until{' '}
+                {DAY.format(new Date(v.until))}: {sayMade(v, library)}
+                {v.matching === finish.matching ? '' : `, matching ${v.matching || 'nothing'}`}
               </li>
             ))}
           </Group>
-          <Box>
-            {asked ? (
-              <Button
-                color="error"
-                variant="outlined"
-                disabled={remove.isPending}
-                onClick={() => remove.mutate(finish.version, { onSuccess: () => void navigate('/bank') })}
-              >
-                Take it away for good
-              </Button>
-            ) : (
-              <Button variant="text" color="inherit" onClick={() => setAsked(true)} sx={{ px: 0.5 }}>
-                Take this finish out of the bank
-              </Button>
-            )}
-            {remove.error ? (
-              <Typography role="alert" sx={{ color: 'error.main' }}>
-                {faultOf(remove.error)}
-              </Typography>
-            ) : null}
-          </Box>
+          <TakeAway finish={finish} />
         </Box>
       </Box>
+    </Box>
+  );
+}
+
+function Cards({
+  cards,
+  strip,
+  version,
+}: {
+  cards: readonly CardOfFinish[];
+  strip: readonly AngleLab[];
+  version: number;
+}) {
+  if (!cards.length)
+    return <Typography sx={{ color: 'text.secondary' }}>No let-down card was begun for it.</Typography>;
+  return (
+    <>
+      {cards.map((c) => (
+        <CardView key={`${c.card.id}${version}`} of={c} strip={strip} />
+      ))}
+    </>
+  );
+}
+
+/** What can be done with it: a job as it is, a copy as a start, papers and a file. */
+function Uses({ finish, canSpray, openJobId }: { finish: FinishSummary; canSpray: boolean; openJobId: string | null }) {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const copy = useCopyFinish(finish.id);
+  const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+  return (
+    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+      {canSpray ? (
+        <Button component={Link} variant="contained" {...newJobLink(finish.id, null, null)}>
+          New job with it, as it is
+        </Button>
+      ) : null}
+      <Button
+        variant="outlined"
+        disabled={copy.isPending}
+        onClick={() =>
+          copy.mutate(
+            { id: newId(), name: `${finish.name.slice(0, 70)}, a start` },
+            { onSuccess: (made) => void navigate(`/bank/${made.id}`) },
+          )
+        }
+      >
+        Take as a start
+      </Button>
+      {openJobId ? (
+        <Button component={Link} to={`/jobs/${openJobId}/card`} variant="outlined">
+          To its card
+        </Button>
+      ) : null}
+      <Button component="a" href={passportPath(finish.id, units.system, timeZone)} target="_blank" variant="outlined">
+        Passport
+      </Button>
+      <Button component="a" href={finishFilePath(finish.id)} download variant="outlined">
+        Save as file
+      </Button>
+      {copy.error ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {faultOf(copy.error)}
+        </Typography>
+      ) : null}
+    </Box>
+  );
+}
+
+/** Another piece of the same finish came in, darker or lighter: what it reads, and which count of this card fits it. */
+function LookAgain({ finish }: { finish: FinishSummary }) {
+  const { tones } = useTheme();
+  const [asked, setAsked] = useState<readonly AngleLab[] | null>(null);
+  const { value, error } = useNearest(asked, finish.id);
+  const near = asked && value ? (value[0] ?? null) : null;
+  return (
+    <Box component="section" aria-label="Look again" sx={{ borderTop: `1px solid ${tones.hairline}`, pt: 1.5 }}>
+      <Typography variant="h2">Look again</Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1 }}>
+        One came in that is darker or lighter? Read it: which count of this card fits it.
+      </Typography>
+      {near ? (
+        <Box sx={{ display: 'grid', gap: 1, mb: 1.5, maxWidth: 520 }} role="status">
+          <Typography variant="h3" component="p">
+            {near.coats === null ? 'By what it was matched to' : `This card, rung ${sayRung(near.coats)}`}: within{' '}
+            {near.max.toFixed(1)} dE00 {near.shared === 1 ? 'there' : `at ${near.shared} angles`}.
+          </Typography>
+          <TouchingStrip
+            over={near.angles.map((g) => g.lab)}
+            under={askedAt(asked!, near.angles)}
+            height={64}
+            label="The card over what you read"
+          />
+          {near.coats !== null && finish.pick ? (
+            <Box>
+              <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
+                New job: this card, rung {sayRung(near.coats)}
+              </Button>
+            </Box>
+          ) : null}
+        </Box>
+      ) : asked && value ? (
+        <Typography role="status" sx={{ mb: 1 }}>
+          This card was read at none of these angles: {asked.map(sayAngle).join(', ')}.
+        </Typography>
+      ) : null}
+      {error ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {error}
+        </Typography>
+      ) : null}
+      <ReadingsForm
+        kind="target"
+        rungCoats={null}
+        angles={finish.strip.length ? finish.strip : FIVE_ANGLES}
+        saveLabel="Which rung fits?"
+        onSave={(set) => {
+          setAsked(askedOf(set.readings));
+          return Promise.resolve();
+        }}
+      />
+    </Box>
+  );
+}
+
+function TakeAway({ finish }: { finish: FinishSummary }) {
+  const navigate = useNavigate();
+  const remove = useRemoveFinish(finish.id);
+  const [asked, setAsked] = useState(false);
+  return (
+    <Box>
+      {asked ? (
+        <Button
+          color="error"
+          variant="outlined"
+          disabled={remove.isPending}
+          onClick={() => remove.mutate(finish.version, { onSuccess: () => void navigate('/bank') })}
+        >
+          Take it away for good
+        </Button>
+      ) : (
+        <Button variant="text" color="inherit" onClick={() => setAsked(true)} sx={{ px: 0.5 }}>
+          Take this finish out of the bank
+        </Button>
+      )}
+      {remove.error ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {faultOf(remove.error)}
+        </Typography>
+      ) : null}
     </Box>
   );
 }
@@ -125,15 +282,25 @@ function Group({ title, none, children }: { title: string; none: string; childre
   );
 }
 
-/** Name and code, kept by a button; what is wrong with them is said at the field. */
+/** Codes as they are typed: one after the other, parted by commas. */
+const codesIn = (typed: string): string[] =>
+  typed
+    .split(',')
+    .map((c) => c.trim())
+    .filter(Boolean);
+
+/** Name and codes, kept by a button; what is wrong with them is said at the field. */
 function Names({ finish }: { finish: FinishSummary }) {
   const rename = useRenameFinish(finish.id);
-  const [typed, setTyped] = useState({ name: finish.name, code: finish.code });
+  const [typed, setTyped] = useState({ name: finish.name, codes: finish.codes.join(', ') });
   const [faults, setFaults] = useState<Record<string, string>>({});
-  const changed = typed.name !== finish.name || typed.code !== finish.code;
+  const changed = typed.name !== finish.name || codesIn(typed.codes).join() !== finish.codes.join();
   const save = () => {
     try {
-      const body = finishesApi.rename.body.validateSync({ version: finish.version, ...typed }, { abortEarly: false });
+      const body = finishesApi.rename.body.validateSync(
+        { version: finish.version, name: typed.name, codes: codesIn(typed.codes) },
+        { abortEarly: false },
+      );
       setFaults({});
       rename.mutate(body, { onError: (e) => setFaults(e instanceof ApiFailure ? e.fields : {}) });
     } catch (error) {
@@ -158,11 +325,11 @@ function Names({ finish }: { finish: FinishSummary }) {
         onChange={(e) => setTyped({ ...typed, name: e.target.value })}
       />
       <Field
-        label="Code of the shop"
-        value={typed.code}
-        error={faults['code']}
-        hint="As it stands on the rack, for instance C-12"
-        onChange={(e) => setTyped({ ...typed, code: e.target.value })}
+        label="Codes"
+        value={typed.codes}
+        error={Object.entries(faults).find(([k]) => k.startsWith('codes'))?.[1]}
+        hint="The shop’s own and others, parted by commas: C-12, rack 4"
+        onChange={(e) => setTyped({ ...typed, codes: e.target.value })}
       />
       {rename.error && !Object.keys(faults).length ? (
         <Typography role="alert" sx={{ color: 'error.main' }}>
@@ -171,7 +338,7 @@ function Names({ finish }: { finish: FinishSummary }) {
       ) : null}
       <Box>
         <Button type="submit" variant="outlined" disabled={!changed || rename.isPending}>
-          Keep name and code
+          Keep name and codes
         </Button>
       </Box>
     </Box>

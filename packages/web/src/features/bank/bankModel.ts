@@ -1,5 +1,8 @@
-import type { FinishSummary } from '@steady-gleam/contracts';
-import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
+import type { FinishQuery, FinishSummary } from '@steady-gleam/contracts';
+import type { AngleLab, NearestFinish } from '@steady-gleam/core/bank';
+import type { Lab } from '@steady-gleam/core/colour';
+import { andControl, FAMILIES, FAMILY_IDS, STYLES } from '@steady-gleam/core/finishes';
+import { averageReadings, type Reading } from '@steady-gleam/core/formats';
 import type { Library } from '@steady-gleam/core/materials';
 import { countCoats } from '../../shared/jobModel';
 
@@ -28,16 +31,37 @@ export function sayKnown(f: Pick<FinishSummary, 'targetAngles' | 'rungsRead' | '
   return parts.filter((p) => p !== null).join(', ') || 'nothing read yet';
 }
 
-/** Whether every word of what was typed stands in a finish's names, its match or its family. */
-export function answersTo(f: FinishSummary, typed: string, library: Pick<Library, 'systems' | 'grounds'>): boolean {
-  const text = [
-    ...[f.name, f.code, f.matching, f.family ? FAMILIES[f.family].name : '', sayMade(f, library)],
-    ...f.jobs.map((j) => j.piece),
-  ]
-    .join(' ')
-    .toLowerCase();
-  return typed
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
+/** Ways to look for a finish. */
+export const WAYS = ['words', 'reading', 'look'] as const;
+export type Way = (typeof WAYS)[number];
+
+/** What the address of the page asks the bank for; whatever it can't mean is left out. */
+export function queryOf(params: URLSearchParams): Omit<FinishQuery, 'page'> & { readonly by: Way } {
+  const family = FAMILY_IDS.find((f) => f === params.get('family')) ?? null;
+  const sort = (['latest', 'name', 'proven'] as const).find((s) => s === params.get('sort')) ?? 'latest';
+  return {
+    words: (params.get('words') ?? '').slice(0, 120),
+    ...{ family, sort, ids: [], proven: params.get('proven') === 'true' },
+    by: WAYS.find((w) => w === params.get('by')) ?? 'words',
+  };
 }
+
+/** Readings as the bank is asked for them: several spots are one. */
+export const askedOf = (readings: readonly Reading[]): AngleLab[] =>
+  averageReadings(readings).map(({ incidence, aspecular, lab }) => ({ incidence, aspecular, lab }));
+
+/** Counts of a card, as they are said: 3 and 3.4, without noughts. */
+export const sayRung = (coats: number): string => String(Number(coats.toFixed(1)));
+
+/** How near a finish comes, for the answer of the page. */
+export function sayNear(near: NearestFinish, name: string, of: number): string {
+  const at = near.coats === null ? ', as it was matched' : `, rung ${sayRung(near.coats)}`;
+  const angles = of === 1 ? 'there' : near.shared === of ? 'at every angle' : `at ${near.shared} of ${of} angles`;
+  return `Nearest: ${name}${at}. Within ${near.max.toFixed(1)} dE00 ${angles}.`;
+}
+
+/** What was asked, at the angles a finish has, in its order: so that both strips have the same places. */
+export const askedAt = (asked: readonly AngleLab[], angles: readonly AngleLab[]): Lab[] =>
+  angles.map((g) => asked.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular)!.lab);
+
+export const familyName = (family: FinishSummary['family']): string => (family ? FAMILIES[family].name : '');

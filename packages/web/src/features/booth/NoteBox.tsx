@@ -7,7 +7,7 @@ import { shopIso } from '../../shared/clock';
 import { FileButton } from '../../shared/FileButton';
 import type { JobLog } from '../../shared/log/useLog';
 import { newId } from '../../shared/newId';
-import { shrinkPhoto } from '../card/shrinkPhoto';
+import { shrinkPhoto } from '../../shared/shrinkPhoto';
 import { TALL } from './boothStyles';
 
 /** A line of text that is kept on a tap. */

@@ -29,6 +29,7 @@ import { EyeLadder } from './EyeLadder';
 import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
 import { PatchGauge } from './PatchGauge';
+import { HandSources } from './HandSources';
 import { RungPanel } from './RungPanel';
 import { useCardCount } from './useCardCount';
 import { FinishButton } from '../../shared/FinishButton';
@@ -163,6 +164,7 @@ export function CardPage() {
             ) : null}
           </Box>
         ) : null}
+        <HandSources earlier={earlier} />
         {eye ? <EyePicture posterior={eye} /> : null}
         <SetUpNotes detail={detail} work={work} />
         {warnings.map(warning)}

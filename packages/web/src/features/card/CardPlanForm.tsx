@@ -12,13 +12,14 @@ import {
 import { type Card, cardSchema, type StoredCard } from '@steady-gleam/contracts';
 import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
-import { Controller, useForm, type UseFormReturn } from 'react-hook-form';
+import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form';
 import { Field } from '../../shared/Field';
 import { MeasureField } from '../../shared/MeasureField';
 import { useLibrary } from '../../shared/library';
 import { pickOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard, type PageDetail } from '../../shared/useJob';
 import { newId } from '../../shared/newId';
+import { useGuns } from '../../shared/useShop';
 import { numberIn } from '../../shared/numberIn';
 import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import { USUAL_CUTS } from '@steady-gleam/core/letdown';
@@ -63,6 +64,42 @@ function Measured({
         form.setValue(name, numberOrNull(metric) as never);
       }}
     />
+  );
+}
+
+const OTHER_GUN = 'other';
+
+/** The gun of the card: one of the shop's, so that its hand is found again, or another by what is written on it. */
+function GunField({ form, error }: { form: UseFormReturn<Card>; error: string | undefined }) {
+  const { data: guns = [] } = useGuns();
+  const [start] = useState(() => form.getValues());
+  const [isOther, setOther] = useState(start.gunId === null && start.gun !== '');
+  const gunId = useWatch({ control: form.control, name: 'gunId' });
+  const choose = (value: string) => {
+    const gun = guns.find((g) => g.gun.id === value)?.gun ?? null;
+    setOther(value === OTHER_GUN);
+    form.setValue('gunId', gun?.id ?? null);
+    form.setValue('gun', gun?.name ?? '', { shouldValidate: gun !== null });
+  };
+  return (
+    <Box sx={{ display: 'grid', gap: 1 }}>
+      <Field
+        label="Gun"
+        select
+        value={isOther ? OTHER_GUN : (gunId ?? '')}
+        error={isOther ? undefined : error}
+        onChange={(e) => choose(e.target.value)}
+      >
+        <option value="">Choose it</option>
+        {guns.map(({ gun }) => (
+          <option key={gun.id} value={gun.id}>
+            {gun.name}
+          </option>
+        ))}
+        <option value={OTHER_GUN}>Another gun</option>
+      </Field>
+      {isOther ? <Field label="Gun and tip" {...form.register('gun')} error={error} /> : null}
+    </Box>
   );
 }
 
@@ -125,6 +162,7 @@ export function CardPlanForm({
           id,
           rungs: card.rungs,
           gun: card.gun,
+          gunId: card.gunId,
           pressureBar: card.pressureBar,
           onStand: card.onStand,
           settings: card.settings,
@@ -133,6 +171,7 @@ export function CardPlanForm({
           id,
           rungs: [...FAMILIES[job.family].rungs],
           gun: '',
+          gunId: null,
           pressureBar: 1.4,
           onStand: true,
           settings: {
@@ -249,7 +288,7 @@ export function CardPlanForm({
         Everything as on the job
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 2, rowGap: 1.25 }}>
-        <Field label="Gun and tip" {...form.register('gun')} error={errors.gun?.message} />
+        <GunField form={form} error={errors.gun?.message} />
         <Measured
           form={form}
           name="pressureBar"

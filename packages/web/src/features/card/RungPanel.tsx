@@ -8,7 +8,7 @@ import { FileButton } from '../../shared/FileButton';
 import { countCoats } from '../../shared/jobModel';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddPhoto, useAddReadings, useAddVerdict, useRemovePhoto } from '../../shared/useJob';
-import { shrinkPhoto } from './shrinkPhoto';
+import { shrinkPhoto } from '../../shared/shrinkPhoto';
 import { newId } from '../../shared/newId';
 import { shopIso } from '../../shared/clock';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';

@@ -13,7 +13,7 @@ import type { JobLog } from '../../shared/log/useLog';
 import { newId } from '../../shared/newId';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddReadings } from '../../shared/useJob';
-import { shrinkPhoto } from '../card/shrinkPhoto';
+import { shrinkPhoto } from '../../shared/shrinkPhoto';
 import type { Live } from '../spray/useLive';
 import { sayVerdict, VIEW_NAMES, type Place } from './inspectModel';
 

@@ -1,9 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { damagedApi, jobsApi, type JobSummary, REMOVED_DAYS } from '@steady-gleam/contracts';
+import { damagedApi, jobsApi, type JobQuery, type JobSummary, REMOVED_DAYS } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { shopNow } from '../../shared/clock';
@@ -15,38 +15,53 @@ import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { timeSaid } from '../../shared/timeOfDay';
+import { LongList } from '../../shared/LongList';
+import { JOB_LIST } from '../../shared/useJob';
 import { useNow } from '../../shared/useNow';
+import { usePages } from '../../shared/usePages';
+import { useRested } from '../../shared/useRested';
+import { JobControls, jobQueryOf } from './JobControls';
 
-/** What is being sprayed can't wait; what is finished can. */
-const rank = (job: JobSummary): number => (job.status === 'finished' ? 2 : job.run && job.run.next ? 0 : 1);
+/** px; of a row of the list. */
+const ROW = 96;
+/** Jobs move on in the booth, also from another device: the list is asked for again so often, ms. */
+const REFETCH_MS = 30_000;
 
-/** The pieces to be finished, each with its film section and its next step. */
+const useJobPages = (query: Omit<JobQuery, 'page'>) =>
+  usePages([...JOB_LIST, query], (page) => call(jobsApi.list, { body: { ...query, page } }), REFETCH_MS);
+
+/** The pieces to be finished, each with its film section and its next step; found by words, state and family. */
 export function JobsPage() {
-  const { tones } = useTheme();
-  const { data, error, isPending, refetch } = useQuery({
-    queryKey: ['jobs'],
-    queryFn: () => call(jobsApi.list),
-    // Jobs move on in the booth, also from another device.
-    staleTime: 0,
-    refetchInterval: 30_000,
-  });
+  const [params, setParams] = useSearchParams();
+  const asked = jobQueryOf(params);
+  const query = { ...asked, words: useRested(asked.words, 150) };
+  const pages = useJobPages(query);
+  const isSearch = asked.words !== '' || asked.family !== null || asked.status !== 'listed';
+  // The lead is about what is next, whatever is searched for.
+  const lead = useJobPages(isSearch ? { words: '', family: null, status: 'open', sort: 'next' } : query);
   const now = useNow(10_000);
   const [undoable, setUndoable] = useState<Done | null>(null);
-  if (isPending) return <Notice title="Opening the jobs …" />;
-  if (error) {
+  if (!pages.first && !pages.error) return <Notice title="Opening the jobs …" />;
+  if (!pages.first) {
     return (
-      <Notice title="The jobs could not be opened." text={error.message}>
-        <Button variant="contained" onClick={() => void refetch()}>
+      <Notice title="The jobs could not be opened." text={pages.error?.message}>
+        <Button variant="contained" onClick={pages.refetch}>
           Try again
         </Button>
       </Notice>
     );
   }
   const stepOf = (job: JobSummary) => nextStep(job, now, (at) => timeSaid(at, now));
-  const jobs = data.filter((j) => j.status !== 'away').sort((a, b) => rank(a) - rank(b));
-  const next = jobs.find((j) => j.status === 'open');
-  const openCount = jobs.filter((j) => j.status === 'open').length;
-  const withCard = jobs.filter((j) => j.status === 'open' && j.rungsRead > 0).length;
+  const { states } = pages.first;
+  const next = lead.first?.rows.find((j) => j.status === 'open');
+  const change = (to: Record<string, string>) => {
+    const all = new URLSearchParams(params);
+    for (const [k, v] of Object.entries(to)) {
+      if (v) all.set(k, v);
+      else all.delete(k);
+    }
+    setParams(all, { replace: true });
+  };
   return (
     <Box sx={{ p: '18px 28px 28px' }}>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 3 }}>
@@ -54,13 +69,13 @@ export function JobsPage() {
           <Answer
             why={
               next
-                ? `${openCount} open, ${withCard} with a card already read. Open a job and it takes up at its next decision.`
+                ? `${states.open} open, ${states.finished} finished. Open a job and it takes up at its next decision.`
                 : undefined
             }
           >
             {next
               ? `${next.piece} ${stepOf(next).lead}.`
-              : jobs.length
+              : states.finished
                 ? 'Every job is finished.'
                 : 'No jobs yet. Start with the piece you want to match.'}
           </Answer>
@@ -70,20 +85,35 @@ export function JobsPage() {
         </Button>
       </Box>
       <HereNotes sx={{ mb: 1 }} />
-      <Box
-        component="ul"
-        sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${tones.hairline}` }}
-        aria-label="Jobs"
-      >
-        {jobs.map((job) => (
-          <JobRow key={job.id} job={job} step={stepOf(job)} isNext={job.id === next?.id} onDone={setUndoable} />
-        ))}
-      </Box>
-      <Away jobs={data.filter((j) => j.status === 'away')} stepOf={stepOf} onDone={setUndoable} />
+      <JobControls query={asked} states={states} onChange={change} />
+      {pages.total === 0 && isSearch ? <Typography sx={{ py: 2 }}>No job answers to that.</Typography> : null}
+      <LongList
+        label="Jobs"
+        total={pages.total}
+        height={ROW}
+        onLook={pages.look}
+        draw={(at) => {
+          const job = pages.row(at);
+          return job ? (
+            <JobRow job={job} step={stepOf(job)} isNext={job.id === next?.id} onDone={setUndoable} />
+          ) : (
+            <Waiting />
+          );
+        }}
+      />
+      {asked.status === 'listed' && !isSearch ? (
+        <Away count={states.away} stepOf={stepOf} onDone={setUndoable} />
+      ) : null}
       <Aside />
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />
     </Box>
   );
+}
+
+/** A row whose page is on its way. */
+function Waiting() {
+  const { tones } = useTheme();
+  return <Box sx={{ borderBottom: `1px solid ${tones.hairline}`, height: ROW }} aria-hidden />;
 }
 
 /** One job: what it is, its film section, where it stands and what is next. */
@@ -104,8 +134,7 @@ function JobRow({
   const done = job.status === 'finished';
   return (
     <Box
-      component="li"
-      sx={{ borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 1 }}
+      sx={{ borderBottom: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'center', gap: 1, height: ROW }}
     >
       <Box
         component={Link}
@@ -121,7 +150,8 @@ function JobRow({
           },
           gap: { xs: 2, lg: 3 },
           alignItems: 'center',
-          minHeight: 92,
+          height: ROW - 2,
+          overflow: 'hidden',
           color: 'inherit',
           textDecoration: 'none',
           px: 1,
@@ -169,29 +199,39 @@ function JobRow({
 
 /** Jobs that were put away: out of the way, and a tap from being back. */
 function Away({
-  jobs,
+  count,
   stepOf,
   onDone,
 }: {
-  jobs: readonly JobSummary[];
+  count: number;
   stepOf: (job: JobSummary) => NextStep;
   onDone: (done: Done) => void;
 }) {
   const [shown, setShown] = useState(false);
-  if (!jobs.length) return null;
+  if (!count) return null;
   return (
     <Box sx={{ mt: 1.5 }}>
       <Button variant="text" color="inherit" aria-expanded={shown} onClick={() => setShown(!shown)} sx={{ px: 1 }}>
-        Put away: {jobs.length}
+        Put away: {count}
       </Button>
-      {shown ? (
-        <Box component="ul" aria-label="Put away" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {jobs.map((job) => (
-            <JobRow key={job.id} job={job} step={stepOf(job)} isNext={false} onDone={onDone} />
-          ))}
-        </Box>
-      ) : null}
+      {shown ? <AwayList stepOf={stepOf} onDone={onDone} /> : null}
     </Box>
+  );
+}
+
+function AwayList({ stepOf, onDone }: { stepOf: (job: JobSummary) => NextStep; onDone: (done: Done) => void }) {
+  const pages = useJobPages({ words: '', family: null, status: 'away', sort: 'latest' });
+  return (
+    <LongList
+      label="Put away"
+      total={pages.total}
+      height={ROW}
+      onLook={pages.look}
+      draw={(at) => {
+        const job = pages.row(at);
+        return job ? <JobRow job={job} step={stepOf(job)} isNext={false} onDone={onDone} /> : <Waiting />;
+      }}
+    />
   );
 }
 

@@ -9,19 +9,29 @@ import {
   Typography,
   useTheme,
 } from '@mui/material';
-import { families, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
+import { families, type FinishQuery, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { useLibrary } from '../../shared/library';
-import { useFinishes } from '../../shared/useFinishes';
+import { startOf } from '../../shared/newJobLink';
+import { useFinish, useFinishPages } from '../../shared/useFinishes';
 import { newId } from '../../shared/newId';
+
+/** Finishes offered here: the latest changed. */
+const LATEST: Omit<FinishQuery, 'page'> = { words: '', family: null, ids: [], proven: false, sort: 'latest' };
+
+/** With what of a finish of the bank a job is begun. */
+const sayUsed = (coats: number | null, isRead: boolean): string =>
+  coats === null && !isRead
+    ? 'With its target, its card and its pick.'
+    : `With its card${coats === null ? ' and its pick' : `, at ${Number(coats.toFixed(1))} coats of it`}${isRead ? '; what you read is the target' : ''}.`;
 
 /** A new job: the piece, what it has to match, the family and what is in the cup. */
 export function NewJobPage() {
@@ -35,24 +45,36 @@ export function NewJobPage() {
     defaultValues: {
       ...{ id, piece: '', matching: '', family: FAMILY_IDS[0]!, mixId: REFERENCE_LIBRARY.systems[0]!.id },
       finishId: given,
+      coats: null,
+      target: null,
     },
   });
   const family = useWatch({ control: form.control, name: 'family' });
   const finishId = useWatch({ control: form.control, name: 'finishId' });
-  const { data: bank = [] } = useFinishes();
-  const used = bank.find((f) => f.id === finishId) ?? null;
+  // The latest of the bank can be chosen here; any other is begun with from the bank itself.
+  const bank = useFinishPages(LATEST).first?.rows ?? [];
+  const { data: own } = useFinish(finishId);
+  const used = finishId ? (own?.finish ?? null) : null;
+  const start = startOf(useLocation().state);
+  const asked = Number(params.get('coats'));
+  const coats = params.get('coats') !== null && asked >= 0.5 && asked <= 12 ? asked : null;
+  const isGiven = used !== null && used.id === given;
   /** What a finish that is there already says of itself counts; the fields it fills are not asked again. */
   const submit = (v: NewJob) =>
     create.mutate(
       used
-        ? { ...v, matching: used.matching || used.name, family: used.family!, mixId: used.mixId! }
+        ? {
+            ...v,
+            ...{ matching: used.matching || used.name, family: used.family!, mixId: used.mixId! },
+            ...(isGiven ? { coats, target: start.target } : {}),
+          }
         : { ...v, finishId: null },
     );
   const create = useMutation({
     mutationFn: (body: NewJob) => call(jobsApi.create, { body }),
     onSuccess: async (job) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
-      await navigate(`/jobs/${job.id}/target`);
+      await navigate(`/jobs/${job.id}/${job.pick ? 'plan' : 'target'}`);
     },
     onError: (error) => {
       if (error instanceof ApiFailure) {
@@ -89,17 +111,21 @@ export function NewJobPage() {
             <Field
               label="Finish"
               select
-              value={bank.some((f) => f.id === field.value) ? field.value : ''}
+              value={used ? used.id : ''}
               onChange={(e) => field.onChange(e.target.value || null)}
-              hint={used ? 'With its target, its card and its pick.' : 'Or one of the bank, as it was proven.'}
+              hint={
+                used
+                  ? sayUsed(isGiven ? coats : null, isGiven && start.target !== null)
+                  : 'Or one of the bank, as it was proven.'
+              }
             >
               <option value="">A new one</option>
-              {bank
+              {[...(used && !bank.some((f) => f.id === used.id) ? [used] : []), ...bank]
                 .filter((f) => f.mixId !== null && f.family !== null)
                 .map((f) => (
                   <option key={f.id} value={f.id}>
                     {f.name}
-                    {f.code ? `, ${f.code}` : ''}
+                    {f.codes.length ? `, ${f.codes.join(', ')}` : ''}
                   </option>
                 ))}
             </Field>

@@ -1,15 +1,15 @@
 import { Box, Button, Link as MuiLink, Typography, useTheme } from '@mui/material';
-import { type Batch, batchesApi, batchPdfPath } from '@steady-gleam/contracts';
+import { type Batch, type BatchCorrection, batchesApi, batchPdfPath } from '@steady-gleam/contracts';
 import { potState } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
-import { useUnits } from '../../shared/units';
+import { useUnits, type Units } from '../../shared/units';
 import { timeSaid } from '../../shared/timeOfDay';
 import { useNow } from '../../shared/useNow';
-import { useShopChange } from '../../shared/useShop';
+import { sayUntaught, useBatches, useGuns, useShopChange } from '../../shared/useShop';
 import { sayClock } from '../../app/PotClocks';
 
 /** One batch that was mixed: how long it is good for, its papers, and what was left of it. */
@@ -18,10 +18,14 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
   const units = useUnits();
   const now = useNow();
   const [left, setLeft] = useState(batch.leftMl === null ? '' : String(batch.leftMl));
+  const [ml, setMl] = useState(String(Number(batch.ml.toFixed(1))));
   const [again, setAgain] = useState(false);
   const [fault, setFault] = useState('');
   const end = useShopChange('batches', (leftMl: number) =>
     call(batchesApi.end, { params: { id: batch.id }, body: { version: batch.version, leftMl } }),
+  );
+  const correct = useShopChange('batches', (to: { ml: number; leftMl: number }) =>
+    call(batchesApi.correct, { params: { id: batch.id }, body: { version: batch.version, ...to } }),
   );
   const remove = useShopChange('batches', (removed: boolean) =>
     call(batchesApi.remove, { params: { id: batch.id }, body: { version: batch.version, removed } }),
@@ -30,14 +34,18 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
   const open = batch.endedAt === null;
   const finish = () => {
     const value = numberIn(left);
+    const mixed = again ? numberIn(ml) : batch.ml;
+    if (!(mixed > 0)) return setFault('How much was mixed must be a number above 0.');
     if (!(value >= 0)) return setFault('What is left in the cup; 0 when it is empty.');
-    if (value > batch.ml) return setFault('More can’t be left than was mixed.');
+    if (value > mixed) return setFault('More can’t be left than was mixed.');
     setFault('');
-    end.mutate(value, {
+    const then = {
       onSuccess: () => setAgain(false),
-      onError: (error) =>
-        setFault(error instanceof ApiFailure ? (error.fields['leftMl'] ?? error.message) : String(error)),
-    });
+      onError: (error: Error) =>
+        setFault(error instanceof ApiFailure ? (Object.values(error.fields)[0] ?? error.message) : String(error)),
+    };
+    if (again) correct.mutate({ ml: mixed, leftMl: value }, then);
+    else end.mutate(value, then);
   };
   const used = batch.leftMl === null ? null : batch.ml - batch.leftMl;
   return (
@@ -106,7 +114,7 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
         </Button>
         {open || again ? null : (
           <Button variant="text" color="inherit" onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
-            Correct what was left
+            Correct it
           </Button>
         )}
         {remove.error ? (
@@ -115,6 +123,11 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
           </Typography>
         ) : null}
       </Box>
+      {batch.corrections.length ? (
+        <Typography variant="body2" sx={{ flexBasis: '100%', color: 'text.secondary' }}>
+          {batch.corrections.map((c) => sayCorrection(c, units, now)).join(' ')}
+        </Typography>
+      ) : null}
       {open && batch.gunId === null ? (
         <Typography variant="body2" sx={{ flexBasis: '100%', color: 'text.secondary' }}>
           No gun is named with it: what is left over will teach no gun what lands.
@@ -122,6 +135,11 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
       ) : null}
       {open || again ? (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
+          {again ? (
+            <Box sx={{ width: 170 }}>
+              <MeasureField measure="volume" label="Mixed" value={ml} onValue={setMl} />
+            </Box>
+          ) : null}
           <Box sx={{ width: 170 }}>
             <MeasureField
               measure="volume"
@@ -131,7 +149,12 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
               error={fault || undefined}
             />
           </Box>
-          <Button variant="outlined" onClick={finish} disabled={end.isPending} sx={{ mb: fault ? 4 : 0 }}>
+          <Button
+            variant="outlined"
+            onClick={finish}
+            disabled={end.isPending || correct.isPending}
+            sx={{ mb: fault ? 4 : 0 }}
+          >
             {open ? 'Finished' : 'Keep the correction'}
           </Button>
         </Box>
@@ -140,15 +163,23 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
   );
 }
 
+/** What a batch said until it was corrected. */
+const sayCorrection = (c: BatchCorrection, units: Units, now: number): string =>
+  `Until ${timeSaid(new Date(c.at).getTime(), now)} it said ${units.say('volume', c.ml)} mixed${c.leftMl === null ? '' : `, ${units.say('volume', c.leftMl)} left`}.`;
+
 /** A batch that was just taken out, to be put back. */
 export function BatchTakenOut({ batch, onBack }: { batch: Batch; onBack: () => void }) {
   const units = useUnits();
+  const { data: batches = [] } = useBatches();
+  const { data: guns = [] } = useGuns();
+  const gun = guns.find((g) => g.gun.id === batch.gunId)?.gun;
   const back = useShopChange('batches', () =>
     call(batchesApi.remove, { params: { id: batch.id }, body: { version: batch.version, removed: false } }),
   );
   return (
     <Typography role="status" sx={{ mt: 1 }}>
       {batch.name}, {units.say('volume', batch.ml)}, was taken out: it counts for no gun and no job.{' '}
+      {sayUntaught(gun, batch, batches)}{' '}
       <Button
         variant="text"
         color="inherit"

@@ -10,7 +10,7 @@ import {
 } from '@steady-gleam/contracts';
 import { productsToCsv, type ProductsCsvResult } from '@steady-gleam/core/formats';
 import { STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core/products';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
@@ -20,7 +20,7 @@ import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
 import { useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
-import { transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import { batchesOf, transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
 import {
   check,
   checkGun,
@@ -31,6 +31,7 @@ import {
   productToTyped,
   sayRatio,
 } from './shelfForms';
+import { GunLessons } from './GunLessons';
 import { ShelfForm } from './ShelfForm';
 import { newId } from '../../shared/newId';
 import { computeRemote } from '../../worker/useCompute';
@@ -52,6 +53,8 @@ export function ProductsPage() {
   const guns = useGuns();
   const { data: batches = [] } = useBatches();
   const [editing, setEditing] = useState<Editing | null>(null);
+  /** The gun whose lessons are shown. */
+  const [lessons, setLessons] = useState<string | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const put = useShopChange('products', (p: { version: number; product: Product }) =>
     call(productsApi.put, { params: { id: p.product.id }, body: p }),
@@ -365,31 +368,52 @@ export function ProductsPage() {
                   {guns.data.map((stored) => {
                     const g = stored.gun;
                     const learned = transferOf(g, batches);
+                    const taught = batchesOf(g, batches);
                     return (
-                      <tr key={g.id}>
-                        <td style={td}>
-                          <Typography variant="h3" component="div">
-                            {g.name}
-                          </Typography>
-                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                            {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
-                          </Typography>
-                        </td>
-                        <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
-                        <td style={figure}>{units.say('distance', g.fanCm)}</td>
-                        <td style={figure}>{units.say('distance', g.distanceCm)}</td>
-                        <td style={figure}>{units.say('speed', g.speedCmS)}</td>
-                        <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
-                        <td style={figure}>
-                          {Math.round(learned.mean * 100)} %
-                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                            {learned.lessons
-                              ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
-                              : 'as stated'}
-                          </Typography>
-                        </td>
-                        {changeCell(g.name, () => editGun(stored, g))}
-                      </tr>
+                      <Fragment key={g.id}>
+                        <tr>
+                          <td style={td}>
+                            <Typography variant="h3" component="div">
+                              {g.name}
+                            </Typography>
+                            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                              {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
+                            </Typography>
+                          </td>
+                          <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
+                          <td style={figure}>{units.say('distance', g.fanCm)}</td>
+                          <td style={figure}>{units.say('distance', g.distanceCm)}</td>
+                          <td style={figure}>{units.say('speed', g.speedCmS)}</td>
+                          <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
+                          <td style={figure}>
+                            {Math.round(learned.mean * 100)} %
+                            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                              {learned.lessons
+                                ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
+                                : 'as stated'}
+                            </Typography>
+                            {taught.length ? (
+                              <Button
+                                variant="text"
+                                color="inherit"
+                                aria-expanded={lessons === g.id}
+                                onClick={() => setLessons(lessons === g.id ? null : g.id)}
+                                sx={{ px: 0.5, textDecoration: 'underline' }}
+                              >
+                                Where from
+                              </Button>
+                            ) : null}
+                          </td>
+                          {changeCell(g.name, () => editGun(stored, g))}
+                        </tr>
+                        {lessons === g.id ? (
+                          <tr>
+                            <td colSpan={8} style={{ padding: 0 }}>
+                              <GunLessons gun={g} batches={batches} />
+                            </td>
+                          </tr>
+                        ) : null}
+                      </Fragment>
                     );
                   })}
                 </tbody>

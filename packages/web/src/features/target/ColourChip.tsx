@@ -3,7 +3,7 @@ import { linearOfByte, photoLab, type Lab } from '@steady-gleam/core/colour';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { useState } from 'react';
 import { cssOf } from '../../shared/screenColour';
-import { oneSpotTarget } from './oneSpot';
+import { oneSpotTarget } from '../../shared/oneSpot';
 
 /** How well a colour that was picked on a screen says what is wanted, Lab units; ours. */
 export const CHIP_DOUBT = 6;

@@ -21,7 +21,7 @@ import { ChipsPanel } from './ChipsPanel';
 import { Limits } from './Limits';
 import { outlyingSpots } from './chipsModel';
 import { ColourChip } from './ColourChip';
-import { PhotoReader } from './PhotoReader';
+import { PhotoReader } from '../../shared/PhotoReader';
 import { TargetHistory } from './TargetHistory';
 import { TexturePick } from './TexturePick';
 import { WantedCover } from './WantedCover';

@@ -2,11 +2,11 @@ import { Box, Button, Slider, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { linearOfByte, photoLab, PHOTO_DOUBT, type Lab, type Xyz } from '@steady-gleam/core/colour';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { FIGURES } from '../../app/theme';
-import { Field } from '../../shared/Field';
-import { FileButton } from '../../shared/FileButton';
-import { cssOf } from '../../shared/screenColour';
-import { numberIn } from '../../shared/numberIn';
+import { FIGURES } from '../app/theme';
+import { Field } from './Field';
+import { FileButton } from './FileButton';
+import { cssOf } from './screenColour';
+import { numberIn } from './numberIn';
 import { oneSpotTarget } from './oneSpot';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */

@@ -1,7 +1,7 @@
 import type { ReadingSet } from '@steady-gleam/contracts';
 import type { Lab } from '@steady-gleam/core/colour';
-import { shopIso } from '../../shared/clock';
-import { newId } from '../../shared/newId';
+import { shopIso } from './clock';
+import { newId } from './newId';
 
 /** A target of one colour at one angle under the usual lamp, where there was no instrument. @param doubt Lab units */
 export const oneSpotTarget = (

@@ -1,0 +1,246 @@
+import {
+  gunSchema,
+  ownMaterialSchema,
+  cardSchema,
+  newReadingSetSchema,
+  type ReadingSet,
+} from '@steady-gleam/contracts';
+import { parseReadingsCsv, type Reading } from '@steady-gleam/core/formats';
+import type { OwnMaterial } from '@steady-gleam/core/materials';
+import type { Gun } from '@steady-gleam/core/products';
+import { Ajv, type ErrorObject } from 'ajv';
+import addFormats from 'ajv-formats';
+import { ValidationError, type Schema } from 'yup';
+import { fileType } from '../http/files';
+import { FILE_FORMAT, FILE_VERSION, FINISH_FILE_SCHEMA } from './schema';
+
+/** Something that is wrong with a file: at which of its fields, in a sentence. */
+export interface FileFault {
+  readonly field: string;
+  readonly message: string;
+}
+
+interface FilePhoto {
+  readonly id: string;
+  readonly kind: 'rung' | 'target';
+  readonly coats: number | null;
+  readonly takenAt: string;
+  readonly data: string;
+}
+
+/** A set of readings as the file has it: the readings as an open text. */
+export type FileSet = Omit<ReadingSet, 'readings' | 'objectId'> & {
+  readonly readings: { readonly format: 'csv'; readonly text: string };
+};
+
+export interface FileCard {
+  readonly card: Readonly<Record<string, unknown>>;
+  readonly retiredAt: string | null;
+  readonly hand: {
+    readonly style: string;
+    readonly mean: Readonly<Record<string, number>>;
+    readonly sd: Readonly<Record<string, number>>;
+  } | null;
+  readonly firstStop: number | null;
+  readonly rungs: readonly FileSet[];
+  readonly verdicts: readonly {
+    readonly id: string;
+    readonly coats: number;
+    readonly view: string;
+    readonly verdict: string | null;
+    readonly hue: string | null;
+    readonly takenAt: string;
+  }[];
+  readonly photos: readonly FilePhoto[];
+}
+
+/** A finish's file as its schema has it. */
+export interface FinishFile {
+  readonly format: string;
+  readonly version: number;
+  readonly savedAt: string;
+  readonly finish: {
+    readonly id: string;
+    readonly name: string;
+    readonly codes: readonly string[];
+    readonly matching: string;
+    readonly family: string | null;
+    readonly mixId: string | null;
+    readonly pick: Readonly<Record<string, unknown>> | null;
+    readonly layers: readonly Readonly<Record<string, unknown>>[] | null;
+  };
+  readonly materials: readonly OwnMaterial[];
+  readonly guns: readonly Gun[];
+  readonly names: Readonly<Record<string, string>>;
+  readonly target: FileSet | null;
+  readonly chips: readonly FileSet[];
+  readonly cards: readonly FileCard[];
+  readonly photos: readonly FilePhoto[];
+}
+
+export type ReadFile =
+  | { readonly ok: true; readonly file: FinishFile; readonly readings: ReadonlyMap<string, readonly Reading[]> }
+  | { readonly ok: false; readonly faults: readonly FileFault[] };
+
+/** So many faults of a file are told. */
+const MOST_FAULTS = 20;
+
+const ajv = new Ajv({ allErrors: false, strict: false });
+addFormats.default(ajv);
+const isFile = ajv.compile(FINISH_FILE_SCHEMA);
+
+const refuse = (message: string, field = ''): ReadFile => ({ ok: false, faults: [{ field, message }] });
+
+/** A field's path as people write it: cards[0].rungs[1].takenAt. */
+const pathSaid = (pointer: string): string =>
+  pointer
+    .split('/')
+    .slice(1)
+    .reduce((said, part) => (/^\d+$/.test(part) ? `${said}[${part}]` : said ? `${said}.${part}` : part), '');
+
+const KINDS: Readonly<Record<string, string>> = {
+  string: 'a text',
+  number: 'a number',
+  array: 'a list',
+  object: 'a group of fields',
+  null: 'empty (null)',
+  boolean: 'true or false',
+};
+
+function sayFault({ keyword, params, instancePath }: ErrorObject): FileFault {
+  const field = pathSaid(instancePath);
+  const p = params as Record<string, unknown>;
+  const at = (name: unknown) => (field ? `${field}.${String(name)}` : String(name));
+  switch (keyword) {
+    case 'required':
+      return { field: at(p['missingProperty']), message: 'This field is missing.' };
+    case 'additionalProperties':
+      return {
+        field: at(p['additionalProperty']),
+        message: 'This field is not known; it was expected to be left out.',
+      };
+    case 'type':
+      return { field, message: `This must be ${KINDS[String(p['type'])] ?? 'something else'}.` };
+    case 'enum':
+      return { field, message: `This must be one of ${(p['allowedValues'] as unknown[]).join(', ')}.` };
+    case 'minimum':
+      return { field, message: `This can’t be below ${String(p['limit'])}.` };
+    case 'maximum':
+      return { field, message: `This can’t be above ${String(p['limit'])}.` };
+    case 'maxLength':
+      return { field, message: `This is longer than ${String(p['limit'])} letters.` };
+    case 'maxItems':
+      return { field, message: `Not more than ${String(p['limit'])} fit in here.` };
+    case 'format':
+      return {
+        field,
+        message:
+          p['format'] === 'uuid' ? 'This must be an id (a UUID).' : 'This must be a moment (2026-11-20T09:00:00Z).',
+      };
+    default:
+      return { field, message: 'This is not what a file of a finish has here.' };
+  }
+}
+
+/** Faults of a field that may be empty are told of what it would have to be where it is not. */
+function tellable(errors: readonly ErrorObject[]): readonly ErrorObject[] {
+  const told = errors.filter((e) => e.keyword !== 'anyOf' && !(e.keyword === 'type' && e.params['type'] === 'null'));
+  return told.length ? told : errors;
+}
+
+/**
+ * What older files have otherwise, by the version they are of: each makes the next one of it. Version 1 had one code to a finish and
+ * no photos.
+ */
+const UPGRADES: Readonly<Record<number, (old: Record<string, unknown>) => Record<string, unknown>>> = {
+  1: (old) => {
+    const { code, ...finish } = (old['finish'] ?? {}) as Record<string, unknown>;
+    const cards = Array.isArray(old['cards']) ? old['cards'] : [];
+    return {
+      ...old,
+      version: 2,
+      finish: { ...finish, codes: typeof code === 'string' && code.trim() ? [code.trim()] : [] },
+      cards: cards.map((c: object) => ({ photos: [], ...c })),
+      photos: [],
+    };
+  },
+};
+
+/** Reads one file of a finish: everything in it is checked, field by field, before anything of it counts. */
+export function readFinishFile(text: string): ReadFile {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch {
+    return refuse('This is no file of a finish, or it is damaged: it can’t be read as JSON.');
+  }
+  if (raw === null || typeof raw !== 'object' || Array.isArray(raw) || (raw as FinishFile).format !== FILE_FORMAT)
+    return refuse(`This is no file of a finish: “format” does not say “${FILE_FORMAT}”.`, 'format');
+  let file = raw as Record<string, unknown>;
+  const { version } = file;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return refuse('This does not say which version of the file it is.', 'version');
+  if (version > FILE_VERSION)
+    return refuse(
+      `This file was saved by a newer program: it is version ${version}, and ${FILE_VERSION} is the latest known here.`,
+      'version',
+    );
+  for (let v = version; v < FILE_VERSION; v++) file = UPGRADES[v]!(file);
+  if (!isFile(file))
+    return {
+      ok: false,
+      faults: tellable(isFile.errors ?? [])
+        .slice(0, MOST_FAULTS)
+        .map(sayFault),
+    };
+  return checked(file as unknown as FinishFile);
+}
+
+/** What the schema can't say: that readings, cards, materials and guns are such as the shop takes them. */
+function checked(file: FinishFile): ReadFile {
+  const faults: FileFault[] = [];
+  const readings = new Map<string, readonly Reading[]>();
+  const check = (field: string, schema: Schema, value: unknown) => {
+    try {
+      schema.validateSync(value, { abortEarly: false });
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      const inner = error.inner.length ? error.inner : [error];
+      for (const e of inner) faults.push({ field: e.path ? `${field}.${e.path}` : field, message: e.message });
+    }
+  };
+  const checkSet = (field: string, set: FileSet, kind: ReadingSet['kind']) => {
+    if (set.kind !== kind) faults.push({ field: `${field}.kind`, message: `This must be ${kind}.` });
+    const read = parseReadingsCsv(set.readings.text);
+    if (!read.ok) {
+      const [first] = read.problems;
+      const line = first!.line === null ? '' : `Line ${first!.line}: `;
+      faults.push({ field: `${field}.readings.text`, message: `${line}${first!.message}` });
+      return;
+    }
+    if (readings.has(set.id)) faults.push({ field: `${field}.id`, message: 'This id stands in the file twice.' });
+    readings.set(set.id, read.readings);
+    check(field, newReadingSetSchema, { ...set, objectId: null, readings: read.readings });
+  };
+  const checkPhoto = (field: string, photo: FilePhoto) => {
+    const type = fileType(Buffer.from(photo.data, 'base64'));
+    if (type === null || type === 'application/pdf')
+      faults.push({ field: `${field}.data`, message: 'This is not a JPEG, PNG or WebP picture in base64.' });
+  };
+  file.materials.forEach((m, i) => check(`materials[${i}]`, ownMaterialSchema as unknown as Schema, m));
+  file.guns.forEach((g, i) => check(`guns[${i}]`, gunSchema, g));
+  if (file.target) checkSet('target', file.target, 'target');
+  file.chips.forEach((s, i) => checkSet(`chips[${i}]`, s, 'chip'));
+  file.photos.forEach((p, i) => checkPhoto(`photos[${i}]`, p));
+  file.cards.forEach((c, i) => {
+    check(`cards[${i}].card`, cardSchema, c.card);
+    c.rungs.forEach((s, k) => checkSet(`cards[${i}].rungs[${k}]`, s, 'rung'));
+    c.photos.forEach((p, k) => checkPhoto(`cards[${i}].photos[${k}]`, p));
+  });
+  if (file.cards.filter((c) => c.retiredAt === null).length > 1)
+    faults.push({
+      field: 'cards',
+      message: 'Only one card of a finish is in force; the others say until when they were.',
+    });
+  return faults.length ? { ok: false, faults: faults.slice(0, MOST_FAULTS) } : { ok: true, file, readings };
+}

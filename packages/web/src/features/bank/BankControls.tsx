@@ -1,0 +1,73 @@
+import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
+import type { queryOf, Way } from './bankModel';
+import { Field } from '../../shared/Field';
+
+const WAY_NAMES: Readonly<Record<Way, string>> = { words: 'By words', reading: 'A reading', look: 'A look' };
+
+/** How the bank is searched: by words, by a reading or by a look; and what of it is shown. */
+export function BankControls({
+  query,
+  onChange,
+}: {
+  query: ReturnType<typeof queryOf>;
+  onChange: (next: Record<string, string>) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 1.5 }}>
+      <ToggleButtonGroup
+        exclusive
+        value={query.by}
+        aria-label="Look for"
+        onChange={(_, by: Way | null) => by && onChange({ by: by === 'words' ? '' : by })}
+      >
+        {(Object.keys(WAY_NAMES) as Way[]).map((w) => (
+          <ToggleButton key={w} value={w}>
+            {WAY_NAMES[w]}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      {query.by === 'words' ? (
+        <>
+          <Box sx={{ flex: '1 1 200px', maxWidth: 320 }}>
+            <Field
+              label="Name, code, mix, gun, piece or day"
+              type="search"
+              value={query.words}
+              onChange={(e) => onChange({ words: e.target.value })}
+            />
+          </Box>
+          <Box sx={{ width: 150 }}>
+            <Field
+              label="Family"
+              select
+              value={query.family ?? ''}
+              onChange={(e) => onChange({ family: e.target.value })}
+            >
+              <option value="">Any</option>
+              {FAMILY_IDS.map((f) => (
+                <option key={f} value={f}>
+                  {FAMILIES[f].name}
+                </option>
+              ))}
+            </Field>
+          </Box>
+          <Box sx={{ width: 150 }}>
+            <Field label="First" select value={query.sort} onChange={(e) => onChange({ sort: e.target.value })}>
+              <option value="latest">Latest</option>
+              <option value="name">By name</option>
+              <option value="proven">Most proven</option>
+            </Field>
+          </Box>
+          <ToggleButton
+            value="proven"
+            selected={query.proven}
+            onChange={() => onChange({ proven: query.proven ? '' : 'true' })}
+          >
+            Proven
+          </ToggleButton>
+        </>
+      ) : null}
+    </Box>
+  );
+}
