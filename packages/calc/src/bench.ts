@@ -1,9 +1,11 @@
 import { converter } from 'culori';
-import { reflectanceToLab, reflectanceToXyz } from '@steady-gleam/core/colour';
+import { bankIndex, nearestByScan, nearestFinishes, nearestReadings, type BankReading } from '@steady-gleam/core/bank';
+import { reflectanceToLab, reflectanceToXyz, type Lab } from '@steady-gleam/core/colour';
 import { defaultTolerance, layersOf, STYLES } from '@steady-gleam/core/finishes';
 import { START_SETTINGS, eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
 import { computeMatchMap, factorsToLabs, ladderLabs, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
 import { prepareLibrary, findGround, findMix, GROUNDS, mixCoat } from '@steady-gleam/core/materials';
+import { createRandom } from '@steady-gleam/core/numeric';
 import {
   createFastModel,
   createFilm,
@@ -160,6 +162,36 @@ const log = Array.from({ length: 2000 }, (_, i) => {
 const fold = race(15, { plan: () => jobState(planned(), log), map: redraw });
 say(
   `planning ${areas.length} areas x ${plan.rows.length} coats and folding ${log.length} events: ${fold.plan.toFixed(1)} ms (wanted at most 30), ${(fold.plan / fold.map).toFixed(2)} of one map`,
+);
+
+// The bank: cards of five rungs anywhere in the colours of the library, and an object near one of them.
+const random = createRandom(11);
+const views = FIVE_ANGLES.map((g) => ({ incidence: g.incidence, aspecular: g.aspecular }));
+const bank = Array.from({ length: 50_000 }, (_, i): BankReading => {
+  const base = [20 + 70 * random(), 100 * random() - 50, 100 * random() - 50];
+  const angles = views.map((g, k) => ({
+    ...g,
+    lab: base.map((v) => v * (0.5 + 0.5 * 0.8 ** k) + random()) as unknown as Lab,
+  }));
+  return {
+    id: String(i),
+    finishId: `f${Math.floor(i / 10)}`,
+    cardId: `c${Math.floor(i / 5)}`,
+    coats: 1 + (i % 5),
+    angles,
+  };
+});
+const index = bankIndex(bank);
+const askedOf = (i: number) =>
+  bank[i * 7919]!.angles.map((g) => ({ ...g, lab: [g.lab[0] + 1.5, g.lab[1] - 1, g.lab[2] + 1] as const }));
+let turn = 0;
+const near = race(7, {
+  search: () => nearestReadings(index, askedOf(turn % 6), 20),
+  finishes: () => nearestFinishes(index, askedOf(turn % 6), 20),
+  scan: () => nearestByScan(bank, askedOf(turn++ % 6), 20),
+});
+say(
+  `nearest 20 of ${bank.length} readings: ${near.search.toFixed(1)} ms, 1/${(near.scan / near.search).toFixed(0)} of the plain exact scan (wanted at most 1/10); with counts between rungs ${near.finishes.toFixed(0)} ms`,
 );
 
 const layers = factorsToLabs(model.evaluate(ground, stack)).length;

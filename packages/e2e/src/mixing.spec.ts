@@ -231,6 +231,14 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await page.getByRole('button', { name: 'Finished' }).click();
     await expect(answer(page)).toContainText('Mix');
     await expect(page.getByText('learned from 1 batch')).toBeVisible();
+    // A wrong one taken out: the gun is what it was, and that is said.
+    await page.getByRole('button', { name: 'Take out', exact: true }).first().click();
+    await expect(page.getByRole('status').filter({ hasText: 'was taken out' })).toContainText(
+      /is taken to land \d+ % again; with this batch it was \d+ %\./,
+    );
+    await expect(page.getByText('learned from 1 batch')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await expect(page.getByText('learned from 1 batch')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Mixed: start its clock' })).toBeEnabled();
     const learned = Number(/(\d+) % lands/.exec((await page.getByText('% lands').textContent())!)![1]);
     // Two clears and a tack coat: 1175 ml were mixed and 500 came back, so far more landed than was thought.

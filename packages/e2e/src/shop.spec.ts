@@ -246,20 +246,18 @@ test('a finish of the bank goes into a new job, which changes it as its own; a c
   page,
 }) => {
   await page.goto(`${server.address}/bank`);
-  await page.getByLabel('Find by name, code, mix or piece').fill('shell 4');
-  await page.getByRole('link', { name: /shell 4, left side/ }).click();
-  await page.getByLabel('Code of the shop').fill('LP 12');
-  await page.getByRole('button', { name: 'Keep name and code' }).click();
-  await page.getByRole('link', { name: 'New job with it' }).click();
+  await page.getByLabel('Search the bank').fill('shell 4');
+  await page.getByRole('button', { name: /shell 4, left side/ }).click();
+  await page.getByRole('link', { name: 'New job with it, as it is' }).click();
   await page.getByLabel('Piece').fill('Dodgem shell 21');
   await page.getByRole('button', { name: 'Start this job' }).click();
-  await expect(page).toHaveURL(/\/target$/);
+  await expect(page).toHaveURL(/\/plan$/);
   const job = /jobs\/([0-9a-f-]+)/.exec(page.url())![1]!;
   // Its card and its pick came along.
   await page.goto(`${server.address}/jobs/${job}/card`);
   await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toBeVisible();
   await page.goto(`${server.address}/bank`);
-  await expect(page.getByRole('link', { name: /shell 4, left side/ })).toHaveCount(1);
+  await expect(page.getByRole('button', { name: /shell 4, left side/ })).toHaveCount(1);
   await page.goto(`${server.address}/jobs/${job}/card`);
   await page.getByRole('button', { name: 'Put this card aside, begin a new one' }).click();
   await expect(page.getByRole('button', { name: 'Rung of 2 coats, read' })).toHaveCount(0);

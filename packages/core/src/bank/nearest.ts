@@ -216,14 +216,16 @@ export function nearestReadings({ readings, columns }: BankIndex, asked: readonl
   return found.sort(order).slice(0, count);
 }
 
-/** Colour a share of the way from one rung to the next: between them the film takes away in the same proportion, so logs are even. */
-export function betweenLabs(low: Lab, high: Lab, share: number): Lab {
-  const white = whitePoint(D65_10);
-  const [p, q] = [labToXyz(low, white), labToXyz(high, white)];
-  const at = (k: 0 | 1 | 2) =>
-    Math.exp(Math.log(Math.max(1e-4, p[k])) * (1 - share) + Math.log(Math.max(1e-4, q[k])) * share);
-  return xyzToLab([at(0), at(1), at(2)], white);
-}
+const WHITE = whitePoint(D65_10);
+/** Logs of a colour's XYZ: between two rungs the film takes away in the same proportion, so that they are even. */
+const logsOf = (lab: Lab) => labToXyz(lab, WHITE).map((v) => Math.log(Math.max(1e-4, v))) as unknown as Lab;
+const ofLogs = (low: Lab, high: Lab, share: number): Lab => {
+  const at = (k: 0 | 1 | 2) => Math.exp(low[k] * (1 - share) + high[k] * share);
+  return xyzToLab([at(0), at(1), at(2)], WHITE);
+};
+
+/** Colour a share of the way from one rung to the next. */
+export const betweenLabs = (low: Lab, high: Lab, share: number): Lab => ofLogs(logsOf(low), logsOf(high), share);
 
 /** What of the bank comes nearest: of each card the count of coats that fits best, also between two rungs. */
 export interface NearestFinish extends Omit<Near, 'at'> {
@@ -237,55 +239,71 @@ export interface NearestFinish extends Omit<Near, 'at'> {
   readonly angles: readonly AngleLab[];
 }
 
-/** Counts are looked for so finely between two rungs, of a coat. */
-const FINE = 0.05;
+/** Counts are looked for so finely between two rungs, of a coat; first in so many wider steps. */
+const [FINE, WIDE] = [0.05, 5] as const;
 
-/** A count of a card, read or worked out between two rungs. */
+/** A count of a card, read or worked out between two rungs, and how near it is. */
 interface Count {
   readonly coats: number;
   readonly rungs: readonly number[];
   readonly angles: readonly AngleLab[];
+  readonly near: Near;
 }
 
-/** Counts of a card: its rungs, which are believed first, then those between. @param rungs by their coats */
-function countsOf(rungs: readonly BankReading[]): Count[] {
-  const read = rungs.map((r): Count => ({ coats: r.coats!, rungs: [r.coats!], angles: r.angles }));
-  const between = read.slice(1).flatMap((high, i): Count[] => {
-    const low = read[i]!;
-    const pairs = low.angles.flatMap((g) => {
-      const other = high.angles.find((h) => keyOf(h) === keyOf(g));
-      return other ? [{ g, to: other.lab }] : [];
-    });
-    const steps = Math.round((high.coats - low.coats) / FINE);
-    return Array.from({ length: Math.max(0, steps - 1) }, (_, k) => ({
-      coats: low.coats + (k + 1) * FINE,
-      rungs: [low.coats, high.coats],
-      angles: pairs.map(({ g, to }) => ({ ...g, lab: betweenLabs(g.lab, to, (k + 1) / steps) })),
-    }));
+/** The best count between two rungs: in wide steps, then finely about the best of them. */
+function bestBetween(low: BankReading, high: BankReading, asked: readonly AngleLab[]): Count | null {
+  const span = high.coats! - low.coats!;
+  const pairs = low.angles.flatMap((g) => {
+    const to = high.angles.find((h) => keyOf(h) === keyOf(g));
+    return to && asked.some((a) => keyOf(a) === keyOf(g)) ? [{ g, from: logsOf(g.lab), to: logsOf(to.lab) }] : [];
   });
-  return [...read, ...between];
+  if (span <= FINE || !pairs.length) return null;
+  const at = (coats: number): Count => {
+    const share = (coats - low.coats!) / span;
+    const angles = pairs.map(({ g, from, to }) => ({ ...g, lab: ofLogs(from, to, share) }));
+    return { coats, rungs: [low.coats!, high.coats!], angles, near: differences(asked, angles, 0) };
+  };
+  const better = (a: Count, b: Count): Count => (order(b.near, a.near) < 0 ? b : a);
+  const wide = Array.from({ length: WIDE - 1 }, (_, i) => at(low.coats! + (span * (i + 1)) / WIDE)).reduce(better);
+  const reach = Math.ceil(span / WIDE / FINE) - 1;
+  return Array.from({ length: 2 * reach + 1 }, (_, i) => wide.coats + (i - reach) * FINE)
+    .filter((coats) => coats > low.coats! + 1e-9 && coats < high.coats! - 1e-9)
+    .map(at)
+    .reduce(better, wide);
 }
 
+/** The best count of a card: a rung that was read before one that is worked out. @param rungs by their coats */
 function bestOfCard(rungs: readonly BankReading[], asked: readonly AngleLab[]): NearestFinish[] {
   const { finishId, cardId } = rungs[0]!;
   const need = sharedNeeded(asked.length);
-  const best = countsOf(rungs)
-    .map((count, at) => ({ count, near: differences(asked, count.angles, at) }))
-    .filter(({ near }) => near.shared >= need)
-    .reduce<{ count: Count; near: Near } | null>((b, c) => (b && order(b.near, c.near) <= 0 ? b : c), null);
-  if (!best) return [];
+  const read = rungs.map((r): Count => ({
+    coats: r.coats!,
+    rungs: [r.coats!],
+    angles: r.angles,
+    near: differences(asked, r.angles, 0),
+  }));
+  const fitting = read.filter((c) => c.near.shared >= need);
+  if (!fitting.length) return [];
+  const nearest = read.indexOf(fitting.reduce((a, b) => (order(b.near, a.near) < 0 ? b : a)));
+  // A ladder goes one way: what fits better lies beside the rung that fits best.
+  const between = [nearest - 1, nearest].flatMap((i) => {
+    const [low, high] = [rungs[i], rungs[i + 1]];
+    const count = low && high ? bestBetween(low, high, asked) : null;
+    return count && count.near.shared >= need ? [count] : [];
+  });
+  const best = [read[nearest]!, ...between].reduce((a, b) => (order(b.near, a.near) < 0 ? b : a));
   const { max, mean, shared } = best.near;
   return [
     {
-      ...{ finishId, cardId, coats: Number(best.count.coats.toFixed(2)), rungs: best.count.rungs },
+      ...{ finishId, cardId, coats: Number(best.coats.toFixed(2)), rungs: best.rungs },
       ...{ max, mean, shared },
-      angles: best.count.angles.filter((g) => asked.some((h) => keyOf(h) === keyOf(g))),
+      angles: best.angles.filter((g) => asked.some((h) => keyOf(h) === keyOf(g))),
     },
   ];
 }
 
 /** So many of the nearest readings are looked at for their cards, for each that is wanted. */
-const READINGS_EACH = 12;
+const READINGS_EACH = 8;
 
 /**
  * The finishes of the bank nearest to a reading, each once by its best card: at a rung that was read, at a count between two of its

@@ -1,9 +1,9 @@
 import { Box } from '@mui/material';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 /** Rows drawn beyond what is seen, so that scrolling never meets an empty place. */
-const BEYOND = 6;
+const BEYOND = 8;
 /** Page up and page down go so many rows. */
 const PAGE_ROWS = 8;
 
@@ -35,9 +35,11 @@ export function LongList({
   }, [total]);
   const rows = useWindowVirtualizer({
     count: total,
-    estimateSize: () => height,
+    // The same function each time, or every row is measured anew.
+    estimateSize: useCallback(() => height, [height]),
     overscan: BEYOND,
     scrollMargin: top,
+    useFlushSync: false,
   });
   const items = rows.getVirtualItems();
   const from = items[0]?.index ?? 0;
@@ -89,6 +91,7 @@ export function LongList({
             insetInline: 0,
             top: 0,
             height,
+            contain: 'strict',
             transform: `translateY(${item.start - top}px)`,
           }}
         >

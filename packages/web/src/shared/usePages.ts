@@ -29,6 +29,7 @@ export function usePages<P extends Page<unknown>>(
   fetchPage: (page: number) => Promise<P>,
   refetchMs?: number,
 ): Pages<P> {
+  /** Pages that are being looked at, the first and the last. */
   const [seen, setSeen] = useState<readonly [number, number]>([0, 0]);
   const options = (page: number) => ({
     queryKey: [...key, page],
@@ -38,11 +39,12 @@ export function usePages<P extends Page<unknown>>(
   // What was found stays on the page until the next search has answered.
   const { data: first, error, refetch } = useQuery({ ...options(0), placeholderData: keepPreviousData });
   const last = Math.max(0, Math.ceil((first?.total ?? 0) / PAGE_SIZE) - 1);
-  const from = Math.max(1, Math.floor(seen[0] / PAGE_SIZE));
-  const to = Math.min(last, Math.floor(seen[1] / PAGE_SIZE));
+  const from = Math.max(1, seen[0]);
+  const to = Math.min(last, seen[1]);
   const wanted = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i);
   const others = useQueries({ queries: wanted.map(options) });
-  const look = useCallback((a: number, b: number) => {
+  const look = useCallback((start: number, end: number) => {
+    const [a, b] = [Math.floor(start / PAGE_SIZE), Math.floor(end / PAGE_SIZE)];
     setSeen((old) => (old[0] === a && old[1] === b ? old : [a, b]));
   }, []);
   const row = (at: number): P['rows'][number] | null => {

@@ -31,7 +31,7 @@ export function BankControls({
         <>
           <Box sx={{ flex: '1 1 200px', maxWidth: 320 }}>
             <Field
-              label="Name, code, mix, gun, piece or day"
+              label="Search the bank"
               type="search"
               value={query.words}
               onChange={(e) => onChange({ words: e.target.value })}

@@ -1,7 +1,8 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, styled, Typography, useTheme } from '@mui/material';
 import type { FinishSummary } from '@steady-gleam/contracts';
 import type { AngleLab, NearestFinish } from '@steady-gleam/core/bank';
-import { useState, type ReactNode } from 'react';
+import type { Library } from '@steady-gleam/core/materials';
+import { memo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
@@ -108,12 +109,7 @@ export function BankPage() {
             draw={(at) => {
               const finish = pages.row(at);
               return finish ? (
-                <FinishRow
-                  finish={finish}
-                  made={sayMade(finish, library)}
-                  isPicked={finish.id === shownId}
-                  onPick={setPicked}
-                />
+                <FinishRow finish={finish} library={library} isPicked={finish.id === shownId} onPick={setPicked} />
               ) : (
                 <Box sx={{ borderTop: `1px solid ${tones.hairline}`, height: ROW }} aria-hidden />
               );
@@ -134,6 +130,34 @@ export function BankPage() {
   );
 }
 
+const RowButton = styled('button')(({ theme }) => ({
+  all: 'unset',
+  boxSizing: 'border-box',
+  width: '100%',
+  height: ROW,
+  cursor: 'pointer',
+  display: 'grid',
+  gridTemplateColumns: '150px minmax(140px, 1fr) 118px',
+  [theme.breakpoints.up('lg')]: { gridTemplateColumns: '170px minmax(140px, 1fr) minmax(140px, 1fr) 132px' },
+  gap: 16,
+  alignItems: 'center',
+  borderTop: `1px solid ${theme.tones.hairline}`,
+  fontSize: 14,
+  lineHeight: 1.35,
+  '&[aria-pressed=true]': { boxShadow: `inset 0 0 0 3px ${theme.tones.pick}` },
+  '&:hover': { background: theme.tones.panel },
+  '&:focus-visible': { outline: `3px solid ${theme.tones.ink}`, outlineOffset: -3 },
+  '& > .names': { minWidth: 0 },
+  '& > .names > *': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+  '& .name': theme.typography.h3,
+  '& .soft': { color: theme.palette.text.secondary },
+  '& > .made': {
+    display: 'none',
+    [theme.breakpoints.up('lg')]: { display: 'block', maxHeight: 58, overflow: 'hidden' },
+  },
+  '& > .figures': { textAlign: 'right', paddingRight: 8 },
+}));
+
 /** What stands in a row of either list: a strip, names, what makes it, a figure; picking it opens it beside the list. */
 function Row({
   strip,
@@ -152,54 +176,20 @@ function Row({
   isPicked: boolean;
   onPick: () => void;
 }) {
-  const { tones } = useTheme();
   return (
-    <Box
-      component="button"
-      type="button"
-      aria-pressed={isPicked}
-      onClick={onPick}
-      sx={{
-        all: 'unset',
-        boxSizing: 'border-box',
-        width: '100%',
-        height: ROW,
-        cursor: 'pointer',
-        display: 'grid',
-        gridTemplateColumns: {
-          xs: '150px minmax(140px, 1fr) 108px',
-          lg: '200px minmax(150px, 1fr) minmax(150px, 1.2fr) 120px',
-        },
-        gap: 2,
-        alignItems: 'center',
-        borderTop: `1px solid ${tones.hairline}`,
-        ...(isPicked ? { boxShadow: `inset 0 0 0 3px ${tones.pick}` } : {}),
-        '&:hover': { background: tones.panel },
-        '&:focus-visible': { outline: `3px solid ${tones.ink}`, outlineOffset: -3 },
-      }}
-    >
+    <RowButton type="button" aria-pressed={isPicked} onClick={onPick}>
       {strip}
-      <Box sx={{ minWidth: 0 }}>
-        <Typography variant="h3" component="div" noWrap title={name}>
+      <div className="names">
+        <div className="name" title={name}>
           {name}
-        </Typography>
-        <Typography variant="body2" noWrap title={sub} sx={{ color: 'text.secondary' }}>
+        </div>
+        <div className="soft" title={sub}>
           {sub}
-        </Typography>
-      </Box>
-      <Typography
-        variant="body2"
-        sx={{
-          display: { xs: 'none', lg: '-webkit-box' },
-          WebkitLineClamp: 3,
-          WebkitBoxOrient: 'vertical',
-          overflow: 'hidden',
-        }}
-      >
-        {made}
-      </Typography>
-      <Box sx={{ textAlign: 'right', pr: 1 }}>{figures}</Box>
-    </Box>
+        </div>
+      </div>
+      <div className="made">{made}</div>
+      <div className="figures">{figures}</div>
+    </RowButton>
   );
 }
 
@@ -209,14 +199,14 @@ const sayWhere = (f: FinishSummary): string =>
     .filter(Boolean)
     .join(' · ') || (f.invented ? 'demo' : 'no code yet');
 
-function FinishRow({
+const FinishRow = memo(function FinishRow({
   finish,
-  made,
+  library,
   isPicked,
   onPick,
 }: {
   finish: FinishSummary;
-  made: string;
+  library: Library;
   isPicked: boolean;
   onPick: (id: string) => void;
 }) {
@@ -235,13 +225,13 @@ function FinishRow({
       }
       name={finish.name}
       sub={sayWhere(finish)}
-      made={made}
-      figures={<Typography variant="body2">{sayKnown(finish)}</Typography>}
+      made={sayMade(finish, library)}
+      figures={sayKnown(finish)}
       isPicked={isPicked}
       onPick={() => onPick(finish.id)}
     />
   );
-}
+});
 
 function Thumb({ id }: { id: string }) {
   return (

@@ -25,7 +25,7 @@ export function JobControls({
     <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 1.5 }}>
       <Box sx={{ flex: '1 1 200px', maxWidth: 320 }}>
         <Field
-          label="Find by piece, finish, code or day"
+          label="Search the jobs"
           type="search"
           value={query.words}
           onChange={(e) => onChange({ words: e.target.value })}
