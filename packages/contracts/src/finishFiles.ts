@@ -6,7 +6,7 @@ const id = string().uuid().required();
 /** Largest file of finishes that is opened, bytes; a zip counts as it is unpacked too. */
 export const FINISH_FILE_MAX_BYTES = 24 * 1024 * 1024;
 /** So many finishes are saved into one zip, or opened from one. */
-export const FINISH_FILES_AT_ONCE = 200;
+export const FINISH_FILES_AT_ONCE = 1000;
 
 const askedSchema = object({
   /** As the file names it: what the answer is filed under. */

@@ -1,4 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
@@ -48,11 +49,38 @@ const atDusk = async (page: Page): Promise<void> => {
   await page.getByText('dE00 to its neighbour').waitFor();
   await page.evaluate(() => document.querySelector('main')!.scrollTo(0, 0));
 };
+/** An object that lies between two rungs of a card of the bank. */
+const nearWing = async (page: Page): Promise<void> => {
+  const { origin } = new URL(page.url());
+  const get = async (path: string): Promise<unknown> => (await page.request.get(`${origin}${path}`)).json();
+  const { rows } = (await get('/api/finishes?words=wing')) as { rows: { id: string }[] };
+  const { readings } = (await get('/api/bank/readings')) as {
+    readings: { finishId: string; coats: number | null; angles: { lab: number[] }[] }[];
+  };
+  const rung = (coats: number) => readings.find((r) => r.finishId === rows[0]!.id && r.coats === coats)!.angles;
+  for (const [n, g] of rung(3).entries())
+    for (const [k, name] of ['L*', 'a*', 'b*'].entries()) {
+      const at = 0.6 * g.lab[k]! + 0.4 * rung(4)[n]!.lab[k]!;
+      await page.getByLabel(`${name} at row ${n + 1}`, { exact: true }).fill(at.toFixed(1));
+    }
+  await page.getByRole('button', { name: 'Find the nearest' }).click();
+  await page.getByRole('list', { name: 'Nearest' }).getByRole('listitem').first().waitFor();
+};
+/** The passport of what is found, its paper as a picture; pdftoppm is of Debian's poppler-utils. */
+const asPaper = async (page: Page): Promise<void> => {
+  const link = page.getByRole('link', { name: 'Passport' });
+  const pdf = await page.request.get(new URL((await link.getAttribute('href'))!, page.url()).href);
+  const png = execFileSync('pdftoppm', ['-png', '-r', '92', '-singlefile', '-'], { input: await pdf.body() });
+  await page.setContent(
+    `<body style="margin:0;background:#ababab;display:grid;place-items:start center;height:100vh;overflow:hidden"><img style="width:760px;margin-top:24px" src="data:image/png;base64,${png.toString('base64')}"></body>`,
+  );
+};
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
   { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(10)}/target`, ready: '[aria-label^="Travel of the colour"]' },
-  { name: 'grey-step', path: `/jobs/${job(12)}/map`, ready: '[role=grid]' },
+  { name: 'bank', path: '/bank?by=reading', ready: '[aria-label=Readings]', act: nearWing },
+  { name: 'passport', path: '/bank?words=wing', ready: '[aria-label=Finishes] button', act: asPaper },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
@@ -67,7 +95,6 @@ const VIEWS: readonly View[] = [
   { name: 'inspect', path: `/jobs/${job(7)}/inspect`, ready: '[data-testid=answer]', act: atDusk },
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
   { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
-  { name: 'mix-flake', path: `/jobs/${job(9)}/mix?layer=flake`, ready: '[data-drawn]' },
 ];
 
 const data = makeFolder();

@@ -14,12 +14,12 @@ import { libraryOf, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun, Product } from '@steady-gleam/core/products';
 import { sayCoat } from '@steady-gleam/core/spraying';
 import { sayMeasure, type Measure, type UnitSystem } from '@steady-gleam/core/units';
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TableCell } from 'pdfmake/interfaces';
 import { ApiError } from '../errors';
 import { paperClock, type PaperClock } from './clock';
 import { historyOf } from './jobSheet';
-import { MM, toPdf } from './pdf';
-import { cell, heading, table } from './tables';
+import { MM } from './pdf';
+import { cell, heading, sheet, table } from './tables';
 
 /** A photo on the paper: its bytes, and when it was taken. */
 export interface PaperPhoto {
@@ -59,32 +59,22 @@ export function jobDone(q: {
     .filter((s): s is CellState & { sprayedAt: number } => s.sprayedAt !== null)
     .sort((a, b) => a.sprayedAt - b.sprayedAt);
   const [first, last] = [sprayed[0]?.sprayedAt, sprayed.at(-1)?.sprayedAt];
-  const document: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
-    info: { title: `${job.piece}: as done` },
-    defaultStyle: { fontSize: 10, lineHeight: 1.15 },
-    content: [
+  return sheet({
+    title: `${job.piece}: as done`,
+    address: q.address,
+    lead: [
+      { text: `${job.piece}: as done`, bold: true, fontSize: 18 },
+      { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },
       {
-        columns: [
-          {
-            width: '*',
-            stack: [
-              { text: `${job.piece}: as done`, bold: true, fontSize: 18 },
-              { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },
-              {
-                text:
-                  first === undefined
-                    ? 'Nothing was sprayed.'
-                    : `Sprayed ${paper.moment(new Date(first))} to ${paper.moment(new Date(last!))}; ${say('temperature', job.mixing?.temperatureC ?? 20)} as planned for.`,
-                bold: true,
-              },
-              { text: `${sayOn(state)}${job.status === 'finished' ? ' Finished.' : ''}` },
-            ],
-          },
-          { width: 24 * MM, qr: q.address, fit: 22 * MM, eccLevel: 'M', alignment: 'right' },
-        ],
+        text:
+          first === undefined
+            ? 'Nothing was sprayed.'
+            : `Sprayed ${paper.moment(new Date(first))} to ${paper.moment(new Date(last!))}; ${say('temperature', job.mixing?.temperatureC ?? 20)} as planned for.`,
+        bold: true,
       },
+      { text: `${sayOn(state)}${job.status === 'finished' ? ' Finished.' : ''}` },
+    ],
+    content: [
       heading('Coats as they went on'),
       coatsDone(plan, sprayed, paper, say),
       ...(state.strays.length
@@ -110,8 +100,7 @@ export function jobDone(q: {
       ...historyOf(plan, state, (at) => `${paper.day(new Date(at))} ${paper.time(new Date(at))}`),
       ...pictures(q.photos, paper),
     ],
-  };
-  return toPdf(document);
+  });
 }
 
 /** Coats in the order of time; what one tap told of several areas stands in one row. */

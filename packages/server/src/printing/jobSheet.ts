@@ -20,11 +20,10 @@ import { libraryOf, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun, Product } from '@steady-gleam/core/products';
 import { dewCheck, sayCoat } from '@steady-gleam/core/spraying';
 import { sayMeasure, toShown, unitName, type Measure, type UnitSystem } from '@steady-gleam/core/units';
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TableCell } from 'pdfmake/interfaces';
 import { ApiError } from '../errors';
 import { paperClock } from './clock';
-import { MM, toPdf } from './pdf';
-import { cell, heading, table } from './tables';
+import { cell, heading, sheet, table } from './tables';
 
 /** The whole spraying of a job on one A4 sheet (ISO 216): how each coat is laid on which area and when, and what was done. */
 export function jobSheet(q: {
@@ -57,29 +56,19 @@ export function jobSheet(q: {
   const say = (measure: Measure, value: number) => sayMeasure(measure, value, units);
   const dew = dewCheck(temperatureC, humidity, settings.surfaceC ?? temperatureC);
   const cautions = [...new Set(plan.rows.map((r) => r.coat.caution))];
-  const document: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
-    info: { title: `${job.piece}: job sheet` },
-    defaultStyle: { fontSize: 10, lineHeight: 1.15 },
-    content: [
+  return sheet({
+    title: `${job.piece}: job sheet`,
+    address: q.address,
+    lead: [
+      { text: job.piece, bold: true, fontSize: 18 },
+      { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },
       {
-        columns: [
-          {
-            width: '*',
-            stack: [
-              { text: job.piece, bold: true, fontSize: 18 },
-              { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },
-              {
-                text: `${say('temperature', temperatureC)}, ${Math.round(humidity * 100)} % humidity, dew point ${say('temperature', dew.dew)}${dew.ok ? '' : ': TOO NEAR, do not spray'}`,
-              },
-              { text: `${paper.day(start)}, from ${clock(0)} to ${clock(line.end)}`, bold: true },
-              { text: sayOn(state) + (state.next ? ` Next: ${sayStep(plan, state.next)}.` : '') },
-            ],
-          },
-          { width: 24 * MM, qr: q.address, fit: 22 * MM, eccLevel: 'M', alignment: 'right' },
-        ],
+        text: `${say('temperature', temperatureC)}, ${Math.round(humidity * 100)} % humidity, dew point ${say('temperature', dew.dew)}${dew.ok ? '' : ': TOO NEAR, do not spray'}`,
       },
+      { text: `${paper.day(start)}, from ${clock(0)} to ${clock(line.end)}`, bold: true },
+      { text: sayOn(state) + (state.next ? ` Next: ${sayStep(plan, state.next)}.` : '') },
+    ],
+    content: [
       heading('Areas in their order'),
       areaTable(plan, state, say),
       heading('Coats'),
@@ -98,8 +87,7 @@ export function jobSheet(q: {
       { text: 'Flash until evenly dull, not only by the clock.', margin: [0, 8, 0, 0] },
       ...cautions.map((text): Content => ({ text, margin: [0, 3, 0, 0], fontSize: 9 })),
     ],
-  };
-  return toPdf(document);
+  });
 }
 
 /** Areas down, layers across: coats on of those planned, and how far they go. */

@@ -8,10 +8,10 @@ import { layerLooks } from '@steady-gleam/core/looks';
 import { libraryOf, prepareLibrary, sayParts, type OwnMaterial } from '@steady-gleam/core/materials';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { sayMeasure, type Measure, type UnitSystem } from '@steady-gleam/core/units';
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TableCell } from 'pdfmake/interfaces';
 import { paperClock } from './clock';
-import { MM, toPdf } from './pdf';
-import { cell, heading, table } from './tables';
+import { MM } from './pdf';
+import { cell, heading, sheet, table } from './tables';
 
 /** pt; the width between the margins of an A4 sheet. */
 const WIDTH = (210 - 28) * MM;
@@ -76,25 +76,15 @@ export function passport(
     ...(card ? setUp(card, say) : []),
     ['Proven on', jobs.join(', ') || 'no finished job yet'],
   ];
-  const document: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
-    info: { title: `${finish.name}: passport` },
-    defaultStyle: { fontSize: 10, lineHeight: 1.15 },
+  return sheet({
+    title: `${finish.name}: passport`,
+    address: q.address,
+    lead: [
+      { text: finish.name, bold: true, fontSize: 20 },
+      { text: `Passport of a finish, version ${finish.version}; ${paper.day(q.now)}` },
+      { text: sayAnswer(card, pick?.coats ?? null), bold: true, fontSize: 13, margin: [0, 4, 0, 0] },
+    ],
     content: [
-      {
-        columns: [
-          {
-            width: '*',
-            stack: [
-              { text: finish.name, bold: true, fontSize: 20 },
-              { text: `Passport of a finish, version ${finish.version}; ${paper.day(q.now)}` },
-              { text: sayAnswer(card), bold: true, fontSize: 13, margin: [0, 4, 0, 0] },
-            ],
-          },
-          { width: 26 * MM, qr: q.address, fit: 25 * MM, eccLevel: 'M', alignment: 'right' },
-        ],
-      },
       ...section(layers, q.own, say),
       {
         table: {
@@ -113,16 +103,30 @@ export function passport(
         margin: [0, 8, 0, 0],
       },
     ],
-  };
-  return toPdf(document);
+  });
 }
 
-const sayAnswer = (card: CardOfFinish | null): string =>
-  card === null
-    ? 'No let-down card yet.'
-    : card.card.firstStop === null
-      ? 'The card has not said a count yet.'
-      : `On the piece: stop first at ${coats(card.card.firstStop)} coats, and look.`;
+/** The answer, and the look that held. */
+function sayAnswer(card: CardOfFinish | null, picked: number | null): string {
+  const said = picked === null ? '' : ` ${coats(picked)} coats are picked.`;
+  if (card === null) return `No let-down card yet.${said}`;
+  const { firstStop } = card.card;
+  const held = card.verdicts.filter((v) => v.verdict === 'match');
+  const seen = [...new Set(held.map((v) => v.coats))]
+    .map(
+      (n) =>
+        `${coats(n)} coats matched ${held
+          .filter((v) => v.coats === n)
+          .map((v) => sayFrom(v.view as EyeView))
+          .join(' and ')}`,
+    )
+    .join('; ');
+  const answer =
+    firstStop === null
+      ? `The card has not said a count yet.${said}`
+      : `On the piece: stop first at ${coats(firstStop)} coats, and look.`;
+  return `${answer}${seen ? ` On the card ${seen}.` : ''}`;
+}
 
 /** The film section: layers as wide as their dry film, coloured as they look once they are on. */
 function section(

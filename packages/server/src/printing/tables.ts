@@ -1,4 +1,5 @@
-import type { Content, TableCell } from 'pdfmake/interfaces';
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { MM, toPdf } from './pdf';
 
 export const cell = (text: string, more: object = {}): TableCell => ({ text, ...more });
 export const heading = (text: string): Content => ({ text, bold: true, fontSize: 12, margin: [0, 8, 0, 2] });
@@ -21,3 +22,28 @@ export const table = (head: readonly string[], rows: TableCell[][]): Content => 
   },
   layout: LINES,
 });
+
+/** An A4 sheet (ISO 216): its name and what leads beside its address as QR, and what follows. */
+export function sheet(q: {
+  readonly title: string;
+  readonly lead: readonly Content[];
+  readonly address: string;
+  readonly content: readonly Content[];
+}): Promise<Buffer> {
+  const document: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
+    info: { title: q.title },
+    defaultStyle: { fontSize: 10, lineHeight: 1.15 },
+    content: [
+      {
+        columns: [
+          { width: '*', stack: [...q.lead] },
+          { width: 26 * MM, qr: q.address, fit: 24 * MM, eccLevel: 'M', alignment: 'right' },
+        ],
+      },
+      ...q.content,
+    ],
+  };
+  return toPdf(document);
+}

@@ -8,6 +8,7 @@ import {
   finishZipPath,
   gunsApi,
   jobsApi,
+  labelPath,
   logApi,
   lookedSchema,
   materialsApi,
@@ -251,11 +252,16 @@ describe('the bank', () => {
     await sprayed(1).expect(201);
     const { finish } = await t.read(job.finishId);
     expect(finish.jobs).toMatchObject([{ id: job.id, sprayed: finish.version }]);
+    // Renamed meanwhile it is the same still.
+    await request(shop.app)
+      .patch(pathOf(finishesApi.rename.path, { id: finish.id }))
+      .send({ version: finish.version, name: 'Tub 11’s' })
+      .expect(200);
     const { version } = (await t.job(job.id)).job;
     await t.change(job.id, { version, pick: { ...pick, coats: 5 } }).expect(200);
     await sprayed(2).expect(201);
     const after = await t.read(job.finishId);
-    expect(after.versions).toMatchObject([{ from: 1, to: finish.version, pick: { coats: 4 } }]);
+    expect(after.versions).toMatchObject([{ from: 1, to: finish.version + 1, pick: { coats: 4 } }]);
     // It goes on as the version it was begun with, until it is finished as what it is then.
     expect(after.finish.jobs).toMatchObject([{ sprayed: finish.version }]);
     await t.change(job.id, { version: version + 1, status: 'finished' }).expect(200);
@@ -532,7 +538,7 @@ describe('a finish as a file', () => {
   });
 
   const textOf = async (bytes: Buffer) =>
-    (await extractText(await getDocumentProxy(new Uint8Array(bytes)), { mergePages: true })).text;
+    (await extractText(await getDocumentProxy(new Uint8Array(bytes)), { mergePages: true })).text.replace(/\s+/g, ' ');
   const pdf = async (path: string): Promise<Buffer> =>
     (await request(here!.app).get(path).set('Host', 'shop.local:4680').buffer(true).expect(200)).body as Buffer;
 
@@ -545,12 +551,20 @@ describe('a finish as a file', () => {
       'Harbour grey',
       'Gun 1',
       '1.4 bar',
-      'match in the sun’s flop',
+      '2 coats matched in the sun’s flop',
       'Gun 7',
     ])
       expect(text).toContain(said);
     expect(await qrOf(bytes)).toBe(`http://shop.local:4680/bank/${finishId}`);
     expect(await textOf(await pdf(passportPath(finishId, 'us', 'UTC')))).toContain('20 psi');
+    // The label for the back of the card holds the mix and the answer too, on its one small page.
+    const jobId = (await tools(here!.app).read(finishId)).finish.jobs[0]!.id;
+    for (const size of ['card', 'a6'] as const) {
+      const label = await pdf(labelPath(jobId, size, 'metric', 'UTC'));
+      expect((await getDocumentProxy(new Uint8Array(label))).numPages).toBe(1);
+      expect(await textOf(label)).toMatch(/Mix.*harbour pearl.*Answer/);
+      expect(await qrOf(label)).toBe(`http://shop.local:4680/jobs/${jobId}/card`);
+    }
   });
 
   it('of a job: the sheet as done tells coats with their times, lots and notes, and nothing that was only planned', async () => {

@@ -1,4 +1,10 @@
-import { answersSchema, finishFilesApi, type FileAnswers, type LookedIntoFile } from '@steady-gleam/contracts';
+import {
+  answersSchema,
+  FINISH_FILES_AT_ONCE,
+  finishFilesApi,
+  type FileAnswers,
+  type LookedIntoFile,
+} from '@steady-gleam/contracts';
 import type { Express, Request } from 'express';
 import { openFiles, lookInto, type NamedFile, type Shelf } from '../../finishFile/open';
 import { FILE_END, fileNameOf, textsOf, zipped } from '../../finishFile/pack';
@@ -40,6 +46,10 @@ export function routeFinishFiles(app: Express, { finishes, materials, guns, phot
     const all = await finishes.ids();
     const ids = asked ?? [...all];
     if (ids.some((id) => !all.has(id))) throw new ApiError('notFound');
+    if (ids.length > FINISH_FILES_AT_ONCE)
+      throw new ApiError('badRequest', {
+        ids: `${FINISH_FILES_AT_ONCE} finishes fit in one zip; the bank has ${ids.length}. Name those that are wanted.`,
+      });
     const files = [];
     for (const id of ids) files.push(await textOf(id));
     const bytes = await zipped(files);

@@ -218,7 +218,12 @@ export function createFinishesRepo(
       const row = await find(handle, id);
       const was = wasOf(row);
       if (isDeepStrictEqual(wasOf({ ...row, ...to }), was)) return;
-      const sprayed = (await users(handle, id)).some((j) => j.sprayed === row.version);
+      // A name that was changed since is another version of the same.
+      const [kept] = await handle
+        .select({ last: sql<number>`coalesce(max(${finishVersions.version}), 0)::int` })
+        .from(finishVersions)
+        .where(eq(finishVersions.finishId, id));
+      const sprayed = (await users(handle, id)).some((j) => j.sprayed !== null && j.sprayed > kept!.last);
       if (!sprayed && Date.now() - row.updatedAt.getTime() < STANDS_MS) return;
       await handle.insert(finishVersions).values({ finishId: id, version: row.version, was }).onConflictDoNothing();
     },

@@ -1,6 +1,6 @@
 import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
-import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import type { queryOf, Way } from './bankModel';
+import { FamilyField } from '../../shared/FamilyField';
 import { Field } from '../../shared/Field';
 
 const WAY_NAMES: Readonly<Record<Way, string>> = { words: 'By words', reading: 'A reading', look: 'A look' };
@@ -38,19 +38,7 @@ export function BankControls({
             />
           </Box>
           <Box sx={{ width: 150 }}>
-            <Field
-              label="Family"
-              select
-              value={query.family ?? ''}
-              onChange={(e) => onChange({ family: e.target.value })}
-            >
-              <option value="">Any</option>
-              {FAMILY_IDS.map((f) => (
-                <option key={f} value={f}>
-                  {FAMILIES[f].name}
-                </option>
-              ))}
-            </Field>
+            <FamilyField value={query.family} onPick={(family) => onChange({ family })} />
           </Box>
           <Box sx={{ width: 150 }}>
             <Field label="First" select value={query.sort} onChange={(e) => onChange({ sort: e.target.value })}>

@@ -90,11 +90,7 @@ function FinishSheet({ detail }: { detail: FinishDetail }) {
                   </Link>
                 )}
                 {j.status === 'finished' ? ', finished' : j.status === 'away' ? ', put away' : ''}
-                {j.sprayed === null
-                  ? ''
-                  : j.sprayed === finish.version
-                    ? ', sprayed as it is now'
-                    : `, sprayed version ${j.sprayed}`}
+                {saySprayed(j.sprayed, versions)}
               </li>
             ))}
           </Group>
@@ -115,6 +111,13 @@ function FinishSheet({ detail }: { detail: FinishDetail }) {
       </Box>
     </Box>
   );
+}
+
+/** Which version of a finish a job sprayed; what it is now stands in none of the versions that are kept. */
+function saySprayed(sprayed: number | null, versions: FinishDetail['versions']): string {
+  if (sprayed === null) return '';
+  const was = versions.find((v) => v.from <= sprayed && sprayed <= v.to);
+  return was ? `, sprayed version ${was.to}` : ', sprayed as it is now';
 }
 
 function Cards({

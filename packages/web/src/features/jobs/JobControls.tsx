@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import { JOB_SORTS, JOB_STATES, type JobQuery } from '@steady-gleam/contracts';
-import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
+import { FAMILY_IDS } from '@steady-gleam/core/finishes';
+import { FamilyField } from '../../shared/FamilyField';
 import { Field } from '../../shared/Field';
 
 /** What the address of the page asks the list for; whatever it can't mean is left out. */
@@ -45,14 +46,7 @@ export function JobControls({
         </Field>
       </Box>
       <Box sx={{ width: 150 }}>
-        <Field label="Family" select value={query.family ?? ''} onChange={(e) => onChange({ family: e.target.value })}>
-          <option value="">Any</option>
-          {FAMILY_IDS.map((f) => (
-            <option key={f} value={f}>
-              {FAMILIES[f].name}
-            </option>
-          ))}
-        </Field>
+        <FamilyField value={query.family} onPick={(family) => onChange({ family })} />
       </Box>
       <Box sx={{ width: 150 }}>
         <Field
