@@ -18,8 +18,8 @@ import {
 } from '../db/schema';
 import { ApiError } from '../errors';
 import { fileType } from '../http/files';
+import { laidIds, withParts } from './laid';
 import type { FileSet, FinishFile, ReadFile } from './read';
-import { laidIds, withParts } from './write';
 
 /** A file of a finish that can be opened, and under which name it came. */
 export interface NamedFile {
@@ -34,15 +34,17 @@ export interface Shelf {
   readonly finishIds: ReadonlySet<string>;
 }
 
-const REFERENCE = new Set([...REFERENCE_LIBRARY.grounds, ...REFERENCE_LIBRARY.systems].map((m) => m.id));
+/** Whether the library has a ground or a mix under an id. */
+const inLibrary = (kind: 'ground' | 'system', id: string | undefined): boolean =>
+  (kind === 'ground' ? REFERENCE_LIBRARY.grounds : REFERENCE_LIBRARY.systems).some((m) => m.id === id);
 
 /** What of a file the shop has not, or has otherwise: each has to be answered before it is opened. */
 function askedOf(file: FinishFile, shelf: Shelf): AskedOfFile[] {
   const materialsAsked = laidIds(file.finish as never).flatMap(({ kind, id }): AskedOfFile[] => {
-    if (REFERENCE.has(id)) return [];
+    if (inLibrary(kind, id)) return [];
     const here = shelf.own.find((m) => m.id === id);
     const brought = file.materials.find((m) => m.id === id);
-    if (here && (!brought || sameMaterial(here, brought))) return [];
+    if (here?.kind === kind && (!brought || sameMaterial(here, brought))) return [];
     const name = brought?.name ?? file.names[id] ?? id;
     return [{ id, name, what: kind, comes: !!brought, other: !!here }];
   });
@@ -97,8 +99,7 @@ function checkAnswers(files: readonly NamedFile[], shelf: Shelf, answers: FileAn
       const known =
         a.what === 'gun'
           ? shelf.guns.some((g) => g.id === answer)
-          : shelf.own.some((m) => m.id === answer && m.kind === a.what) ||
-            (a.what === 'ground' ? REFERENCE_LIBRARY.grounds : REFERENCE_LIBRARY.systems).some((m) => m.id === answer);
+          : shelf.own.some((m) => m.id === answer && m.kind === a.what) || inLibrary(a.what, answer);
       if (answer === undefined)
         fields[field] = `${a.name}: this ${kinds[a.what]} is not on the shelf here. Say what to take for it.`;
       else if (answer === 'take' && !a.comes)
@@ -132,7 +133,7 @@ export async function openFiles(
     if (isHere && answers.here[file.finish.id] === 'skip') continue;
     await takeMaterials(tx, file, shelf, answers, materialIds);
     await takeGuns(tx, file, shelf, answers, gunIds);
-    opened.push(await store(tx, name, read, isHere, { materialIds, gunIds }));
+    opened.push(await store(tx, name, read, isHere, { materialIds, gunIds, own: shelf.own }));
   }
   return opened;
 }
@@ -200,7 +201,15 @@ async function store(
   fileName: string,
   { file, readings }: Extract<ReadFile, { ok: true }>,
   isHere: boolean,
-  { materialIds, gunIds }: { materialIds: ReadonlyMap<string, string>; gunIds: ReadonlyMap<string, string | null> },
+  {
+    materialIds,
+    gunIds,
+    own: shelf,
+  }: {
+    materialIds: ReadonlyMap<string, string>;
+    gunIds: ReadonlyMap<string, string | null>;
+    own: readonly OwnMaterial[];
+  },
 ): Promise<{ id: string; name: string }> {
   const to = (id: string): string => materialIds.get(id) ?? id;
   const taken = isHere ? new Set<string>() : await idsHere(tx, file);
@@ -214,9 +223,15 @@ async function store(
     materialId: l['materialId'] === null ? null : to(String(l['materialId'])),
   }));
   const was = { pick, layers: layers ?? null } as unknown as Pick<FinishWas, 'pick' | 'layers'>;
+  const mixId = finish.mixId && to(finish.mixId);
+  // Whatever the file says, a finish is of the family of what it lays.
+  const mix = [...REFERENCE_LIBRARY.systems, ...shelf, ...file.materials].find(
+    (m) => m.id === mixId || m.id === finish.mixId,
+  );
+  const family = mix && 'family' in mix ? mix.family : finish.family;
   await tx.insert(finishes).values({
-    ...{ id, name: finish.name, codes: [...finish.codes], matching: finish.matching, family: finish.family },
-    ...{ mixId: finish.mixId && to(finish.mixId), ...was, origin: fileName.slice(0, 200), invented: false },
+    ...{ id, name: finish.name, codes: [...finish.codes], matching: finish.matching, family },
+    ...{ mixId, ...was, origin: fileName.slice(0, 200), invented: false },
   });
   const addSet = async (set: FileSet, cardId: string | null) => {
     const setId = own(set.id);

@@ -1,17 +1,22 @@
 import {
-  gunSchema,
-  ownMaterialSchema,
   cardSchema,
+  gunSchema,
+  knownHandSchema,
   newReadingSetSchema,
+  ownMaterialSchema,
+  recipeSchema,
+  stackLayerSchema,
+  verdictEventSchema,
   type ReadingSet,
 } from '@steady-gleam/contracts';
 import { parseReadingsCsv, type Reading } from '@steady-gleam/core/formats';
-import type { OwnMaterial } from '@steady-gleam/core/materials';
+import { REFERENCE_LIBRARY, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun } from '@steady-gleam/core/products';
 import { Ajv, type ErrorObject } from 'ajv';
 import addFormats from 'ajv-formats';
 import { ValidationError, type Schema } from 'yup';
 import { fileType } from '../http/files';
+import { laidIds } from './laid';
 import { FILE_FORMAT, FILE_VERSION, FINISH_FILE_SCHEMA } from './schema';
 
 /** Something that is wrong with a file: at which of its fields, in a sentence. */
@@ -196,6 +201,28 @@ export function readFinishFile(text: string): ReadFile {
   return checked(file as unknown as FinishFile);
 }
 
+/** Ids of the library that a material can be made of. */
+const PARTS = new Set(
+  [REFERENCE_LIBRARY.pigments, REFERENCE_LIBRARY.dyes, REFERENCE_LIBRARY.solids, REFERENCE_LIBRARY.carriers]
+    .flat()
+    .map((m) => m.id),
+);
+
+/** What a material is made of, and at which field that stands. */
+function partsOf(m: OwnMaterial): { readonly field: string; readonly id: string | null }[] {
+  if (m.kind === 'system')
+    return [
+      { field: 'carrierId', id: m.carrierId },
+      ...m.colours.map((c, i) => ({ field: `colours[${i}].id`, id: c.id })),
+    ];
+  if (m.kind !== 'ground') return [];
+  return [
+    { field: 'pigmentId', id: m.pigmentId },
+    { field: 'tintId', id: m.tintId },
+    ...m.solids.map((s, i) => ({ field: `solids[${i}].solidId`, id: s.solidId })),
+  ];
+}
+
 /** What the schema can't say: that readings, cards, materials and guns are such as the shop takes them. */
 function checked(file: FinishFile): ReadFile {
   const faults: FileFault[] = [];
@@ -227,16 +254,62 @@ function checked(file: FinishFile): ReadFile {
     if (type === null || type === 'application/pdf')
       faults.push({ field: `${field}.data`, message: 'This is not a JPEG, PNG or WebP picture in base64.' });
   };
-  file.materials.forEach((m, i) => check(`materials[${i}]`, ownMaterialSchema as unknown as Schema, m));
+  const once = (field: string, ids: readonly string[]) => {
+    for (const [i, id] of ids.entries())
+      if (ids.indexOf(id) < i)
+        faults.push({ field: `${field}[${i}].id`, message: 'This id stands in the file twice.' });
+  };
+  const { finish } = file;
+  if (finish.pick) check('finish.pick', recipeSchema, finish.pick);
+  finish.layers?.forEach((l, i) => check(`finish.layers[${i}]`, stackLayerSchema, l));
+  file.materials.forEach((m, i) => {
+    check(`materials[${i}]`, ownMaterialSchema as unknown as Schema, m);
+    for (const part of partsOf(m))
+      if (part.id !== null && !PARTS.has(part.id) && !file.materials.some((o) => o.id === part.id))
+        faults.push({
+          field: `materials[${i}].${part.field}`,
+          message: 'What this is made of does not come with the file.',
+        });
+  });
+  for (const { kind, id } of laidIds(finish as never)) {
+    const brought = file.materials.find((m) => m.id === id);
+    if (brought && brought.kind !== kind)
+      faults.push({
+        field: 'finish',
+        message: `${brought.name} is laid as a ${kind === 'system' ? 'mix' : 'ground'}, and is none.`,
+      });
+  }
   file.guns.forEach((g, i) => check(`guns[${i}]`, gunSchema, g));
   if (file.target) checkSet('target', file.target, 'target');
   file.chips.forEach((s, i) => checkSet(`chips[${i}]`, s, 'chip'));
   file.photos.forEach((p, i) => checkPhoto(`photos[${i}]`, p));
   file.cards.forEach((c, i) => {
     check(`cards[${i}].card`, cardSchema, c.card);
+    if (c.hand) check(`cards[${i}].hand`, knownHandSchema, { mean: c.hand.mean, sd: c.hand.sd });
     c.rungs.forEach((s, k) => checkSet(`cards[${i}].rungs[${k}]`, s, 'rung'));
+    c.verdicts.forEach((v, k) => check(`cards[${i}].verdicts[${k}]`, verdictEventSchema, v));
     c.photos.forEach((p, k) => checkPhoto(`cards[${i}].photos[${k}]`, p));
   });
+  once(
+    'materials',
+    file.materials.map((m) => m.id),
+  );
+  once(
+    'guns',
+    file.guns.map((g) => g.id),
+  );
+  once(
+    'cards',
+    file.cards.map((c) => String(c.card['id'])),
+  );
+  once(
+    'verdicts',
+    file.cards.flatMap((c) => c.verdicts.map((v) => v.id)),
+  );
+  once(
+    'photos',
+    [...file.photos, ...file.cards.flatMap((c) => c.photos)].map((p) => p.id),
+  );
   if (file.cards.filter((c) => c.retiredAt === null).length > 1)
     faults.push({
       field: 'cards',

@@ -140,7 +140,7 @@ export const FINISH_FILE_SCHEMA = {
           photos: list(
             record({
               id: uuid,
-              kind: { enum: ['rung', 'target'] },
+              kind: { const: 'rung' },
               coats: orNull(number(0, 20)),
               takenAt: moment,
               data: { type: 'string', description: 'JPEG, PNG or WebP, base64.', contentEncoding: 'base64' },
@@ -154,7 +154,7 @@ export const FINISH_FILE_SCHEMA = {
         ...list(
           record({
             id: uuid,
-            kind: { enum: ['target'] },
+            kind: { const: 'target' },
             coats: { type: 'null' },
             takenAt: moment,
             data: { type: 'string', contentEncoding: 'base64' },

@@ -1,8 +1,8 @@
 import type { CardOfFinish, FinishDetail, ReadingSet } from '@steady-gleam/contracts';
-import { materialsOf } from '@steady-gleam/core/finishes';
 import { REFERENCE_LIBRARY, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun } from '@steady-gleam/core/products';
 import { without } from '../db/rows';
+import { laidIds, withParts } from './laid';
 import type { FileCard, FileSet, FinishFile } from './read';
 import { FILE_FORMAT, FILE_VERSION } from './schema';
 
@@ -24,35 +24,6 @@ const setOf = ({ readings, id, kind, rungCoats, label, state, doubt, source, tak
   ...{ id, kind, rungCoats, label, state, doubt, source, takenAt },
   readings: { format: 'csv', text: readingsText(readings) },
 });
-
-/** Own materials of some ids and all that those are made of. */
-export function withParts(ids: readonly (string | null)[], own: readonly OwnMaterial[]): OwnMaterial[] {
-  const found = new Map<string, OwnMaterial>();
-  const take = (id: string | null) => {
-    const m = id === null || found.has(id) ? undefined : own.find((o) => o.id === id);
-    if (!m) return;
-    found.set(m.id, m);
-    if (m.kind === 'system') [m.carrierId, ...m.colours.map((c) => c.id)].forEach(take);
-    if (m.kind === 'ground') [m.pigmentId, m.tintId].forEach(take);
-  };
-  ids.forEach(take);
-  return [...found.values()];
-}
-
-/** Ids of everything a finish is laid of: its mix, its ground, its layers. */
-export const laidIds = (finish: {
-  readonly mixId: string | null;
-  readonly pick: { readonly groundId?: unknown } | null;
-  readonly layers: FinishDetail['finish']['layers'];
-}): { readonly kind: 'ground' | 'system'; readonly id: string }[] => {
-  const laid = materialsOf([{ id: 'f', name: 'f', layers: finish.layers ?? [] }]);
-  const all = [
-    ...(finish.mixId === null ? [] : [{ kind: 'system' as const, id: finish.mixId }]),
-    ...(finish.pick ? [{ kind: 'ground' as const, id: String(finish.pick.groundId) }] : []),
-    ...laid,
-  ];
-  return [...new Map(all.map((m) => [m.id, m])).values()];
-};
 
 /**
  * A finish as its file has it: with its target, chips, cards and photos, and with what of the shop's shelf it is made of.

@@ -444,10 +444,11 @@ describe('a finish as a file', () => {
     const wrong = { materials: { [mixId]: 'white', [groundId]: 'lagoon-pearl' }, guns: { [gun.id]: 'none' } };
     expect(Object.keys((await open(third!.app, text, wrong).expect(400)).body.fields)).toHaveLength(2);
     expect((await t.list()).total).toBe(0);
-    const answers = { ...wrong, materials: { [mixId]: 'lagoon-pearl', [groundId]: 'white' } };
+    const answers = { ...wrong, materials: { [mixId]: 'cinder-candy', [groundId]: 'white' } };
     await open(third!.app, text, answers).expect(201);
     const { finish, cards } = await t.read(finishId);
-    expect(finish).toMatchObject({ mixId: 'lagoon-pearl', pick: { groundId: 'white' } });
+    // It is of the family of what is laid now.
+    expect(finish).toMatchObject({ mixId: 'cinder-candy', family: 'candy', pick: { groundId: 'white' } });
     expect(cards.map((c) => [c.card.gun, c.card.gunId])).toContainEqual(['Gun 7', null]);
     await request(third!.app)
       .delete(pathOf(finishesApi.remove.path, { id: finishId }))
@@ -465,6 +466,7 @@ describe('a finish as a file', () => {
       else at[path.at(-1)!] = value;
       return JSON.stringify(copy);
     };
+    const materials = file['materials'] as { id: string }[];
     const csv = (file['target'] as { readings: { text: string } }).readings.text;
     const cases: [string, string, RegExp][] = [
       [text.slice(0, text.length / 2), '', /damaged/],
@@ -483,6 +485,17 @@ describe('a finish as a file', () => {
       [change(['cards', 0, 'card', 'pressureBar'], 99), 'cards[0].card.pressureBar', /bar/],
       [change(['photos', 0, 'data'], 'AAAA'), 'photos[0].data', /JPEG/],
       [change(['guns', 0, 'transfer'], 7), 'guns[0].transfer', /\./],
+      [change(['guns', 1], { ...gun }), 'guns[1].id', /twice/],
+      [
+        change(
+          ['materials'],
+          materials.filter((m) => m.id !== pigmentId),
+        ),
+        'materials[0].colours[0].id',
+        /does not come/,
+      ],
+      [change(['finish', 'mixId'], groundId), 'finish', /laid as a mix/],
+      [change(['cards', 0, 'verdicts', 0, 'hue'], 'odd'), 'cards[0].verdicts[0].hue', /./],
     ];
     const t = tools(there!.app);
     const before = (await t.list()).total;
@@ -494,6 +507,12 @@ describe('a finish as a file', () => {
       expect((await open(there!.app, bad).expect(400)).body.code).toBe('badRequest');
     }
     expect((await t.list()).total).toBe(before);
+    // A ground named as a mix is none of the library's mixes: it is asked for, not believed.
+    const swapped = JSON.parse(text.replaceAll(finishId, randomUUID())) as { finish: { mixId: string } };
+    swapped.finish.mixId = 'white';
+    expect((await look(there!.app, JSON.stringify(swapped))).finishes[0]!.asked).toMatchObject([
+      { what: 'system', comes: false },
+    ]);
     // Version 1 had one code and no photos.
     const finish = without(file['finish'] as Record<string, unknown>, 'codes');
     const cards = (file['cards'] as Record<string, unknown>[]).map((c) => without(c, 'photos'));
