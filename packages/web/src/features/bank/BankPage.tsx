@@ -41,6 +41,8 @@ export function BankPage() {
     }
     setParams(to, { replace: true });
     setPicked(null);
+    // A look is not looked for with what was read.
+    if ('by' in next) setAsked(null);
   };
   const rows = useFinishRows(found?.map((f) => f.finishId) ?? []);
   if (!pages.first && !pages.error) return <Notice title="Opening the bank …" />;

@@ -11,6 +11,9 @@ import { askedAt, familyName, sayKnown, sayMade, sayRung } from './bankModel';
 import { CardCurve } from './CardCurve';
 import { newJobLink } from '../../shared/newJobLink';
 
+/** A job lays so many coats at least; what fits fewer is all but the bare ground. */
+const LEAST_COATS = 0.5;
+
 /** The finish that is picked: what makes it, how it was proven, and what can be done with it. */
 export function FinishAside({
   id,
@@ -112,7 +115,7 @@ export function FinishAside({
         ))}
       </Box>
       <Box sx={{ flex: 1 }} />
-      {near && near.coats !== null && canSpray && finish.pick ? (
+      {near && near.coats !== null && near.coats >= LEAST_COATS && canSpray && finish.pick ? (
         <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
           New job: this card, rung {sayRung(near.coats)}
         </Button>

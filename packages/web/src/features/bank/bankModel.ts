@@ -60,8 +60,16 @@ export function sayNear(near: NearestFinish, name: string, of: number): string {
   return `Nearest: ${name}${at}. Within ${near.max.toFixed(1)} dE00 ${angles}.`;
 }
 
-/** What was asked, at the angles a finish has, in its order: so that both strips have the same places. */
-export const askedAt = (asked: readonly AngleLab[], angles: readonly AngleLab[]): Lab[] =>
-  angles.map((g) => asked.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular)!.lab);
+/**
+ * What was asked, at the angles a finish has, in its order: so that both strips have the same places. Undefined where something else
+ * is asked by now than the finish was found for.
+ */
+export function askedAt(asked: readonly AngleLab[], angles: readonly AngleLab[]): Lab[] | undefined {
+  const labs = angles.flatMap((g) => {
+    const own = asked.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular);
+    return own ? [own.lab] : [];
+  });
+  return labs.length === angles.length ? labs : undefined;
+}
 
 export const familyName = (family: FinishSummary['family']): string => (family ? FAMILIES[family].name : '');
