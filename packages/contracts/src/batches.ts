@@ -1,6 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
-import { figure, maybeFigure, trimmed, version } from './figures';
+import { figure, maybeFigure, moment, trimmed, version } from './figures';
 
 const id = string().uuid().required();
 
@@ -29,7 +29,7 @@ export const batchSchema = object({
   parts: array(batchPartSchema.required()).required().min(1, 'A batch has a part or more.').max(12),
   ml: figure('The batch', 1, 100_000, ' ml'),
   temperatureC: figure('The temperature', -10, 60, ' °C'),
-  mixedAt: string().datetime().required(),
+  mixedAt: moment().required(),
   potMinutes: maybeFigure('The pot life', 0.5, 100_000, ' min'),
   /** Dry film meant times area, ml of solids; teaches the gun. */
   solidMl: figure('The solids', 0, 100_000),

@@ -1,10 +1,9 @@
 import { HAND_PARAMETERS, USUAL_CUTS, type HandParameter } from '@steady-gleam/core/letdown';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
-import { trimmed } from './figures';
+import { trimmed, version, versionOrNew } from './figures';
 
 const id = string().uuid().required();
-const version = number().integer().min(1).required();
 const text = (max: number) => trimmed().max(max, `Keep it under ${max} letters.`);
 const rungCoats = number()
   .typeError('Coats must be a number.')
@@ -95,10 +94,10 @@ export const cardSchema = object({
 }).noUnknown();
 export type Card = InferType<typeof cardSchema>;
 
-export const putCardSchema = cardSchema.shape({ version: number().integer().min(0).required() });
+export const putCardSchema = cardSchema.shape({ version: versionOrNew });
 
 export const storedCardSchema = cardSchema.shape({
-  version: number().integer().min(1).required(),
+  version,
   /** Coats after which the job is looked at first, as the card last said; null while it has not spoken. */
   firstStop: number().min(0).max(14).nullable().default(null).defined(),
 });

@@ -24,9 +24,23 @@ export const trimmed = () => string().transform((v: unknown) => (typeof v === 's
 /** Name of something of the shop. */
 export const named = () => trimmed().required('Give it a name.').max(50, 'Keep the name under 50 letters.');
 
+/** A moment as ISO 8601, one that there is: no 31st of February, no year beyond the clock's. */
+export const moment = () =>
+  string()
+    .datetime()
+    .test('real', 'This is no moment there is.', (v) => {
+      if (v === undefined || v === null) return true;
+      const at = new Date(v).getTime();
+      return at >= FIRST_MOMENT && at <= LAST_MOMENT;
+    });
+const [FIRST_MOMENT, LAST_MOMENT] = [Date.UTC(1900, 0, 1), Date.UTC(2200, 0, 1)];
+
+/** The largest whole number a row keeps. */
+const MOST_INTEGER = 2_147_483_647;
 /** Of a stored row; an edit that names another one is refused. */
-export const version = number().integer().min(1).required();
-/** Beside what is put: 0 for something new. */
-export const withVersion = { version: number().integer().min(0).required() };
+export const version = number().integer().min(1).max(MOST_INTEGER).required();
+/** The version beside what is put: 0 for something new. */
+export const versionOrNew = number().integer().min(0).max(MOST_INTEGER).required();
+export const withVersion = { version: versionOrNew };
 /** Body of a removal. */
 export const removal = object({ version }).noUnknown();

@@ -8,7 +8,7 @@ export {
   type ReplyOf,
 } from './endpoint';
 export { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from './errors';
-export { refuseInherited } from './json';
+export { isText, refuseInherited } from './json';
 export {
   aSchema,
   bSchema,

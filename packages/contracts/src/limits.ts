@@ -1,7 +1,7 @@
 import { FAMILY_IDS, MEETINGS } from '@steady-gleam/core/finishes';
 import { array, number, object, string, type InferType } from 'yup';
 import { endpoint } from './endpoint';
-import { trimmed } from './figures';
+import { trimmed, versionOrNew } from './figures';
 
 /** Limits by angle and where they come from, edge to edge. */
 const own = {
@@ -40,7 +40,7 @@ export const familyLimitsSchema = object({
     .oneOf([...FAMILY_IDS])
     .required(),
   /** 0 while the shop set none. */
-  version: number().integer().min(0).required(),
+  version: versionOrNew,
   ...own,
 }).noUnknown();
 export type FamilyLimits = InferType<typeof familyLimitsSchema>;

@@ -8,6 +8,9 @@ import { figure, trimmed } from './figures';
 import { mendReachSchema } from './plan';
 import { seenFields } from './verdicts';
 
+/** ms since 1970: the year 2200. */
+const LATEST_AT = Date.UTC(2200, 0, 1);
+
 const cell = object({
   coatId: string().max(200).required(),
   areaId: string().max(60).required(),
@@ -81,7 +84,7 @@ const mend = object({
 export const jobEventSchema = object({
   id: string().uuid().required(),
   /** ms since 1970. */
-  at: number().integer().min(0).required(),
+  at: number().integer().min(0).max(LATEST_AT).required(),
   kind: string()
     .oneOf<EventKind>([...EVENT_KINDS])
     .required(),

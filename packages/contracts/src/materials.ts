@@ -7,7 +7,7 @@ import {
   type OwnMaterial,
 } from '@steady-gleam/core/materials';
 import { endpoint } from './endpoint';
-import { figure, maybeFigure, trimmed } from './figures';
+import { figure, maybeFigure, trimmed, version, versionOrNew } from './figures';
 import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core/finishes';
 import type { StrengthSource } from '@steady-gleam/core/materials';
 
@@ -156,16 +156,16 @@ export const ownMaterialSchema = lazy(
 ) as unknown as Schema<OwnMaterial>;
 
 export const storedMaterialSchema = object({
-  version: number().integer().min(1).required(),
+  version,
   material: ownMaterialSchema,
 });
 export type StoredMaterial = Omit<InferType<typeof storedMaterialSchema>, 'material'> & { material: OwnMaterial };
 
 export const putMaterialSchema = object({
-  version: number().integer().min(0).required(),
+  version: versionOrNew,
   material: ownMaterialSchema,
 }).noUnknown();
-const removeMaterialSchema = object({ version: number().integer().min(1).required() }).noUnknown();
+const removeMaterialSchema = object({ version }).noUnknown();
 
 export const materialsApi = {
   list: endpoint({

@@ -1,4 +1,5 @@
 import { number, object, string, type InferType } from 'yup';
+import { moment } from './figures';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
 
 export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
@@ -11,7 +12,7 @@ export const photoSchema = object({
     .oneOf(['target', 'rung', 'job'] as const)
     .required(),
   coats: number().min(0).max(20).nullable().defined(),
-  takenAt: string().datetime().required(),
+  takenAt: moment().required(),
 }).noUnknown();
 export type Photo = InferType<typeof photoSchema>;
 

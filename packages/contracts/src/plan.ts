@@ -2,7 +2,7 @@ import type { CellEdit } from '@steady-gleam/core/jobs';
 import type { CoatEdit, FanProfile, School } from '@steady-gleam/core/spraying';
 import { START_SETTINGS } from '@steady-gleam/core/jobs';
 import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { figure } from './figures';
+import { figure, moment } from './figures';
 
 /** What a painter may change of a planned coat. */
 export const coatEditSchema = object({
@@ -123,7 +123,7 @@ export const sprayPlanSchema = object({
     .nullable()
     .default(null),
   /** When the first coat goes on; null for now. */
-  startAt: string().datetime().nullable().defined(),
+  startAt: moment().nullable().defined(),
   /** Of the piece, C; null for the booth's own temperature. */
   surfaceC: number()
     .typeError('The surface’s temperature must be a number.')

@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { READING_LIMITS as L } from '@steady-gleam/core/formats';
 import { endpoint } from './endpoint';
-import { trimmed } from './figures';
+import { moment, trimmed } from './figures';
 
 const finite = (label: string, lo: number, hi: number) =>
   number()
@@ -59,7 +59,7 @@ export const newReadingSetSchema = object({
   /** Stated uncertainty of a photo, Lab units; null for an instrument. */
   doubt: number().min(0).max(50).nullable().default(null),
   source: string().oneOf(READING_SOURCES).required(),
-  takenAt: string().datetime().required(),
+  takenAt: moment().required(),
   readings: array(readingSchema.required())
     .required()
     .min(1, 'Enter at least one angle.')

@@ -1,5 +1,6 @@
 import { EYE_VIEWS, EYE_WORDS, VERDICTS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { number, object, string, type InferType } from 'yup';
+import { moment } from './figures';
 import { endpoint } from './endpoint';
 
 /** What is said from one place to stand: of a rung, and of a place on the job. */
@@ -28,7 +29,7 @@ export const verdictEventSchema = object({
     .max(20, 'At most 20 coats.')
     .required(),
   ...seenFields,
-  takenAt: string().datetime().required(),
+  takenAt: moment().required(),
 }).noUnknown();
 export type VerdictEvent = InferType<typeof verdictEventSchema>;
 

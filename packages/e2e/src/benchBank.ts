@@ -1,4 +1,5 @@
 import { chromium } from '@playwright/test';
+import { FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { openEmbedded } from '../../server/src/db/open';
@@ -21,7 +22,13 @@ async function bankOf(count: number): Promise<string> {
     const sets = ids.map((finishId) => ({ id: crypto.randomUUID(), finishId }));
     await db.insert(finishes).values(
       ids.map((id, i) => ({
-        ...{ id, name: `Finish ${from + i}`, matching: `board ${from + i}`, family: 'candy', mixId: 'cinder-candy' },
+        ...{
+          id,
+          name: `Finish ${from + i}`,
+          matching: `board ${from + i}`,
+          family: FAMILY_IDS[0]!,
+          mixId: 'cinder-candy',
+        },
         pick: { groundId: 'gold', coats: 3, strength: 1, style: 'wet' as const, controlCoats: 0 },
       })),
     );

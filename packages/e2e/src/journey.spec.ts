@@ -193,7 +193,7 @@ test('unknown addresses and a server that is away are said, not shown as blanks'
   await expect(page.getByText('This job is not here.')).toBeVisible();
   await page.goto(`${server.address}/nowhere/at/all`);
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
-  await page.route('**/api/jobs', (route) => route.abort());
+  await page.route(/\/api\/jobs\?/, (route) => route.abort());
   await page.goto(server.address);
   await expect(page.getByText('The jobs could not be opened.')).toBeVisible({ timeout: 15_000 });
   await page.route('**/api/materials', (route) => route.abort());

@@ -31,7 +31,23 @@ function toApiError(error: unknown): ApiError {
   if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') {
     return new ApiError('badRequest', undefined, 'This request could not be read as JSON.');
   }
-  return new ApiError('internal');
+  // What express and its parsers could not read: a broken escape in the path, a broken compression, a body that was cut off.
+  const status = error instanceof URIError ? 400 : (error as { status?: unknown }).status;
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new ApiError(status === 404 ? 'notFound' : 'badRequest', undefined, 'This request could not be read.');
+  return ofDatabase(error) ?? new ApiError('internal');
+}
+
+/** What the database refuses of what came in, by the classes of SQLSTATE; null for a fault of another kind. */
+function ofDatabase(error: unknown): ApiError | null {
+  const codes = [error, (error as { cause?: unknown }).cause].map((e) => (e as { code?: unknown } | undefined)?.code);
+  const code = codes.find((c): c is string => typeof c === 'string' && /^[0-9A-Z]{5}$/.test(c));
+  if (code?.startsWith('22'))
+    return new ApiError('badRequest', undefined, 'Something in this entry can’t be kept as it is.');
+  // Something else took the id meanwhile, or what it belongs to is gone.
+  if (code === '23505') return new ApiError('conflict');
+  if (code === '23503') return new ApiError('notFound');
+  return null;
 }
 
 /** The one place where errors become answers; unknown ones are logged once and tell nothing about the inside. */

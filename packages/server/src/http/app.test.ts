@@ -341,6 +341,29 @@ describe('jobs and readings', () => {
     expect((await detail(two)).earlier).toEqual([]);
   });
 
+  it('says of what can’t be read that it can’t, and never that it made a mistake itself', async () => {
+    const { id } = await create();
+    const finishId = await finishOf(id);
+    const post = (body: string | object, headers: Record<string, string> = {}) =>
+      request(app)
+        .post(pathOf(readingsApi.addToFinish.path, { id: finishId }))
+        .set({ 'Content-Type': 'application/json', ...headers })
+        .send(body);
+    for (const path of ['/api/jobs/%', '/api/jobs/%ff', '/api/jobs?words=%00', '/api/finishes?words=%E0%A4%A'])
+      expect([path, (await request(app).get(path)).status]).toEqual([path, 400]);
+    const text = (label: string) => JSON.stringify({ ...set({ kind: 'chip' }), label: '@' }).replace('"@"', label);
+    for (const label of ['"a\\u0000b"', '"a\\ud800b"', '"\\udc00"']) await post(text(label)).expect(400);
+    await post(text('"a\\ud83d\\ude00b"')).expect(201);
+    for (const takenAt of ['2026-13-45T10:00:00Z', '9999-12-31T23:59:59Z', 'soon'])
+      expect(Object.keys((await post(set({ takenAt })).expect(400)).body.fields)).toEqual(['takenAt']);
+    await post('not gzip', { 'Content-Encoding': 'gzip' }).expect(400);
+    const big = await request(app)
+      .patch(pathOf(jobsApi.change.path, { id }))
+      .send({ version: 2 ** 31, piece: 'x' })
+      .expect(400);
+    expect(Object.keys(big.body.fields)).toEqual(['version']);
+  });
+
   it('names wrong fields and stores nothing by halves', async () => {
     const { id } = await create();
     const bad = set({

@@ -1,4 +1,4 @@
-import { damagedApi, refuseInherited, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
+import { damagedApi, isText, refuseInherited, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
 import express, { type Express } from 'express';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -42,6 +42,10 @@ export function createApp({ repos, logger, webFolder, requestsAMinute = 1200 }: 
     next();
   });
   app.use('/api', limitRequests(requestsAMinute));
+  app.use('/api', (req, _res, next) => {
+    if (!isText(decodeURIComponent(req.url.replace(/\+/g, ' ')))) throw new ApiError('badRequest');
+    next();
+  });
   app.use('/api', express.json({ limit: '1mb', reviver: refuseInherited }));
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));

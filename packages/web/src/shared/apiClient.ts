@@ -13,26 +13,38 @@ export class ApiFailure extends Error {
   }
 }
 
-/** A fetch whose failures are {@link ApiFailure}s; the reply's JSON otherwise. */
-async function request(path: string, init: RequestInit): Promise<unknown> {
+/** How long an answer is waited for, ms: a server that sleeps or swallows what is sent counts as away. Files take longer. */
+const [WAIT_MS, FILE_WAIT_MS] = [20_000, 120_000] as const;
+
+/** A fetch whose failures are {@link ApiFailure}s, an answer that never comes among them; the reply's JSON otherwise. */
+async function request(path: string, init: RequestInit, waitMs: number = WAIT_MS): Promise<unknown> {
   let response: Response;
+  let text: string;
   const sent = Date.now();
   try {
-    response = await fetch(path, init);
+    response = await fetch(path, { ...init, signal: AbortSignal.timeout(waitMs) });
     const told = response.headers.get(SERVER_TIME_HEADER);
     if (told !== null) learnClock(Number(told), sent, Date.now());
+    // An answer can also stop half way.
+    text = await response.text();
   } catch {
     throw new ApiFailure('offline', 'The server does not answer. What you typed is kept; try again when it is back.');
   }
+  let body: unknown = null;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    if (response.ok) throw new ApiFailure('internal', 'The server’s answer can’t be read; try again.');
+  }
   if (!response.ok) {
-    const body = (await response.json().catch(() => null)) as ApiErrorBody | null;
+    const said = body as ApiErrorBody | null;
     throw new ApiFailure(
-      body?.code ?? 'internal',
-      body?.message ?? 'The server made a mistake; try again.',
-      body?.fields,
+      said?.code ?? 'internal',
+      said?.message ?? 'The server made a mistake; try again.',
+      said?.fields,
     );
   }
-  return response.json();
+  return body;
 }
 
 /** Calls an endpoint, the body of a GET in its query; body and reply are typed by its schemas. @throws ApiFailure */
@@ -57,12 +69,12 @@ export async function call<B extends Schema | null, R extends Schema>(
 
 /** Sends a picture. @throws ApiFailure */
 export function sendBytes(path: string, bytes: Blob): Promise<unknown> {
-  return request(path, { method: 'POST', body: bytes, headers: { 'Content-Type': bytes.type } });
+  return request(path, { method: 'POST', body: bytes, headers: { 'Content-Type': bytes.type } }, FILE_WAIT_MS);
 }
 
 /** Puts a file in its place. @throws ApiFailure */
 export function putBytes(path: string, bytes: Blob): Promise<unknown> {
-  return request(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': bytes.type } });
+  return request(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': bytes.type } }, FILE_WAIT_MS);
 }
 
 /** What to say of something that was refused: the sentence made for its field, where there is one. */
