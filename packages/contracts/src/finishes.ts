@@ -58,12 +58,12 @@ export const finishSchema = object({
 }).noUnknown();
 export type Finish = InferType<typeof finishSchema>;
 
-/** Jobs that use a finish, and its cards that are not in force. */
-const standing = {
-  jobs: array(userSchema.required()).required(),
+const users = array(userSchema.required()).required();
+/** With the jobs that use it, and its cards that are not in force. */
+export const finishOfJobSchema = finishSchema.shape({
+  jobs: users,
   cards: array(earlierCardSchema.required()).required(),
-};
-export const finishOfJobSchema = finishSchema.shape(standing);
+});
 
 /** A colour at one geometry, degrees. */
 export const angleLabSchema = object({
@@ -73,7 +73,7 @@ export const angleLabSchema = object({
 }).noUnknown();
 
 export const finishSummarySchema = finishSchema.shape({
-  ...standing,
+  jobs: users,
   /** The target in force, angle by angle; empty where nothing was read. */
   strip: array(angleLabSchema.required()).required(),
   targetAngles: number().integer().required(),
@@ -133,12 +133,18 @@ const finishWasSchema = object({
 }).noUnknown();
 export type FinishWas = InferType<typeof finishWasSchema>;
 
+/** Readings that are not in force: replaced by later ones, or taken out as entered wrongly. */
+const earlierReadingSchema = object({ set: readingSetSchema.required(), removed: boolean().required() }).noUnknown();
+export type EarlierReading = InferType<typeof earlierReadingSchema>;
+
 /** A card of a finish with everything read and seen of it. */
 export const cardOfFinishSchema = object({
   card: storedCardSchema.required(),
   /** Null for the one in force. */
   retiredAt: string().datetime().nullable().defined(),
   rungs: array(readingSetSchema.required()).required(),
+  /** What was read of its rungs before, newest first. */
+  before: array(earlierReadingSchema.required()).required(),
   verdicts: array(verdictEventSchema.required()).required(),
   photos: array(photoSchema.required()).required(),
   /** Whether other cards are told of the hand it showed; null where it has shown none. */
@@ -149,8 +155,8 @@ export type CardOfFinish = InferType<typeof cardOfFinishSchema>;
 export const finishDetailSchema = object({
   finish: finishSummarySchema.required(),
   target: readingSetSchema.nullable().default(null).defined(),
-  /** Earlier readings of the target, those taken out too, newest first. */
-  targetHistory: array(readingSetSchema.required()).required(),
+  /** What was read of the target before, newest first. */
+  targetBefore: array(earlierReadingSchema.required()).required(),
   chips: array(readingSetSchema.required()).required(),
   /** The card in force first. */
   cards: array(cardOfFinishSchema.required()).required(),

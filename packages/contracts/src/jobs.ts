@@ -25,6 +25,12 @@ const family = string()
   .oneOf<FinishFamily>([...families], 'Choose the finish family.')
   .required('Choose the finish family.');
 
+/** Effect coats a job can be begun with. */
+export const jobCountSchema = number()
+  .typeError('Coats must be a number.')
+  .min(0.5, 'Half a coat or more.')
+  .max(12, 'At most 12 coats.');
+
 /**
  * `finishId`: of a finish that is there already; the job is about that one, with its card, and what else is said of it counts for
  * nothing. With a count or a target of its own the job gets its own of it.
@@ -33,12 +39,7 @@ export const newJobSchema = object({
   ...{ id, piece, matching, family, mixId },
   finishId: string().uuid().nullable().default(null),
   /** Effect coats of that finish that this piece wants, as its card has them; null for what was picked. */
-  coats: number()
-    .typeError('Coats must be a number.')
-    .min(0.5, 'Half a coat or more.')
-    .max(12, 'At most 12 coats.')
-    .nullable()
-    .default(null),
+  coats: jobCountSchema.nullable().default(null),
   /** What this piece has to match, as it was read; null for what the finish was matched to. */
   target: readingSetSchema.nullable().default(null),
 }).test('system-of-family', (job, context) =>
@@ -247,7 +248,7 @@ export const jobsApi = {
 
 /**
  * @param zone the painter's time zone by its IANA name, so that every paper tells their clock
- * @param as what was planned, or what was done; left out: as done once the job is finished
+ * @param as what was planned, or what was done; left out: as done once its run is over
  */
 export const jobSheetPath = (jobId: string, units: string, zone: string, as?: 'plan' | 'done'): string =>
   `${pathOf(jobsApi.sheet.path, { id: jobId })}?${new URLSearchParams({ units, zone, ...(as ? { as } : {}) }).toString()}`;

@@ -266,7 +266,7 @@ test('a finish of the bank goes into a new job, which changes it as its own; a c
 });
 
 test('killed anywhere in its very first start, the program starts whole the next time', async () => {
-  for (const ms of [1200, 3200]) {
+  for (const ms of [150, 1200, 3200]) {
     const fresh = emptyFolder();
     const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
       env: { ...process.env, STEADY_GLEAM_DATA: fresh, PORT: '4776', LOG_LEVEL: 'silent' },

@@ -1,13 +1,16 @@
 export {
   bankIndex,
-  betweenLabs,
+  differenceAlong,
+  largestDifference,
   nearestByScan,
   nearestFinishes,
   nearestReadings,
+  sharedAngles,
   sharedNeeded,
   type AngleLab,
   type BankIndex,
   type BankReading,
   type Near,
   type NearestFinish,
+  type ReadRung,
 } from './nearest';

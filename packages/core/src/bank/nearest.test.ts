@@ -1,6 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { D65_10 } from '../colour/tristimulus';
 import { STYLES } from '../finishes/styles';
@@ -11,7 +10,8 @@ import { createRandom } from '../numeric/random';
 import { FIVE_ANGLES } from '../optics/geometry';
 import {
   bankIndex,
-  betweenLabs,
+  differenceAlong,
+  largestDifference,
   nearestByScan,
   nearestFinishes,
   nearestReadings,
@@ -125,11 +125,19 @@ describe('nearest finishes', () => {
     expect(nearestFinishes(bankIndex(bank), [], 5)).toEqual([]);
   });
 
-  it('lie between two rungs as their logs do: ends kept, monotone in lightness', () => {
-    const [low, high] = [LADDERS.cinder(2)[2]!.lab, LADDERS.cinder(3)[2]!.lab];
-    expect(de2000(betweenLabs(low, high, 0), low)).toBeLessThan(1e-6);
-    expect(de2000(betweenLabs(low, high, 1), high)).toBeLessThan(1e-6);
-    const l = [0, 0.25, 0.5, 0.75, 1].map((s) => betweenLabs(low, high, s)[0]);
-    expect(l).toEqual(l.toSorted((p, q) => (low[0] > high[0] ? q - p : p - q)));
+  it('are seen along the card: at its rungs as they were read, least where the best count is, and never a jump between', () => {
+    const rungs = [1, 2, 3, 4, 5].map((coats) => ({ coats, angles: LADDERS.cinder(coats) }));
+    const asked = LADDERS.cinder(2.3);
+    const curve = differenceAlong(rungs, asked);
+    for (const r of rungs)
+      expect(curve.find((p) => p.coats === r.coats)!.off).toBeCloseTo(largestDifference(asked, r.angles)!, 9);
+    const least = curve.reduce((p, q) => (q.off < p.off ? q : p));
+    const [best] = nearestFinishes(bankIndex(bank), asked, 1);
+    expect(Math.abs(least.coats - best!.coats!)).toBeLessThan(0.1);
+    // A step of a tenth of a coat moves it by a share of what a whole coat does.
+    const steps = curve.slice(1).map((p, i) => Math.abs(p.off - curve[i]!.off));
+    const coat = Math.max(...rungs.slice(1).map((r, i) => largestDifference(r.angles, rungs[i]!.angles)!));
+    expect(Math.max(...steps)).toBeLessThan(0.4 * coat);
+    expect(differenceAlong(rungs, [{ incidence: 45, aspecular: -15, lab: [50, 0, 0] }])).toEqual([]);
   });
 });

@@ -76,6 +76,16 @@ export const sharedNeeded = (asked: number): number => Math.max(1, Math.ceil(ask
 const order = (p: Near, q: Near): number =>
   Math.round(p.max * 10) - Math.round(q.max * 10) || p.mean - q.mean || p.at - q.at;
 
+/** Angles that two readings share, in the order of the first, with the colours of both. */
+export const sharedAngles = (
+  own: readonly AngleLab[],
+  other: readonly AngleLab[],
+): (AngleLab & { readonly other: Lab })[] =>
+  own.flatMap((g) => {
+    const found = other.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular);
+    return found ? [{ ...g, other: found.lab }] : [];
+  });
+
 function differences(asked: readonly AngleLab[], angles: readonly AngleLab[], at: number): Near {
   let [max, sum, shared] = [0, 0, 0];
   for (const g of asked) {
@@ -87,6 +97,12 @@ function differences(asked: readonly AngleLab[], angles: readonly AngleLab[], at
     shared++;
   }
   return { at, max, mean: shared ? sum / shared : 0, shared };
+}
+
+/** Largest CIEDE2000 over the angles two readings share; null where they share none. */
+export function largestDifference(asked: readonly AngleLab[], angles: readonly AngleLab[]): number | null {
+  const { max, shared } = differences(asked, angles, 0);
+  return shared ? max : null;
 }
 
 /** The nearest readings by looking at every one of them: what {@link nearestReadings} is held to. */
@@ -217,15 +233,18 @@ export function nearestReadings({ readings, columns }: BankIndex, asked: readonl
 }
 
 const WHITE = whitePoint(D65_10);
+/** XYZ below this is black: the log of nothing has none. The white is 100. */
+const DARKEST = 1e-4;
 /** Logs of a colour's XYZ: between two rungs the film takes away in the same proportion, so that they are even. */
-const logsOf = (lab: Lab) => labToXyz(lab, WHITE).map((v) => Math.log(Math.max(1e-4, v))) as unknown as Lab;
+const logsOf = (lab: Lab): Lab => {
+  const [x, y, z] = labToXyz(lab, WHITE);
+  const log = (v: number) => Math.log(Math.max(DARKEST, v));
+  return [log(x), log(y), log(z)];
+};
 const ofLogs = (low: Lab, high: Lab, share: number): Lab => {
   const at = (k: 0 | 1 | 2) => Math.exp(low[k] * (1 - share) + high[k] * share);
   return xyzToLab([at(0), at(1), at(2)], WHITE);
 };
-
-/** Colour a share of the way from one rung to the next. */
-export const betweenLabs = (low: Lab, high: Lab, share: number): Lab => ofLogs(logsOf(low), logsOf(high), share);
 
 /** What of the bank comes nearest: of each card the count of coats that fits best, also between two rungs. */
 export interface NearestFinish extends Omit<Near, 'at'> {
@@ -250,24 +269,62 @@ interface Count {
   readonly near: Near;
 }
 
-/** The best count between two rungs: in wide steps, then finely about the best of them. */
-function bestBetween(low: BankReading, high: BankReading, asked: readonly AngleLab[]): Count | null {
-  const span = high.coats! - low.coats!;
-  const pairs = low.angles.flatMap((g) => {
-    const to = high.angles.find((h) => keyOf(h) === keyOf(g));
-    return to && asked.some((a) => keyOf(a) === keyOf(g)) ? [{ g, from: logsOf(g.lab), to: logsOf(to.lab) }] : [];
+/** A rung as it was read. */
+export interface ReadRung {
+  readonly coats: number;
+  readonly angles: readonly AngleLab[];
+}
+
+/** Looks between two rungs at the angles both were read at. @returns the look at a count */
+function between(low: ReadRung, high: ReadRung): (coats: number) => AngleLab[] {
+  const pairs = sharedAngles(low.angles, high.angles).map((g) => ({ g, from: logsOf(g.lab), to: logsOf(g.other) }));
+  return (coats) => {
+    const share = (coats - low.coats) / (high.coats - low.coats);
+    return pairs.map(({ g, from, to }) => ({
+      ...{ incidence: g.incidence, aspecular: g.aspecular },
+      lab: ofLogs(from, to, share),
+    }));
+  };
+}
+
+/** Counts a curve is drawn through, between two rungs. */
+const CURVE_STEPS = 10;
+
+/** How far a card is from what is looked for over its counts, dE00 at the worst shared angle. @param rungs by their coats */
+export function differenceAlong(
+  rungs: readonly ReadRung[],
+  asked: readonly AngleLab[],
+): { readonly coats: number; readonly off: number }[] {
+  const at = (coats: number, angles: readonly AngleLab[]) => {
+    const off = largestDifference(asked, angles);
+    return off === null ? [] : [{ coats, off }];
+  };
+  return rungs.flatMap((low, i) => {
+    const high = rungs[i + 1];
+    if (!high || high.coats <= low.coats) return at(low.coats, low.angles);
+    const look = between(low, high);
+    const inside = Array.from(
+      { length: CURVE_STEPS - 1 },
+      (_, k) => low.coats + ((high.coats - low.coats) * (k + 1)) / CURVE_STEPS,
+    );
+    return [...at(low.coats, low.angles), ...inside.flatMap((coats) => at(coats, look(coats)))];
   });
-  if (span <= FINE || !pairs.length) return null;
+}
+
+/** The best count between two rungs: in wide steps, then finely about the best of them. */
+function bestBetween(low: ReadRung, high: ReadRung, asked: readonly AngleLab[]): Count | null {
+  const span = high.coats - low.coats;
+  if (span <= FINE) return null;
+  const look = between(low, high);
   const at = (coats: number): Count => {
-    const share = (coats - low.coats!) / span;
-    const angles = pairs.map(({ g, from, to }) => ({ ...g, lab: ofLogs(from, to, share) }));
-    return { coats, rungs: [low.coats!, high.coats!], angles, near: differences(asked, angles, 0) };
+    const angles = look(coats);
+    return { coats, rungs: [low.coats, high.coats], angles, near: differences(asked, angles, 0) };
   };
   const better = (a: Count, b: Count): Count => (order(b.near, a.near) < 0 ? b : a);
-  const wide = Array.from({ length: WIDE - 1 }, (_, i) => at(low.coats! + (span * (i + 1)) / WIDE)).reduce(better);
+  const wide = Array.from({ length: WIDE - 1 }, (_, i) => at(low.coats + (span * (i + 1)) / WIDE)).reduce(better);
   const reach = Math.ceil(span / WIDE / FINE) - 1;
   return Array.from({ length: 2 * reach + 1 }, (_, i) => wide.coats + (i - reach) * FINE)
-    .filter((coats) => coats > low.coats! + 1e-9 && coats < high.coats! - 1e-9)
+    .filter((coats) => coats > low.coats + 1e-9 && coats < high.coats - 1e-9)
     .map(at)
     .reduce(better, wide);
 }
@@ -286,12 +343,12 @@ function bestOfCard(rungs: readonly BankReading[], asked: readonly AngleLab[]): 
   if (!fitting.length) return [];
   const nearest = read.indexOf(fitting.reduce((a, b) => (order(b.near, a.near) < 0 ? b : a)));
   // A ladder goes one way: what fits better lies beside the rung that fits best.
-  const between = [nearest - 1, nearest].flatMap((i) => {
-    const [low, high] = [rungs[i], rungs[i + 1]];
+  const inside = [nearest - 1, nearest].flatMap((i) => {
+    const [low, high] = [read[i], read[i + 1]];
     const count = low && high ? bestBetween(low, high, asked) : null;
     return count && count.near.shared >= need ? [count] : [];
   });
-  const best = [read[nearest]!, ...between].reduce((a, b) => (order(b.near, a.near) < 0 ? b : a));
+  const best = [read[nearest]!, ...inside].reduce((a, b) => (order(b.near, a.near) < 0 ? b : a));
   const { max, mean, shared } = best.near;
   return [
     {

@@ -369,8 +369,12 @@ export function toColourXml(readings: readonly Reading[]): string {
   ].join('\n');
 }
 
-/** Readings as the CSV that {@link parseReadingsCsv} takes. Names that a spreadsheet would compute are escaped. */
-export function toReadingsCsv(readings: readonly Reading[]): string {
-  const rows = readings.map((r) => [r.spot, r.incidence, r.aspecular, ...[r.l, r.a, r.b].map((v) => Number(fixed(v)))]);
+/**
+ * Readings as the CSV that {@link parseReadingsCsv} takes. Names that a spreadsheet would compute are escaped.
+ * @param exact every digit is kept, so that they are read back as the same numbers
+ */
+export function toReadingsCsv(readings: readonly Reading[], exact = false): string {
+  const figure = (v: number) => (exact ? v : Number(fixed(v)));
+  const rows = readings.map((r) => [r.spot, r.incidence, r.aspecular, figure(r.l), figure(r.a), figure(r.b)]);
   return `${Papa.unparse([['spot', 'incidence', 'aspecular', 'L', 'a', 'b'], ...rows], { escapeFormulae: true, newline: '\n' })}\n`;
 }

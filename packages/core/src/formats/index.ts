@@ -14,3 +14,4 @@ export {
 export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } from './readingsCsv';
 export { mapToCsv } from './mapCsv';
 export { decimalIn } from './decimal';
+export { fileName } from './fileName';

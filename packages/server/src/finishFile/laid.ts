@@ -1,5 +1,4 @@
-import type { FinishDetail } from '@steady-gleam/contracts';
-import { materialsOf } from '@steady-gleam/core/finishes';
+import { materialsOf, type Recipe, type StackLayer } from '@steady-gleam/core/finishes';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
 
 /** Own materials of some ids and all that those are made of. */
@@ -19,13 +18,13 @@ export function withParts(ids: readonly (string | null)[], own: readonly OwnMate
 /** Ids of everything a finish is laid of: its mix, its ground, its layers. */
 export const laidIds = (finish: {
   readonly mixId: string | null;
-  readonly pick: { readonly groundId?: unknown } | null;
-  readonly layers: FinishDetail['finish']['layers'];
+  readonly pick: Pick<Recipe, 'groundId'> | null;
+  readonly layers: readonly StackLayer[] | null;
 }): { readonly kind: 'ground' | 'system'; readonly id: string }[] => {
   const laid = materialsOf([{ id: 'f', name: 'f', layers: finish.layers ?? [] }]);
   const all = [
     ...(finish.mixId === null ? [] : [{ kind: 'system' as const, id: finish.mixId }]),
-    ...(finish.pick ? [{ kind: 'ground' as const, id: String(finish.pick.groundId) }] : []),
+    ...(finish.pick ? [{ kind: 'ground' as const, id: finish.pick.groundId }] : []),
     ...laid,
   ];
   return [...new Map(all.map((m) => [`${m.kind} ${m.id}`, m])).values()];

@@ -5,17 +5,7 @@ import { inArray } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/open';
-import {
-  cards,
-  finishes,
-  guns,
-  materials,
-  photos,
-  readings as readingRows,
-  readingSets,
-  verdicts,
-  type FinishWas,
-} from '../db/schema';
+import { cards, finishes, guns, materials, photos, readings as readingRows, readingSets, verdicts } from '../db/schema';
 import { ApiError } from '../errors';
 import { fileType } from '../http/files';
 import { laidIds, withParts } from './laid';
@@ -40,7 +30,7 @@ const inLibrary = (kind: 'ground' | 'system', id: string | undefined): boolean =
 
 /** What of a file the shop has not, or has otherwise: each has to be answered before it is opened. */
 function askedOf(file: FinishFile, shelf: Shelf): AskedOfFile[] {
-  const materialsAsked = laidIds(file.finish as never).flatMap(({ kind, id }): AskedOfFile[] => {
+  const materialsAsked = laidIds(file.finish).flatMap(({ kind, id }): AskedOfFile[] => {
     if (inLibrary(kind, id)) return [];
     const here = shelf.own.find((m) => m.id === id);
     const brought = file.materials.find((m) => m.id === id);
@@ -48,13 +38,13 @@ function askedOf(file: FinishFile, shelf: Shelf): AskedOfFile[] {
     const name = brought?.name ?? file.names[id] ?? id;
     return [{ id, name, what: kind, comes: !!brought, other: !!here }];
   });
-  const gunIds = [...new Set(file.cards.flatMap((c) => (c.card['gunId'] ? [String(c.card['gunId'])] : [])))];
+  const gunIds = [...new Set(file.cards.flatMap((c) => c.card.gunId ?? []))];
   const gunsAsked = gunIds.flatMap((id): AskedOfFile[] => {
     const here = shelf.guns.find((g) => g.id === id);
     const brought = file.guns.find((g) => g.id === id);
     if (here && (!brought || isDeepStrictEqual(here, brought))) return [];
-    const typed = file.cards.find((c) => c.card['gunId'] === id)!.card['gun'];
-    return [{ id, name: brought?.name ?? String(typed), what: 'gun', comes: !!brought, other: !!here }];
+    const typed = file.cards.find((c) => c.card.gunId === id)!.card.gun;
+    return [{ id, name: brought?.name ?? typed, what: 'gun', comes: !!brought, other: !!here }];
   });
   return [...materialsAsked, ...gunsAsked];
 }
@@ -217,12 +207,8 @@ async function store(
   const own = (id: string): string => (isHere || taken.has(id) ? randomUUID() : id);
   const { finish } = file;
   const id = isHere ? randomUUID() : finish.id;
-  const pick = finish.pick && { ...finish.pick, groundId: to(String(finish.pick['groundId'])) };
-  const layers = finish.layers?.map((l) => ({
-    ...l,
-    materialId: l['materialId'] === null ? null : to(String(l['materialId'])),
-  }));
-  const was = { pick, layers: layers ?? null } as unknown as Pick<FinishWas, 'pick' | 'layers'>;
+  const pick = finish.pick && { ...finish.pick, groundId: to(finish.pick.groundId) };
+  const layers = finish.layers?.map((l) => ({ ...l, materialId: l.materialId && to(l.materialId) })) ?? null;
   const mixId = finish.mixId && to(finish.mixId);
   // Whatever the file says, a finish is of the family of what it lays.
   const mix = [...REFERENCE_LIBRARY.systems, ...shelf, ...file.materials].find(
@@ -231,7 +217,7 @@ async function store(
   const family = mix && 'family' in mix ? mix.family : finish.family;
   await tx.insert(finishes).values({
     ...{ id, name: finish.name, codes: [...finish.codes], matching: finish.matching, family },
-    ...{ mixId, ...was, origin: fileName.slice(0, 200), invented: false },
+    ...{ mixId, pick, layers, origin: fileName.slice(0, 200), invented: false },
   });
   const addSet = async (set: FileSet, cardId: string | null) => {
     const setId = own(set.id);
@@ -249,10 +235,10 @@ async function store(
   for (const set of file.chips) await addSet(set, null);
   for (const photo of file.photos) await addPhoto(photo, null);
   for (const { card, retiredAt, hand, firstStop, ...of } of file.cards) {
-    const { id: was_, gunId, ...rest } = card as { id: string; gunId?: string | null } & Record<string, unknown>;
-    const cardId = own(was_);
+    const cardId = own(card.id);
+    const { gunId } = card;
     await tx.insert(cards).values({
-      ...(rest as unknown as Omit<typeof cards.$inferInsert, 'id' | 'finishId'>),
+      ...card,
       ...{ id: cardId, finishId: id, firstStop, retiredAt: retiredAt === null ? null : new Date(retiredAt) },
       gunId: gunId ? (gunIds.has(gunId) ? gunIds.get(gunId)! : gunId) : null,
       hand: hand && { mean: hand.mean, sd: hand.sd },
@@ -274,7 +260,7 @@ async function idsHere(tx: Db, file: FinishFile): Promise<ReadonlySet<string>> {
   const sets = [file.target, ...file.chips, ...file.cards.flatMap((c) => c.rungs)].flatMap((s) => (s ? [s.id] : []));
   const of = {
     sets,
-    cards: file.cards.map((c) => String(c.card['id'])),
+    cards: file.cards.map((c) => c.card.id),
     verdicts: file.cards.flatMap((c) => c.verdicts.map((v) => v.id)),
     photos: [...file.photos, ...file.cards.flatMap((c) => c.photos)].map((p) => p.id),
   };

@@ -1,29 +1,25 @@
 import { FINISH_FILE_MAX_BYTES, FINISH_FILES_AT_ONCE } from '@steady-gleam/contracts';
+import { fileName } from '@steady-gleam/core/formats';
 import { strFromU8, strToU8, unzip, zip, type Unzipped, type Zippable } from 'fflate';
 import { promisify } from 'node:util';
 import { ApiError } from '../errors';
 
 /** Ends the name of every file of a finish. */
-export const FILE_END = '.finish.json';
+const FILE_END = '.finish.json';
 
 const pack = promisify((files: Zippable, done: (e: Error | null, out?: Uint8Array) => void) =>
   zip(files, { level: 6 }, (e, out) => done(e, out)),
 );
 
-/** A file name of a finish's: letters and figures, joined by hyphens. */
-export const fileNameOf = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '') || 'finish';
+/** What the file of a finish is called. */
+export const fileNameOf = (name: string): string => `${fileName(name) || 'finish'}${FILE_END}`;
 
 /** Several files as one zip; what is called alike is numbered. */
 export async function zipped(files: readonly { readonly name: string; readonly text: string }[]): Promise<Uint8Array> {
   const all: Zippable = {};
   for (const { name, text } of files) {
-    let called = `${fileNameOf(name)}${FILE_END}`;
-    for (let i = 2; called in all; i++) called = `${fileNameOf(name)}-${i}${FILE_END}`;
+    let called = fileNameOf(name);
+    for (let i = 2; called in all; i++) called = fileNameOf(`${name} ${i}`);
     all[called] = strToU8(text);
   }
   return (await pack(all))!;

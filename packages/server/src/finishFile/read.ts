@@ -7,8 +7,10 @@ import {
   recipeSchema,
   stackLayerSchema,
   verdictEventSchema,
+  type Card,
   type ReadingSet,
 } from '@steady-gleam/contracts';
+import type { Recipe, StackLayer } from '@steady-gleam/core/finishes';
 import { parseReadingsCsv, type Reading } from '@steady-gleam/core/formats';
 import { REFERENCE_LIBRARY, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun } from '@steady-gleam/core/products';
@@ -39,7 +41,7 @@ export type FileSet = Omit<ReadingSet, 'readings' | 'objectId'> & {
 };
 
 export interface FileCard {
-  readonly card: Readonly<Record<string, unknown>>;
+  readonly card: Card;
   readonly retiredAt: string | null;
   readonly hand: {
     readonly style: string;
@@ -71,8 +73,8 @@ export interface FinishFile {
     readonly matching: string;
     readonly family: string | null;
     readonly mixId: string | null;
-    readonly pick: Readonly<Record<string, unknown>> | null;
-    readonly layers: readonly Readonly<Record<string, unknown>>[] | null;
+    readonly pick: Recipe | null;
+    readonly layers: readonly StackLayer[] | null;
   };
   readonly materials: readonly OwnMaterial[];
   readonly guns: readonly Gun[];
@@ -92,7 +94,7 @@ const MOST_FAULTS = 20;
 
 const ajv = new Ajv({ allErrors: false, strict: false });
 addFormats.default(ajv);
-const isFile = ajv.compile(FINISH_FILE_SCHEMA);
+const isFile = ajv.compile<FinishFile>(FINISH_FILE_SCHEMA);
 
 const refuse = (message: string, field = ''): ReadFile => ({ ok: false, faults: [{ field, message }] });
 
@@ -227,7 +229,7 @@ function partsOf(m: OwnMaterial): { readonly field: string; readonly id: string 
 function checked(file: FinishFile): ReadFile {
   const faults: FileFault[] = [];
   const readings = new Map<string, readonly Reading[]>();
-  const check = (field: string, schema: Schema, value: unknown) => {
+  const check = (field: string, schema: Pick<Schema, 'validateSync'>, value: unknown) => {
     try {
       schema.validateSync(value, { abortEarly: false });
     } catch (error) {
@@ -263,7 +265,7 @@ function checked(file: FinishFile): ReadFile {
   if (finish.pick) check('finish.pick', recipeSchema, finish.pick);
   finish.layers?.forEach((l, i) => check(`finish.layers[${i}]`, stackLayerSchema, l));
   file.materials.forEach((m, i) => {
-    check(`materials[${i}]`, ownMaterialSchema as unknown as Schema, m);
+    check(`materials[${i}]`, ownMaterialSchema, m);
     for (const part of partsOf(m))
       if (part.id !== null && !PARTS.has(part.id) && !file.materials.some((o) => o.id === part.id))
         faults.push({
@@ -271,7 +273,7 @@ function checked(file: FinishFile): ReadFile {
           message: 'What this is made of does not come with the file.',
         });
   });
-  for (const { kind, id } of laidIds(finish as never)) {
+  for (const { kind, id } of laidIds(finish)) {
     const brought = file.materials.find((m) => m.id === id);
     if (brought && brought.kind !== kind)
       faults.push({
@@ -300,7 +302,7 @@ function checked(file: FinishFile): ReadFile {
   );
   once(
     'cards',
-    file.cards.map((c) => String(c.card['id'])),
+    file.cards.map((c) => c.card.id),
   );
   once(
     'verdicts',

@@ -1,4 +1,5 @@
 import type { CardOfFinish, FinishDetail, ReadingSet } from '@steady-gleam/contracts';
+import { toReadingsCsv } from '@steady-gleam/core/formats';
 import { REFERENCE_LIBRARY, type OwnMaterial } from '@steady-gleam/core/materials';
 import type { Gun } from '@steady-gleam/core/products';
 import { without } from '../db/rows';
@@ -6,23 +7,9 @@ import { laidIds, withParts } from './laid';
 import type { FileCard, FileSet, FinishFile } from './read';
 import { FILE_FORMAT, FILE_VERSION } from './schema';
 
-/** A cell of the open text: names with commas or quotes stand in quotes, and no spreadsheet computes them. */
-const cell = (text: string): string => {
-  const plain = /^[=+\-@]/.test(text) ? `'${text}` : text;
-  return /[",;\t\r\n]/.test(plain) ? `"${plain.replace(/"/g, '""')}"` : plain;
-};
-
-/** Readings as an open text, with every figure in full. */
-export const readingsText = (readings: ReadingSet['readings']): string =>
-  [
-    'spot,incidence,aspecular,L,a,b',
-    ...readings.map((r) => [cell(r.spot), r.incidence, r.aspecular, r.l, r.a, r.b].join(',')),
-    '',
-  ].join('\n');
-
 const setOf = ({ readings, id, kind, rungCoats, label, state, doubt, source, takenAt }: ReadingSet): FileSet => ({
   ...{ id, kind, rungCoats, label, state, doubt, source, takenAt },
-  readings: { format: 'csv', text: readingsText(readings) },
+  readings: { format: 'csv', text: toReadingsCsv(readings, true) },
 });
 
 /**

@@ -1,4 +1,5 @@
 import type { CardOfFinish, FinishDetail } from '@steady-gleam/contracts';
+import { sharedAngles } from '@steady-gleam/core/bank';
 import { de2000, labToScreen, type Lab } from '@steady-gleam/core/colour';
 import { andControl, FAMILIES, LAYER_NAMES, layerFilmUm, STYLES, type StackLayer } from '@steady-gleam/core/finishes';
 import { averageReadings } from '@steady-gleam/core/formats';
@@ -192,21 +193,18 @@ function rungs(card: CardOfFinish | null, target: FinishDetail['target']): Conte
   const rows = counts.map((n): TableCell[] => {
     const set = card.rungs.find((r) => r.rungCoats === n);
     const own = set ? averageReadings(set.readings) : [];
-    const both = own.flatMap((g) => {
-      const to = wanted.find((w) => w.incidence === g.incidence && w.aspecular === g.aspecular);
-      return to ? [{ own: g.lab, to: to.lab, at: g.aspecular }] : [];
-    });
-    const des = both.map((b) => de2000(b.to, b.own));
+    const both = sharedAngles(own, wanted);
+    const des = both.map((b) => de2000(b.other, b.lab));
     const seen = card.verdicts.filter((v) => v.coats === n).map((v) => `${v.verdict} ${sayFrom(v.view as EyeView)}`);
     const drawn = both.length
-      ? [both.map((b) => b.own), both.map((b) => b.to)]
+      ? [both.map((b) => b.lab), both.map((b) => b.other)]
       : own.length
         ? [own.map((g) => g.lab)]
         : null;
     return [
       cell(coats(n), { bold: true, fontSize: 13 }),
       drawn ? { svg: strip(drawn, 150, 32) } : cell('judged by eye'),
-      cell(des.length ? des.map((d, i) => `${both[i]!.at}° ${d.toFixed(1)}`).join('  ') : '', { fontSize: 8.5 }),
+      cell(des.length ? des.map((d, i) => `${both[i]!.aspecular}° ${d.toFixed(1)}`).join('  ') : '', { fontSize: 8.5 }),
       cell(des.length ? Math.max(...des).toFixed(1) : '', { bold: true }),
       cell(seen.join('; '), { fontSize: 8.5 }),
     ];

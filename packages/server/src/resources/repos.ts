@@ -31,6 +31,12 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log, limits };
   return {
     ...all,
+    /** What the shop has, for a plan, a paper or a file. */
+    shelf: async () => ({
+      own: (await materials.list()).map((m) => m.material),
+      products: (await products.list()).map((p) => p.product),
+      guns: (await guns.list()).map((g) => g.gun),
+    }),
     /** What touches several of them, all of it or nothing. */
     inOne: <T>(work: (tx: Db) => Promise<T>): Promise<T> => db.transaction(work),
     /** Rows of every kind that can't be read. */

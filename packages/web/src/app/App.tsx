@@ -52,6 +52,12 @@ const router = createBrowserRouter([
         path: '/bank/:id',
         lazy: async () => ({ Component: (await import('../features/bank/FinishPage')).FinishPage }),
       },
+      {
+        path: '/bank/:id/cards/:cardId',
+        lazy: async () => ({
+          Component: (await import('../features/bank/CardOfFinishPage')).CardOfFinishPage,
+        }),
+      },
       { path: '/materials', element: <MaterialsPage /> },
       { path: '/products', element: <ProductsPage /> },
       {

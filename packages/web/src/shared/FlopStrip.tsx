@@ -1,7 +1,8 @@
+import { fileName } from '@steady-gleam/core/formats';
 import { Box, Button, Typography } from '@mui/material';
 import type { Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../app/theme';
-import { downloadPng, fileName } from './download';
+import { downloadPng } from './download';
 import { cssOf, exposuresByAngle, fitsScreen, inkOn } from './screenColour';
 import { angleKey, sayAngle, type Angle } from './angles';
 

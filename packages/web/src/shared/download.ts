@@ -13,13 +13,3 @@ export function download(content: Blob, name: string): void {
 export function downloadPng(canvas: HTMLCanvasElement, name: string): void {
   canvas.toBlob((blob) => blob && download(blob, `${name}.png`), 'image/png');
 }
-
-/** A file name of a piece's name: letters and figures, joined by hyphens. */
-export function fileName(...parts: readonly string[]): string {
-  return parts
-    .join(' ')
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '');
-}

@@ -1,4 +1,4 @@
-import { newReadingSetSchema, type ReadingSet } from '@steady-gleam/contracts';
+import { jobCountSchema, newReadingSetSchema, type ReadingSet } from '@steady-gleam/contracts';
 import type { AngleLab } from '@steady-gleam/core/bank';
 import { newId } from './newId';
 import { shopIso } from './clock';
@@ -7,6 +7,9 @@ import { shopIso } from './clock';
 export interface JobStart {
   readonly target: ReadingSet | null;
 }
+
+/** Whether a job can be begun with a count: what fits fewer coats than that is all but the bare ground. */
+export const isCount = (coats: number | null): coats is number => coats !== null && jobCountSchema.isValidSync(coats);
 
 /** Where a job with a finish of the bank is begun. @param coats of its card; null for what was picked @param asked what the object reads */
 export function newJobLink(finishId: string, coats: number | null, asked: readonly AngleLab[] | null) {

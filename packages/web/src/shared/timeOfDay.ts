@@ -1,6 +1,11 @@
 const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 const dated = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+/** A day with its year: 20 Nov 2026. @param at ISO 8601 */
+export const daySaid = (at: string): string => day.format(new Date(at));
+
 /** Hours and minutes on the painter's clock: 14:05. @param at ms since 1970 */
 export const timeOfDay = (at: number): string => clock.format(at);
 

@@ -62,14 +62,13 @@ let told: readonly BankReading[] | null = null;
  * @param asked null asks nothing @param of one finish alone, to be looked at again; left out for all of them
  */
 export function useNearest(asked: readonly AngleLab[] | null, of?: string) {
-  const { data, error } = useQuery({
+  const { data, error, dataUpdatedAt } = useQuery({
     queryKey: [...KEY, 'readings'],
     queryFn: () => call(bankApi.readings),
     enabled: asked !== null,
   });
   const readings = data?.readings ?? null;
-  const key =
-    asked?.length && readings ? JSON.stringify([asked, of ?? null, readings.length, readings.at(-1)?.id]) : null;
+  const key = asked?.length && readings ? JSON.stringify([asked, of ?? null, dataUpdatedAt]) : null;
   const found = useCompute<readonly NearestFinish[]>(key, async (compute) => {
     if (told !== readings) {
       await compute.setBank(readings!);

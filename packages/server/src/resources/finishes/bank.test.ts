@@ -302,6 +302,25 @@ describe('the bank', () => {
       { rungs: [{ rungCoats: 2 }], verdicts: [{ verdict: 'lighter' }], photos: [{ id: photo.id }], teaches: null },
     ]);
     expect(cards[0]!.retiredAt).not.toBeNull();
+    // A reading that was replaced, and one that was taken out, stay in its history.
+    expect(cards[0]!.before).toEqual([]);
+    const now = await t.make({ piece: 'Tub 13' });
+    await t.putCard(now.finishId, 0);
+    for (const l of [30, 31]) await t.measure(now.finishId, 'rung', 2, l);
+    const wrong = (await t.measure(now.finishId, 'rung', 3, 90)).body as { id: string };
+    for (const l of [40, 41]) await t.measure(now.finishId, 'target', null, l);
+    await request(shop.app)
+      .put(pathOf(readingsApi.remove.path, { id: wrong.id }))
+      .send({ removed: true })
+      .expect(200);
+    const history = await t.read(now.finishId);
+    const said = (list: FinishDetail['targetBefore']) => list.map((b) => [b.set.readings[0]!.l, b.removed]);
+    expect(said(history.cards[0]!.before)).toEqual([
+      [90, true],
+      [30, false],
+    ]);
+    expect(history.cards[0]!.rungs.map((r) => r.readings[0]!.l)).toEqual([31]);
+    expect([said(history.targetBefore), history.target!.readings[0]!.l]).toEqual([[[40, false]], 41]);
     // Its rungs are still among what is near.
     expect((await t.nearest(asked(33))).found[0]).toMatchObject({ finishId: job.finishId, coats: 2 });
   });

@@ -7,7 +7,7 @@ import {
 } from '@steady-gleam/contracts';
 import type { Express, Request } from 'express';
 import { openFiles, lookInto, type NamedFile, type Shelf } from '../../finishFile/open';
-import { FILE_END, fileNameOf, textsOf, zipped } from '../../finishFile/pack';
+import { fileNameOf, textsOf, zipped } from '../../finishFile/pack';
 import { readFinishFile } from '../../finishFile/read';
 import { finishFile } from '../../finishFile/write';
 import { ApiError } from '../../errors';
@@ -15,43 +15,38 @@ import { bytesOf, takesBytes } from '../../http/files';
 import { idOf } from '../../http/route';
 import type { Repos } from '../repos';
 
-type Needed = Pick<Repos, 'finishes' | 'materials' | 'guns' | 'photos' | 'cards' | 'inOne'>;
+type Needed = Pick<Repos, 'finishes' | 'photos' | 'cards' | 'shelf' | 'inOne'>;
 
 /** Finishes as files: saved, looked into, opened. */
-export function routeFinishFiles(app: Express, { finishes, materials, guns, photos, cards, inOne }: Needed): void {
-  const shelf = async (): Promise<Shelf> => ({
-    own: (await materials.list()).map((m) => m.material),
-    guns: (await guns.list()).map((g) => g.gun),
-    finishIds: await finishes.ids(),
-  });
-  const textOf = async (id: string): Promise<{ name: string; text: string }> => {
+export function routeFinishFiles(app: Express, { finishes, photos, cards, shelf, inOne }: Needed): void {
+  const here = async (): Promise<Shelf> => ({ ...(await shelf()), finishIds: await finishes.ids() });
+  const textOf = async (id: string, on: Pick<Shelf, 'own' | 'guns'>): Promise<{ name: string; text: string }> => {
     const detail = await finishes.read(id);
-    const { own, guns: ownGuns } = await shelf();
     const file = await finishFile(detail, {
-      ...{ own, guns: ownGuns, hands: await cards.handsOf(id), now: new Date() },
+      ...{ own: on.own, guns: on.guns, hands: await cards.handsOf(id), now: new Date() },
       photo: async (photoId) => (await photos.read(photoId)).bytes,
     });
     return { name: detail.finish.name, text: `${JSON.stringify(file, null, 2)}\n` };
   };
   app.get(finishFilesApi.save.path, async (req, res) => {
-    const { name, text } = await textOf(await idOf(req));
+    const { name, text } = await textOf(await idOf(req), await shelf());
     res.set({
       'Content-Type': 'application/json; charset=utf-8',
-      'Content-Disposition': `attachment; filename="${fileNameOf(name)}${FILE_END}"`,
+      'Content-Disposition': `attachment; filename="${fileNameOf(name)}"`,
     });
     res.send(text);
   });
   app.get(finishFilesApi.saveZip.path, async (req, res) => {
     const asked = typeof req.query['ids'] === 'string' && req.query['ids'] ? req.query['ids'].split(',') : null;
-    const all = await finishes.ids();
-    const ids = asked ?? [...all];
-    if (ids.some((id) => !all.has(id))) throw new ApiError('notFound');
+    const on = await here();
+    const ids = asked ?? [...on.finishIds];
+    if (ids.some((id) => !on.finishIds.has(id))) throw new ApiError('notFound');
     if (ids.length > FINISH_FILES_AT_ONCE)
       throw new ApiError('badRequest', {
         ids: `${FINISH_FILES_AT_ONCE} finishes fit in one zip; the bank has ${ids.length}. Name those that are wanted.`,
       });
     const files = [];
-    for (const id of ids) files.push(await textOf(id));
+    for (const id of ids) files.push(await textOf(id, on));
     const bytes = await zipped(files);
     res.set({ 'Content-Type': 'application/zip', 'Content-Disposition': 'attachment; filename="finishes.zip"' });
     res.send(Buffer.from(bytes));
@@ -75,7 +70,7 @@ export function routeFinishFiles(app: Express, { finishes, materials, guns, phot
   };
   app.post(finishFilesApi.look.path, takesBytes(finishFilesApi.look), async (req, res) => {
     const { files, refused } = await filesOf(req);
-    res.json(lookInto(files, refused, await shelf()));
+    res.json(lookInto(files, refused, await here()));
   });
   app.post(finishFilesApi.open.path, takesBytes(finishFilesApi.open), async (req, res) => {
     const { files, refused } = await filesOf(req);
@@ -87,8 +82,8 @@ export function routeFinishFiles(app: Express, { finishes, materials, guns, phot
       );
     const answers = await answersIn(req.query['answers']);
     // Read before, since what is stored is stored in one.
-    const here = await shelf();
-    const opened = await inOne((tx) => openFiles(tx, files, here, answers));
+    const now = await here();
+    const opened = await inOne((tx) => openFiles(tx, files, now, answers));
     res.status(201).json({ finishes: opened });
   });
 }

@@ -17,7 +17,7 @@ import { cards, finishes, finishVersions, jobs, readingSets, type FinishWas } fr
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import type { PhotosRepo } from '../photos/repo';
-import { setsInForce, type ReadingsRepo } from '../readings/repo';
+import { setsInForce, type ReadingsRepo, type SetRow } from '../readings/repo';
 import type { VerdictsRepo } from '../verdicts/repo';
 import { toFinish, type FinishRow } from './rows';
 
@@ -76,12 +76,11 @@ export function createFinishesRepo(
   /** What the bank tells of some finishes, in so many questions to the database, however many they are. */
   const summaries = async (of: readonly Finish[]): Promise<FinishSummary[]> => {
     const ids = of.map((f) => f.id);
-    const [sets, judged, using, inForce, earlier, photo] = await Promise.all([
+    const [sets, judged, using, inForce, photo] = await Promise.all([
       readings.inForceOf(ids),
       verdicts.rungsJudged(ids),
       usersOf(db, ids),
       cardsRepo.byFinish(ids),
-      cardsRepo.earlierOf(ids),
       photos.newestOf(ids),
     ]);
     const targets = ids.flatMap((id) => sets.get(id)?.find((s) => s.kind === 'target') ?? []);
@@ -94,7 +93,6 @@ export function createFinishesRepo(
       return {
         ...finish,
         jobs: jobsOf,
-        cards: earlier.get(finish.id) ?? [],
         strip: averageReadings((target && read.get(target.id)) ?? []).map(({ incidence, aspecular, lab }) => ({
           ...{ incidence, aspecular },
           lab: [lab[0], lab[1], lab[2]],
@@ -176,34 +174,37 @@ export function createFinishesRepo(
     read: async (id: string): Promise<FinishDetail> => {
       const finish = finishRows.one(await find(db, id));
       const [summary] = await summaries([finish]);
-      const sets = await readings.rowsOf(db, { finishId: id });
-      const inForce = await readings.load(db, setsInForce(sets));
-      const every = await readings.everyOf(id, 'target');
-      const rungsOf = await readings.load(
-        db,
-        (await readings.everyOf(id, 'rung')).filter((s) => s.removedAt === null),
-      );
-      const bySet = new Map(rungsOf.map((s) => [s.id, s]));
-      const rungRows = await readings.everyOf(id, 'rung');
+      // Every reading once: what is in force, what it replaced, and what was taken out.
+      const rows = await readings.everyOf(id);
+      const read = new Map((await readings.load(db, rows)).map((set) => [set.id, set]));
+      /** Of some rows what is in force, and the others. */
+      const parted = (own: readonly SetRow[]) => {
+        const inForce = setsInForce(own.filter((r) => r.removedAt === null));
+        return {
+          inForce: inForce.map((r) => read.get(r.id)!),
+          before: own
+            .filter((r) => !inForce.includes(r))
+            .map((r) => ({ set: read.get(r.id)!, removed: r.removedAt !== null })),
+        };
+      };
+      const target = parted(rows.filter((r) => r.kind === 'target'));
       const all: CardOfFinish[] = [];
       for (const { card, retiredAt, teaches } of await cardsRepo.everyOf(id)) {
         const of = retiredAt === null ? null : card.id;
-        const own = rungRows.filter((s) => s.cardId === of && s.removedAt === null);
+        const rungs = parted(rows.filter((r) => r.kind === 'rung' && r.cardId === of));
         all.push({
           ...{ card, retiredAt, teaches },
-          rungs: setsInForce(own)
-            .flatMap((s) => bySet.get(s.id) ?? [])
-            .sort((p, q) => p.rungCoats! - q.rungCoats!),
+          rungs: rungs.inForce.sort((p, q) => p.rungCoats! - q.rungCoats!),
+          before: rungs.before,
           verdicts: of === null ? await verdicts.list(id) : await verdicts.ofCard(of),
           photos: (await photos.ofFinish(id, of)).filter((p) => p.kind === 'rung'),
         });
       }
-      const target = inForce.find((s) => s.kind === 'target') ?? null;
       return {
         finish: summary!,
-        target,
-        targetHistory: (await readings.load(db, every)).filter((s) => s.id !== target?.id),
-        chips: inForce.filter((s) => s.kind === 'chip'),
+        target: target.inForce[0] ?? null,
+        targetBefore: target.before,
+        chips: parted(rows.filter((r) => r.kind === 'chip')).inForce,
         cards: all.sort((p, q) => Number(p.retiredAt !== null) - Number(q.retiredAt !== null)),
         versions: await versionsOf(id),
         photos: (await photos.ofFinish(id, null)).filter((p) => p.kind === 'target'),

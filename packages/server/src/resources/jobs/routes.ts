@@ -1,4 +1,4 @@
-import { jobsApi } from '@steady-gleam/contracts';
+import { jobsApi, type JobDetail } from '@steady-gleam/contracts';
 import { doneOf, jobState, workOfJob, type Done } from '@steady-gleam/core/jobs';
 import { libraryOf } from '@steady-gleam/core/materials';
 import type { Express } from 'express';
@@ -10,19 +10,23 @@ import type { Repos } from '../repos';
 import { createJobsList } from './list';
 
 export function routeJobs(app: Express, route: Route, repos: Repos): void {
-  const { jobs } = repos;
-  /** What the shop has, for a plan or a paper. */
-  const shelf = async () => ({
-    own: (await repos.materials.list()).map((m) => m.material),
-    products: (await repos.products.list()).map((p) => p.product),
-    guns: (await repos.guns.list()).map((g) => g.gun),
-  });
-  /** What is on of a job now, to be kept with it when it is finished; null when nothing is picked. */
+  const { jobs, shelf } = repos;
+  /** A job's plan and where it stands; null when nothing is picked. */
+  const standsOf = ({ own, products, guns }: Awaited<ReturnType<typeof shelf>>, detail: JobDetail) => {
+    const work = workOfJob({ ...detail, library: libraryOf(own), products, guns });
+    return work && { plan: work.plan, state: jobState(work.plan, detail.events) };
+  };
+  /** What is on of a job now, to be kept with it when it is finished. */
   const doneNow = async (id: string): Promise<Done | null> => {
     const detail = await jobs.read(id);
-    const { own, products, guns } = await shelf();
-    const work = workOfJob({ ...detail, library: libraryOf(own), products, guns });
-    return work && doneOf(work.plan, jobState(work.plan, detail.events), detail.job.mixId, new Date().toISOString());
+    const now = standsOf(await shelf(), detail);
+    return now && doneOf(now.plan, now.state, detail.job.mixId, new Date().toISOString());
+  };
+  /** Whether its run is over: finished, or everything of the plan is on or left out. */
+  const isRun = (on: Awaited<ReturnType<typeof shelf>>, detail: JobDetail): boolean => {
+    if (detail.job.status === 'finished') return true;
+    const now = standsOf(on, detail);
+    return !!now && now.state.next === null && now.state.done > 0;
   };
   const { list, stands } = createJobsList(repos);
   route(jobsApi.list, (query) => list(query));
@@ -38,9 +42,10 @@ export function routeJobs(app: Express, route: Route, repos: Repos): void {
   app.get(jobsApi.sheet.path, async (req, res) => {
     const id = await idOf(req);
     const detail = await jobs.read(id);
-    const paper = { ...(await shelf()), ...paperFor(req, `/jobs/${id}/plan`) };
-    const asDone = req.query['as'] === 'done' || (req.query['as'] !== 'plan' && detail.job.status === 'finished');
-    if (!asDone) {
+    const on = await shelf();
+    const paper = { ...on, ...paperFor(req, `/jobs/${id}/plan`) };
+    const { as } = req.query;
+    if (as === 'plan' || (as !== 'done' && !isRun(on, detail))) {
       sendPdf(res, await jobSheet({ detail, ...paper, now: new Date() }), 'job-sheet.pdf');
       return;
     }

@@ -123,13 +123,9 @@ export function createReadingsRepo(db: Db) {
       return new Map(own.map(([id, sets]) => [id, sets.map((s) => ({ ...s, angles: angles.get(s.id) ?? 0 }))]));
     },
 
-    /** Every set of a kind of a finish, those that were replaced, taken out or are of earlier cards too; newest first. */
-    everyOf: (finishId: string, kind: ReadingSet['kind']): Promise<SetRow[]> =>
-      db
-        .select()
-        .from(readingSets)
-        .where(and(eq(readingSets.finishId, finishId), eq(readingSets.kind, kind)))
-        .orderBy(desc(readingSets.sequence)),
+    /** Every set of a finish, those that were replaced, taken out or are of earlier cards too; newest first. */
+    everyOf: (finishId: string): Promise<SetRow[]> =>
+      db.select().from(readingSets).where(eq(readingSets.finishId, finishId)).orderBy(desc(readingSets.sequence)),
 
     /** What changes whenever the bank's readings do. */
     bankStamp: async (): Promise<string> => {

@@ -1,9 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { cardsApi, type CardOfFinish } from '@steady-gleam/contracts';
-import type { AngleLab } from '@steady-gleam/core/bank';
-import { de2000 } from '@steady-gleam/core/colour';
+import { largestDifference, sharedAngles, type AngleLab } from '@steady-gleam/core/bank';
 import { sayFrom, type EyeView } from '@steady-gleam/core/letdown';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { call } from '../../shared/apiClient';
 import { TouchingStrip } from '../../shared/TouchingStrip';
@@ -11,7 +11,16 @@ import { useUnits } from '../../shared/units';
 import { askedOf, sayRung } from './bankModel';
 
 /** A card of a finish: with what it was sprayed, its rungs over the target, what the eye said of them, and the hand it showed. */
-export function CardView({ of, strip }: { of: CardOfFinish; strip: readonly AngleLab[] }) {
+export function CardView({
+  of,
+  strip,
+  finishId,
+}: {
+  of: CardOfFinish;
+  strip: readonly AngleLab[];
+  /** Whose card it is, where its own page is offered. */
+  finishId?: string;
+}) {
   const { tones } = useTheme();
   const units = useUnits();
   const client = useQueryClient();
@@ -28,6 +37,11 @@ export function CardView({ of, strip }: { of: CardOfFinish; strip: readonly Angl
     card.gun,
     units.say('pressure', card.pressureBar),
     s.distanceCm === null ? '' : units.say('distance', s.distanceCm),
+    s.tipMm === null ? '' : `${s.tipMm} mm tip`,
+    s.turns === null ? '' : `${s.turns} turns`,
+    s.overlap === null ? '' : `${Math.round(s.overlap * 100)} % overlap`,
+    s.sealer,
+    s.groundCoats && `ground ${s.groundCoats}`,
     s.reducer,
     s.temperatureC === null ? '' : units.say('temperature', s.temperatureC),
     card.onStand ? 'on a stand' : 'in the hand',
@@ -40,17 +54,22 @@ export function CardView({ of, strip }: { of: CardOfFinish; strip: readonly Angl
       </Typography>
       <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
         {setUp.join(', ')}
+        {finishId ? (
+          <>
+            {'; '}
+            <Link to={`/bank/${finishId}/cards/${card.id}`} style={{ color: 'inherit' }}>
+              the card by itself{of.before.length ? `, ${of.before.length} read before` : ''}
+            </Link>
+          </>
+        ) : null}
       </Typography>
       {counts.length ? (
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {counts.map((coats) => {
             const set = rungs.find((r) => r.rungCoats === coats);
             const angles = set ? askedOf(set.readings) : [];
-            const both = angles.flatMap((g) => {
-              const to = strip.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular);
-              return to ? [{ own: g.lab, to: to.lab }] : [];
-            });
-            const max = both.length ? Math.max(...both.map((b) => de2000(b.to, b.own))) : null;
+            const both = sharedAngles(angles, strip);
+            const max = largestDifference(strip, angles);
             const seen = verdicts.filter((v) => v.coats === coats);
             const photo = photos.find((p) => p.coats === coats);
             return (
@@ -69,8 +88,8 @@ export function CardView({ of, strip }: { of: CardOfFinish; strip: readonly Angl
                 <Typography sx={{ fontFamily: FIGURES, fontSize: 19 }}>{sayRung(coats)}</Typography>
                 {both.length ? (
                   <TouchingStrip
-                    over={both.map((b) => b.own)}
-                    under={both.map((b) => b.to)}
+                    over={both.map((b) => b.lab)}
+                    under={both.map((b) => b.other)}
                     height={46}
                     label={`Rung ${sayRung(coats)} over the target`}
                   />

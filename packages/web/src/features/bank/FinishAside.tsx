@@ -3,16 +3,14 @@ import { finishFilePath, passportPath } from '@steady-gleam/contracts';
 import type { AngleLab, NearestFinish } from '@steady-gleam/core/bank';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
+import { ownZone } from '../../shared/clock';
 import { useLibrary } from '../../shared/library';
 import { TouchingStrip } from '../../shared/TouchingStrip';
 import { useFinish } from '../../shared/useFinishes';
 import { useUnits } from '../../shared/units';
 import { askedAt, familyName, sayKnown, sayMade, sayRung } from './bankModel';
 import { CardCurve } from './CardCurve';
-import { newJobLink } from '../../shared/newJobLink';
-
-/** A job lays so many coats at least; what fits fewer is all but the bare ground. */
-const LEAST_COATS = 0.5;
+import { isCount, newJobLink } from '../../shared/newJobLink';
 
 /** The finish that is picked: what makes it, how it was proven, and what can be done with it. */
 export function FinishAside({
@@ -115,7 +113,7 @@ export function FinishAside({
         ))}
       </Box>
       <Box sx={{ flex: 1 }} />
-      {near && near.coats !== null && near.coats >= LEAST_COATS && canSpray && finish.pick ? (
+      {near && isCount(near.coats) && canSpray && finish.pick ? (
         <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
           New job: this card, rung {sayRung(near.coats)}
         </Button>
@@ -130,7 +128,7 @@ export function FinishAside({
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button
           component="a"
-          href={passportPath(finish.id, units.system, Intl.DateTimeFormat().resolvedOptions().timeZone)}
+          href={passportPath(finish.id, units.system, ownZone())}
           target="_blank"
           variant="outlined"
           sx={{ flex: 1 }}

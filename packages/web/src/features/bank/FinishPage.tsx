@@ -3,7 +3,6 @@ import {
   finishesApi,
   finishFilePath,
   passportPath,
-  type CardOfFinish,
   type FinishDetail,
   type FinishSummary,
 } from '@steady-gleam/contracts';
@@ -16,21 +15,22 @@ import { ValidationError } from 'yup';
 import { ApiFailure, faultOf } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
 import { sayAngle } from '../../shared/angles';
+import { ownZone } from '../../shared/clock';
 import { Field } from '../../shared/Field';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useLibrary } from '../../shared/library';
 import { newId } from '../../shared/newId';
-import { newJobLink } from '../../shared/newJobLink';
+import { isCount, newJobLink } from '../../shared/newJobLink';
 import { Notice } from '../../shared/Notice';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { TouchingStrip } from '../../shared/TouchingStrip';
 import { useCopyFinish, useFinish, useNearest, useRemoveFinish, useRenameFinish } from '../../shared/useFinishes';
 import { useUnits } from '../../shared/units';
+import { daySaid } from '../../shared/timeOfDay';
 import { askedAt, askedOf, sayKnown, sayMade, sayRung } from './bankModel';
 import { CardView } from './CardView';
 import { FinishPhotos } from './FinishPhotos';
-
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+import { ReadBefore } from './ReadBefore';
 
 /** One finish: its name and codes, what makes it and made it, its cards, the jobs that use it; and a card looked at again. */
 export function FinishPage() {
@@ -50,7 +50,7 @@ export function FinishPage() {
 
 function FinishSheet({ detail }: { detail: FinishDetail }) {
   const { library } = useLibrary();
-  const { finish, cards, versions, target } = detail;
+  const { finish, cards, versions, target, targetBefore } = detail;
   const canSpray = finish.mixId !== null && finish.family !== null;
   const open = finish.jobs.find((j) => !j.removed) ?? null;
   return (
@@ -72,7 +72,12 @@ function FinishSheet({ detail }: { detail: FinishDetail }) {
               label="Target, face to flop"
             />
           ) : null}
-          <Cards cards={cards} strip={finish.strip} version={finish.version} />
+          <ReadBefore before={targetBefore} now={target ? [target] : []} what="The target" />
+          {cards.length ? (
+            cards.map((c) => <CardView key={c.card.id} finishId={finish.id} of={c} strip={finish.strip} />)
+          ) : (
+            <Typography sx={{ color: 'text.secondary' }}>No let-down card was begun for it.</Typography>
+          )}
           {canSpray && cards.some((c) => c.rungs.length > 0) ? <LookAgain finish={finish} /> : null}
         </Box>
         <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
@@ -100,8 +105,8 @@ function FinishSheet({ detail }: { detail: FinishDetail }) {
           >
             {versions.map((v) => (
               <li key={v.to}>
-                {v.from === v.to ? `Version ${v.to}` : `Versions ${v.from} to ${v.to}`}, until{' '}
-                {DAY.format(new Date(v.until))}: {sayMade(v, library)}
+                {v.from === v.to ? `Version ${v.to}` : `Versions ${v.from} to ${v.to}`}, until {daySaid(v.until)}:{' '}
+                {sayMade(v, library)}
                 {v.matching === finish.matching ? '' : `, matching ${v.matching || 'nothing'}`}
               </li>
             ))}
@@ -120,32 +125,11 @@ function saySprayed(sprayed: number | null, versions: FinishDetail['versions']):
   return was ? `, sprayed version ${was.to}` : ', sprayed as it is now';
 }
 
-function Cards({
-  cards,
-  strip,
-  version,
-}: {
-  cards: readonly CardOfFinish[];
-  strip: readonly AngleLab[];
-  version: number;
-}) {
-  if (!cards.length)
-    return <Typography sx={{ color: 'text.secondary' }}>No let-down card was begun for it.</Typography>;
-  return (
-    <>
-      {cards.map((c) => (
-        <CardView key={`${c.card.id}${version}`} of={c} strip={strip} />
-      ))}
-    </>
-  );
-}
-
 /** What can be done with it: a job as it is, a copy as a start, papers and a file. */
 function Uses({ finish, canSpray, openJobId }: { finish: FinishSummary; canSpray: boolean; openJobId: string | null }) {
   const units = useUnits();
   const navigate = useNavigate();
   const copy = useCopyFinish(finish.id);
-  const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
   return (
     <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
       {canSpray ? (
@@ -170,7 +154,7 @@ function Uses({ finish, canSpray, openJobId }: { finish: FinishSummary; canSpray
           To its card
         </Button>
       ) : null}
-      <Button component="a" href={passportPath(finish.id, units.system, timeZone)} target="_blank" variant="outlined">
+      <Button component="a" href={passportPath(finish.id, units.system, ownZone())} target="_blank" variant="outlined">
         Passport
       </Button>
       <Button component="a" href={finishFilePath(finish.id)} download variant="outlined">
@@ -209,7 +193,7 @@ function LookAgain({ finish }: { finish: FinishSummary }) {
             height={64}
             label="The card over what you read"
           />
-          {near.coats !== null && finish.pick ? (
+          {isCount(near.coats) && finish.pick ? (
             <Box>
               <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
                 New job: this card, rung {sayRung(near.coats)}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { NearestFinish } from '@steady-gleam/core/bank';
 import { libraryOf } from '@steady-gleam/core/materials';
-import { newJobLink, startOf } from '../../shared/newJobLink';
+import { isCount, newJobLink, startOf } from '../../shared/newJobLink';
 import { askedAt, queryOf, sayKnown, sayMade, sayNear } from './bankModel';
 
 const angle = (aspecular: number, l = 50) => ({ incidence: 45, aspecular, lab: [l, 10, -5] as const });
@@ -49,6 +49,19 @@ describe('the address of the bank', () => {
     expect(of(`words=${'x'.repeat(500)}&family=velvet&sort=up&proven=1&by=smell`)).toEqual({
       ...{ words: 'x'.repeat(120), family: null, sort: 'latest', proven: false, ids: [], by: 'words' },
     });
+  });
+
+  it('begins a job only with a count that can be laid', () => {
+    expect([0, 0.4, 0.5, 3.4, 12, 12.1, NaN, null].map(isCount)).toEqual([
+      false,
+      false,
+      true,
+      true,
+      true,
+      false,
+      false,
+      false,
+    ]);
   });
 
   it('of a new job carries finish, count and what the object reads; anything else in its state is none', () => {

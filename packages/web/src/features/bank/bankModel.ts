@@ -1,5 +1,5 @@
 import type { FinishQuery, FinishSummary } from '@steady-gleam/contracts';
-import type { AngleLab, NearestFinish } from '@steady-gleam/core/bank';
+import { sharedAngles, type AngleLab, type NearestFinish } from '@steady-gleam/core/bank';
 import type { Lab } from '@steady-gleam/core/colour';
 import { andControl, FAMILIES, FAMILY_IDS, STYLES } from '@steady-gleam/core/finishes';
 import { averageReadings, type Reading } from '@steady-gleam/core/formats';
@@ -65,10 +65,7 @@ export function sayNear(near: NearestFinish, name: string, of: number): string {
  * is asked by now than the finish was found for.
  */
 export function askedAt(asked: readonly AngleLab[], angles: readonly AngleLab[]): Lab[] | undefined {
-  const labs = angles.flatMap((g) => {
-    const own = asked.find((h) => h.incidence === g.incidence && h.aspecular === g.aspecular);
-    return own ? [own.lab] : [];
-  });
+  const labs = sharedAngles(angles, asked).map((g) => g.other);
   return labs.length === angles.length ? labs : undefined;
 }
 

@@ -3,8 +3,7 @@ import { cardsApi, type EarlierHand } from '@steady-gleam/contracts';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../shared/apiClient';
-
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+import { daySaid } from '../../shared/timeOfDay';
 
 /** Cards whose hand this one is told of: the same gun, style and family. One that is odd can be left out. */
 export function HandSources({ earlier }: { earlier: readonly EarlierHand[] }) {
@@ -25,7 +24,7 @@ export function HandSources({ earlier }: { earlier: readonly EarlierHand[] }) {
             <Link to={`/bank/${h.finishId}`} style={{ color: 'inherit' }}>
               {h.finishName}
             </Link>
-            , {DAY.format(new Date(h.at))}
+            , {daySaid(h.at)}
           </Typography>
           <Button
             variant="text"

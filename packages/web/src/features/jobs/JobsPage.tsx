@@ -37,8 +37,9 @@ export function JobsPage() {
   const query = { ...asked, words: useRested(asked.words, 150) };
   const pages = useJobPages(query);
   const isSearch = asked.words !== '' || asked.family !== null || asked.status !== 'listed';
-  // The lead is about what is next, whatever is searched for.
-  const lead = useJobPages(isSearch ? { words: '', family: null, status: 'open', sort: 'next' } : query);
+  // The lead is about what is next, whatever is searched for and in whatever order.
+  const isOther = isSearch || asked.sort !== 'next';
+  const lead = useJobPages(isOther ? { words: '', family: null, status: 'open', sort: 'next' } : query);
   const now = useNow(10_000);
   const [undoable, setUndoable] = useState<Done | null>(null);
   if (!pages.first && !pages.error) return <Notice title="Opening the jobs …" />;

@@ -20,7 +20,7 @@ import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../shared/Field';
 import { useLibrary } from '../../shared/library';
-import { startOf } from '../../shared/newJobLink';
+import { isCount, startOf } from '../../shared/newJobLink';
 import { useFinish, useFinishPages } from '../../shared/useFinishes';
 import { newId } from '../../shared/newId';
 
@@ -56,8 +56,8 @@ export function NewJobPage() {
   const { data: own } = useFinish(finishId);
   const used = finishId ? (own?.finish ?? null) : null;
   const start = startOf(useLocation().state);
-  const asked = Number(params.get('coats'));
-  const coats = params.get('coats') !== null && asked >= 0.5 && asked <= 12 ? asked : null;
+  const asked = params.get('coats') === null ? null : Number(params.get('coats'));
+  const coats = isCount(asked) ? asked : null;
   const isGiven = used !== null && used.id === given;
   /** What a finish that is there already says of itself counts; the fields it fills are not asked again. */
   const submit = (v: NewJob) =>

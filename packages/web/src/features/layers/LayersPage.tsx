@@ -1,3 +1,4 @@
+import { fileName } from '@steady-gleam/core/formats';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import {
   arrayMove,
@@ -26,7 +27,7 @@ import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
-import { downloadPng, fileName } from '../../shared/download';
+import { downloadPng } from '../../shared/download';
 import { MeasureField } from '../../shared/MeasureField';
 import { useUnits } from '../../shared/units';
 import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';

@@ -1,14 +1,14 @@
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
 import { countsControl, FAMILIES, STYLES, withCount } from '@steady-gleam/core/finishes';
-import { mapToCsv } from '@steady-gleam/core/formats';
+import { fileName, mapToCsv } from '@steady-gleam/core/formats';
 import { findMix } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useCompareList } from '../../shared/compareList';
-import { download, downloadPng, fileName } from '../../shared/download';
+import { download, downloadPng } from '../../shared/download';
 import { pickedCount, pickOf, mixOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';

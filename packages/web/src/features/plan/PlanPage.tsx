@@ -54,7 +54,7 @@ export function PlanPage() {
           {isPicked(detail.job) ? (
             <Button
               component="a"
-              href={jobSheetPath(detail.job.id, units.system, ownZone())}
+              href={jobSheetPath(detail.job.id, units.system, ownZone(), 'plan')}
               target="_blank"
               variant="outlined"
             >
@@ -65,6 +65,16 @@ export function PlanPage() {
               Job sheet: pick first
             </Button>
           )}
+          {detail.events.some((e) => e.kind === 'sprayed') ? (
+            <Button
+              component="a"
+              href={jobSheetPath(detail.job.id, units.system, ownZone(), 'done')}
+              target="_blank"
+              variant="outlined"
+            >
+              Sheet as done
+            </Button>
+          ) : null}
           <Button component={Link} to={`/jobs/${detail.job.id}/booth`} variant="contained">
             To the booth
           </Button>

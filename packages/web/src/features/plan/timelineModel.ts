@@ -1,9 +1,10 @@
+import { fileName } from '@steady-gleam/core/formats';
 import type { Batch, SprayPlan } from '@steady-gleam/contracts';
 import type { PlannedTask } from '@steady-gleam/core/booth';
 import { checkTask, jobTimeline, sayCheckOf, type JobTimeline } from '@steady-gleam/core/jobs';
 import { sayCoat, type PlannedCoat } from '@steady-gleam/core/spraying';
 import { createEvents, type EventAttributes } from 'ics';
-import { download, fileName } from '../../shared/download';
+import { download } from '../../shared/download';
 import { timeOfDay } from '../../shared/timeOfDay';
 import type { JobWorked } from '../../shared/useJobWork';
 

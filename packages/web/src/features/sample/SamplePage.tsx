@@ -1,3 +1,4 @@
+import { fileName } from '@steady-gleam/core/formats';
 import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 
 import type { Lab } from '@steady-gleam/core/colour';
@@ -10,7 +11,7 @@ import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useCompareList } from '../../shared/compareList';
-import { downloadPng, fileName } from '../../shared/download';
+import { downloadPng } from '../../shared/download';
 import { useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { pickOf, countCoats, targetOf } from '../../shared/jobModel';
