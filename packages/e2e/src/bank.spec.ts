@@ -97,6 +97,19 @@ test('a darker one comes in: read, found in the bank, this card at a count betwe
     expect(await seriousFaults(page)).toEqual([]);
   });
 
+  await test.step('a card has its page, with what was read of it before', async () => {
+    const rung = kept.cards[0]!.rungs[0]!;
+    const again = { ...rung, id: randomUUID(), readings: rung.readings.map((r) => ({ ...r, l: r.l + 2 })) };
+    const sent = await page.request.post(`${server.address}/api/finishes/${finishId}/readings`, { data: again });
+    expect(sent.status()).toBe(201);
+    await page.goto(`${server.address}/bank/${finishId}`);
+    await page.getByRole('link', { name: 'the card by itself, 1 read before' }).click();
+    await expect(page.getByRole('region', { name: 'The card, read before' })).toContainText(
+      /^Read beforeRung 2, .*, replaced; max \d\.\d dE00 from what is in force$/,
+    );
+    expect(await seriousFaults(page)).toEqual([]);
+  });
+
   await test.step('by a look, which answers while it moves; by keyboard along the list', async () => {
     await page.goto(`${server.address}/bank?by=look`);
     await page.getByRole('slider', { name: /^Lightness/ }).focus();
@@ -125,7 +138,7 @@ test('codes, a copy as a start, and a file that goes to another shop: what is mi
   await page.goto(`${server.address}/bank`);
   await page.getByLabel('Search the bank').fill('organ');
   await page.getByRole('button', { name: /the board over the organ/ }).click();
-  await page.getByRole('link', { name: 'Open: cards, history, look again' }).click();
+  await page.getByRole('link', { name: 'Cards and history' }).click();
   await page.getByLabel('Codes').fill('R-3, R-3');
   await page.getByRole('button', { name: 'Keep name and codes' }).click();
   await expect(page.getByText('The same code stands there twice.')).toBeVisible();

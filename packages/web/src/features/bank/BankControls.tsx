@@ -29,7 +29,7 @@ export function BankControls({
       </ToggleButtonGroup>
       {query.by === 'words' ? (
         <>
-          <Box sx={{ flex: '1 1 200px', maxWidth: 320 }}>
+          <Box sx={{ flex: '1 1 280px' }}>
             <Field
               label="Search the bank"
               type="search"
@@ -37,10 +37,10 @@ export function BankControls({
               onChange={(e) => onChange({ words: e.target.value })}
             />
           </Box>
-          <Box sx={{ width: 150 }}>
+          <Box sx={{ width: 200 }}>
             <FamilyField value={query.family} onPick={(family) => onChange({ family })} />
           </Box>
-          <Box sx={{ width: 150 }}>
+          <Box sx={{ width: 200 }}>
             <Field label="First" select value={query.sort} onChange={(e) => onChange({ sort: e.target.value })}>
               <option value="latest">Latest</option>
               <option value="name">By name</option>

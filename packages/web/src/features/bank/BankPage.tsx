@@ -69,7 +69,9 @@ export function BankPage() {
         ? isSearch
           ? 'Nothing in the bank answers to that.'
           : 'The bank is empty. A new job puts its finish here.'
-        : `${total === 1 ? 'One finish' : `${total} finishes`}${isSearch ? ' answer to that' : ''}.`;
+        : total === 1
+          ? `One finish${isSearch ? ' answers to that' : ''}.`
+          : `${total} finishes${isSearch ? ' answer to that' : ''}.`;
   return (
     <Box sx={{ display: 'flex', minHeight: '100vh' }}>
       <Box sx={{ flex: 1, minWidth: 0, p: '18px 22px 28px' }}>

@@ -59,10 +59,7 @@ export function FinishAside({
           ...(card.card.settings.distanceCm
             ? [['distance', units.say('distance', card.card.settings.distanceCm)] as [string, string]]
             : []),
-          [
-            'on the piece stop first at',
-            card.card.firstStop === null ? 'not said yet' : `${sayRung(card.card.firstStop)} coats`,
-          ],
+          ['stop first at', card.card.firstStop === null ? 'not said yet' : `${sayRung(card.card.firstStop)} coats`],
         ] as [string, string][])
       : []),
     ['used by', finish.jobs.length === 1 ? 'one job' : `${finish.jobs.length} jobs`],
@@ -112,7 +109,7 @@ export function FinishAside({
           </Box>
         ))}
       </Box>
-      <Box sx={{ flex: 1 }} />
+      <Box sx={{ flex: 1, px: 1, whiteSpace: 'nowrap' }} />
       {near && isCount(near.coats) && canSpray && finish.pick ? (
         <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
           New job: this card, rung {sayRung(near.coats)}
@@ -123,7 +120,7 @@ export function FinishAside({
         </Button>
       ) : null}
       <Button component={Link} to={`/bank/${finish.id}`} variant="outlined">
-        Open: cards, history, look again
+        Cards and history
       </Button>
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button
@@ -131,11 +128,17 @@ export function FinishAside({
           href={passportPath(finish.id, units.system, ownZone())}
           target="_blank"
           variant="outlined"
-          sx={{ flex: 1 }}
+          sx={{ flex: 1, px: 1, whiteSpace: 'nowrap' }}
         >
           Passport
         </Button>
-        <Button component="a" href={finishFilePath(finish.id)} download variant="outlined" sx={{ flex: 1 }}>
+        <Button
+          component="a"
+          href={finishFilePath(finish.id)}
+          download
+          variant="outlined"
+          sx={{ flex: 1, px: 1, whiteSpace: 'nowrap' }}
+        >
           Save as file
         </Button>
       </Box>

@@ -101,7 +101,7 @@ function FinishSheet({ detail }: { detail: FinishDetail }) {
           </Group>
           <Group
             title={`Versions; this is ${finish.version}`}
-            none="It was never changed since it stood for a while, or since it was sprayed."
+            none="None before this: it was not changed after it was sprayed, or had stood for a while."
           >
             {versions.map((v) => (
               <li key={v.to}>

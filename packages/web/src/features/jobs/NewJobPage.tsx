@@ -93,8 +93,14 @@ export function NewJobPage() {
       }}
       sx={{ p: '18px 28px 28px', maxWidth: 860 }}
     >
-      <Answer why="Then you read the target; the match map and the let-down card follow from it.">
-        What are you finishing, and what must it match?
+      <Answer
+        why={
+          used?.pick
+            ? 'Its plan is ready then; where this piece differs from what was matched, read it and look again.'
+            : 'Then you read the target; the match map and the let-down card follow from it.'
+        }
+      >
+        {used ? `What are you finishing with ${used.name}?` : 'What are you finishing, and what must it match?'}
       </Answer>
       <Box sx={{ display: 'grid', gap: 2.5, gridTemplateColumns: '1fr 1fr' }}>
         <Field
