@@ -14,7 +14,7 @@ export function BankControls({
   onChange: (next: Record<string, string>) => void;
 }) {
   return (
-    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 1.5 }}>
+    <Box sx={{ display: 'flex', columnGap: 1.5, rowGap: 0.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 1.5 }}>
       <ToggleButtonGroup
         exclusive
         value={query.by}
@@ -37,6 +37,8 @@ export function BankControls({
               onChange={(e) => onChange({ words: e.target.value })}
             />
           </Box>
+          {/* What narrows the list stands on a line of its own. */}
+          <Box sx={{ flexBasis: '100%', height: 0 }} />
           <Box sx={{ width: 200 }}>
             <FamilyField value={query.family} onPick={(family) => onChange({ family })} />
           </Box>
