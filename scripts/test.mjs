@@ -50,19 +50,28 @@ function suite(name, command, args, report, count, options) {
   if ((status !== 0 && found.failed === 0) || found.passed + found.failed === 0) failed++;
 }
 
-function ensureChromium() {
-  if (existsSync('/usr/bin/chromium')) return;
-  console.log('Installing Chromium from Debian’s packages …');
+/** What the journeys need of the machine, by what is there when it is there: a browser, its certificates' tool, a database server. */
+const NEEDED = [
+  ['/usr/bin/chromium', 'chromium'],
+  ['/usr/bin/certutil', 'libnss3-tools'],
+  ['/usr/lib/postgresql', 'postgresql'],
+];
+
+function ensureMachine() {
+  const missing = NEEDED.filter(([path]) => !existsSync(path)).map(([, name]) => name);
+  if (!missing.length) return;
+  console.log(`Installing ${missing.join(', ')} from Debian’s packages …`);
   const apt = (...args) =>
     spawnSync('apt-get', args, {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update');
-  apt('install', '-y', 'chromium');
+  apt('install', '-y', ...missing);
 }
 
 ensureInstalled();
+ensureMachine();
 mkdirSync(join(root, '.cache'), { recursive: true });
 await sideBySide([
   { name: 'lint, format, dependency direction', command: 'npm', args: ['run', '--silent', 'lint'] },
@@ -82,7 +91,6 @@ suite(
   (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites }),
 );
 check('build', process.execPath, ['scripts/start.mjs', '--build-only']);
-ensureChromium();
 suite(
   'end to end',
   process.execPath,

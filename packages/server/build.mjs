@@ -1,8 +1,10 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: ['src/main.ts'],
-  outfile: 'dist/main.js',
+  // The program, the two commands that copy a shop and bring it back, and the thread that draws papers.
+  entryPoints: ['src/main.ts', 'src/backup.ts', 'src/restore.ts', 'src/printing/pdfWorker.ts'],
+  outdir: 'dist',
+  entryNames: '[name]',
   bundle: true,
   platform: 'node',
   format: 'esm',

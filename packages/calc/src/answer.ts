@@ -1,4 +1,4 @@
-import { refuseInherited } from '@steady-gleam/contracts';
+import { oddIn } from '@steady-gleam/contracts';
 import { calcSchemas, type CalcName } from './schemas';
 import { CoreError } from '@steady-gleam/core/errors';
 import { ValidationError } from 'yup';
@@ -21,10 +21,12 @@ const failed = (id: unknown, code: string, message: string, fields?: Record<stri
 export function answer(line: string): Reply {
   let request: Record<string, unknown>;
   try {
-    request = JSON.parse(line, refuseInherited) as Record<string, unknown>;
+    request = JSON.parse(line) as Record<string, unknown>;
   } catch {
     return failed(null, 'badJson', 'This line is not JSON.');
   }
+  const odd = oddIn(request);
+  if (odd !== null) return failed(null, 'badJson', odd);
   if (typeof request !== 'object' || request === null || Array.isArray(request)) {
     return failed(null, 'badJson', 'A request is a JSON object.');
   }

@@ -86,10 +86,11 @@ export const removeBatchSchema = object({ version, removed: boolean().required()
 export const BATCH_SIZES = ['label', 'sheet'] as const;
 
 export const batchesApi = {
+  /** Those in use, the newest ones, and of every gun the newest that teach it; of one job all of them. */
   list: endpoint({
     method: 'GET',
     path: '/api/batches',
-    body: null,
+    body: object({ jobId: string().uuid().optional() }).noUnknown(),
     reply: array(storedBatchSchema.required()).required(),
   }),
   add: endpoint({ method: 'POST', path: '/api/batches', body: batchSchema, reply: storedBatchSchema }),

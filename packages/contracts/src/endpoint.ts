@@ -38,3 +38,8 @@ export function pathOf(path: string, params: Record<string, string> = {}): strin
 
 /** Header of every answer of the API: the server's clock, ms since 1970. */
 export const SERVER_TIME_HEADER = 'X-Server-Time';
+/** Header of every answer of the API: which build of the program answers. */
+export const BUILD_HEADER = 'X-Program-Build';
+
+/** Says whether the server and its data are there; to everybody. */
+export const HEALTH_PATH = '/api/health';

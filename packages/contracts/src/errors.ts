@@ -1,6 +1,16 @@
 /** Every error the API answers with: its HTTP status and the sentence for people when there is nothing more exact. */
 export const ERROR_CATALOGUE = {
   badRequest: { status: 400, message: 'Something in this entry needs changing; see the marked fields.' },
+  locked: { status: 401, message: 'This device is not signed in. Enter the shop’s passcode.' },
+  wrongCode: { status: 401, message: 'This is not the shop’s passcode.' },
+  lookOnly: {
+    status: 403,
+    message: 'This device may look only. Sign in with the shop’s passcode to change something.',
+  },
+  foreign: {
+    status: 403,
+    message: 'This came from another page than the shop’s own, or by a name that is not this machine’s.',
+  },
   notFound: { status: 404, message: 'This is not here any more. Go back to the jobs and look again.' },
   stale: {
     status: 409,
@@ -17,6 +27,10 @@ export const ERROR_CATALOGUE = {
       'What is stored here can’t be read any more. Nothing was changed; the log of the program names what is wrong.',
   },
   tooMany: { status: 429, message: 'Too many requests at once. Wait a minute and try again.' },
+  busy: {
+    status: 503,
+    message: 'The shop’s data does not answer just now. Nothing was stored; try again in a moment.',
+  },
   internal: { status: 500, message: 'The program made a mistake. Nothing was stored; try again.' },
 } as const;
 

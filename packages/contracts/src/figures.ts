@@ -36,7 +36,7 @@ export const moment = () =>
 const [FIRST_MOMENT, LAST_MOMENT] = [Date.UTC(1900, 0, 1), Date.UTC(2200, 0, 1)];
 
 /** The largest whole number a row keeps. */
-const MOST_INTEGER = 2_147_483_647;
+export const MOST_INTEGER = 2_147_483_647;
 /** Of a stored row; an edit that names another one is refused. */
 export const version = number().integer().min(1).max(MOST_INTEGER).required();
 /** The version beside what is put: 0 for something new. */

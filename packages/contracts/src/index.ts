@@ -1,6 +1,8 @@
 export {
   endpoint,
   pathOf,
+  BUILD_HEADER,
+  HEALTH_PATH,
   SERVER_TIME_HEADER,
   type BodyOf,
   type Endpoint,
@@ -8,7 +10,7 @@ export {
   type ReplyOf,
 } from './endpoint';
 export { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from './errors';
-export { isText, refuseInherited } from './json';
+export { isText, oddIn } from './json';
 export {
   aSchema,
   bSchema,
@@ -95,6 +97,15 @@ export {
 } from './jobs';
 export { damagedApi, type Damaged } from './damaged';
 export {
+  CODE_LENGTH,
+  copyPath,
+  sessionApi,
+  shopPlaceApi,
+  type ShopCopy,
+  type ShopDevice,
+  type ShopPlace,
+} from './door';
+export {
   materialsApi,
   ownCarrierSchema,
   ownDyeSchema,
@@ -131,5 +142,5 @@ export {
   type PassSettings,
   type SprayPlan,
 } from './plan';
-export { jobEventSchema, logApi } from './log';
+export { isPlainEvent, jobEventSchema, logApi, type StoredEvent } from './log';
 export { familyLimitsSchema, limitsApi, limitsSchema, type FamilyLimits } from './limits';

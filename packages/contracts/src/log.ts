@@ -2,9 +2,9 @@ import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import { EVENT_KINDS, WAY_KINDS, WORK_KINDS } from '@steady-gleam/core/jobs';
 import type { EventKind, JobEvent, WayKind, WorkKind } from '@steady-gleam/core/jobs';
 import { EYE_VIEWS, type EyeView } from '@steady-gleam/core/letdown';
-import { array, boolean, number, object, string, type Schema } from 'yup';
+import { array, boolean, number, object, string, type ObjectSchema, type Schema } from 'yup';
 import { endpoint } from './endpoint';
-import { figure, trimmed } from './figures';
+import { figure, MOST_INTEGER, trimmed } from './figures';
 import { mendReachSchema } from './plan';
 import { seenFields } from './verdicts';
 
@@ -80,6 +80,47 @@ const mend = object({
   steps: array(mendStep.required()).required().min(1).max(40),
 }).noUnknown();
 
+const [MOST_CELLS, MOST_TEXT] = [200, 400] as const;
+
+/**
+ * Whether a stored event is plainly what {@link jobEventSchema} takes, without a look and a mend: most of a long log, told in a
+ * hundredth of the time. False says nothing: then the schema decides.
+ */
+export function isPlainEvent(e: JobEvent): boolean {
+  const isRef = (v: unknown, most: number) => typeof v === 'string' && v.length > 0 && v.length <= most;
+  const isMaybe = (v: unknown) => v === null || (typeof v === 'string' && v.length <= 200);
+  const isWithin = (v: unknown, most: number) => typeof v === 'number' && v >= 0 && v <= most;
+  return (
+    UUID.test(e.id) &&
+    Number.isInteger(e.at) &&
+    isWithin(e.at, LATEST_AT) &&
+    EVENT_KINDS.includes(e.kind) &&
+    isMaybe(e.layerId) &&
+    isMaybe(e.checkId) &&
+    (e.coats === null || isWithin(e.coats, 20)) &&
+    e.look === null &&
+    e.mend === null &&
+    typeof e.text === 'string' &&
+    e.text.length <= MOST_TEXT &&
+    Array.isArray(e.cells) &&
+    e.cells.length <= MOST_CELLS &&
+    e.cells.every(
+      (c) =>
+        isRef(c?.coatId, 200) &&
+        isRef(c.areaId, 60) &&
+        Object.entries(c).every(([key, v]) => {
+          if (key === 'coatId' || key === 'areaId') return true;
+          if (key === 'layerId') return isMaybe(v);
+          if (key === 'name') return typeof v === 'string' && v.length <= 120;
+          if (key === 'coats') return isWithin(v, 20);
+          if (key === 'filmUm') return isWithin(v, 2000);
+          return key === 'spot' && (v === null || (typeof v === 'string' && v.length <= 40));
+        }),
+    )
+  );
+}
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i;
+
 /** One thing that happened to a job, in the booth or told at the desk; id and time are made there. */
 export const jobEventSchema = object({
   id: string().uuid().required(),
@@ -88,22 +129,44 @@ export const jobEventSchema = object({
   kind: string()
     .oneOf<EventKind>([...EVENT_KINDS])
     .required(),
-  cells: array(cell.required()).required().max(200),
+  cells: array(cell.required()).required().max(MOST_CELLS),
   layerId: string().max(200).nullable().defined(),
   checkId: string().max(200).nullable().defined(),
   coats: number().min(0).max(20).nullable().defined(),
   look: look.nullable().default(null).defined(),
   mend: mend.nullable().default(null).defined(),
-  text: string().max(400, 'Keep the note under 400 letters.').defined(),
+  text: string().max(MOST_TEXT, 'Keep the note under 400 letters.').defined(),
 }).noUnknown() as unknown as Schema<JobEvent>;
 
-const events = array(jobEventSchema.required()).required();
-const sent = object({ events: array(jobEventSchema.required()).required().min(1).max(500) }).noUnknown();
+/** An event as the server has it. */
+export interface StoredEvent extends JobEvent {
+  /** Where it stands in the order in which the log came in; the newest is the highest. */
+  readonly sequence: number;
+}
+const storedEventSchema = (jobEventSchema as unknown as ObjectSchema<JobEvent>).shape({
+  sequence: number().integer().min(0).required(),
+}) as unknown as Schema<StoredEvent>;
 
-/** The log of a job, and that of the run of a finish's card. Each event is stored once however often it is sent; all of a request or none. */
+/** Most events in a request. */
+const EVENTS_AT_ONCE = 500;
+
+const since = number().integer().min(0).max(MOST_INTEGER);
+const events = array(storedEventSchema.required()).required();
+/** Only what came in after an event is told; left out, the whole log. A number the log has not reached yet: the whole log too. */
+const after = object({ since: since.optional() }).noUnknown();
+/** What came in after an event is answered, also what others sent; without it only what was sent. */
+const sent = object({
+  events: array(jobEventSchema.required()).required().min(1).max(EVENTS_AT_ONCE),
+  since: since.optional(),
+}).noUnknown();
+
+/**
+ * The log of a job, and that of the run of a finish's card. Each event is stored once however often it is sent; all of a request or
+ * none. Events come in the order of their sequence, so that a device asks only for what it has not got.
+ */
 export const logApi = {
-  readLog: endpoint({ method: 'GET', path: '/api/jobs/:id/events', body: null, reply: events }),
+  readLog: endpoint({ method: 'GET', path: '/api/jobs/:id/events', body: after, reply: events }),
   addEvents: endpoint({ method: 'POST', path: '/api/jobs/:id/events', body: sent, reply: events }),
-  readCardLog: endpoint({ method: 'GET', path: '/api/finishes/:id/card/events', body: null, reply: events }),
+  readCardLog: endpoint({ method: 'GET', path: '/api/finishes/:id/card/events', body: after, reply: events }),
   addCardEvents: endpoint({ method: 'POST', path: '/api/finishes/:id/card/events', body: sent, reply: events }),
 } as const;

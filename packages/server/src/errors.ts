@@ -9,15 +9,25 @@ export class ApiError extends Error {
     readonly code: ErrorCode,
     readonly fields?: Record<string, string>,
     message: string = ERROR_CATALOGUE[code].message,
+    /** Seconds after which the same is worth another try. */
+    readonly retryAfterS?: number,
   ) {
     super(message);
   }
 }
 
+/** Faults told of one request: the first ones. */
+export const MOST_FIELDS = 20;
+
 /** Field paths and sentences of a yup error; the first sentence of a field wins. */
 export function fieldsOf(error: ValidationError): Record<string, string> {
   const fields: Record<string, string> = {};
-  for (const e of error.inner.length ? error.inner : [error]) fields[e.path ?? ''] ??= e.message;
+  let told = 0;
+  for (const e of error.inner.length ? error.inner : [error]) {
+    if (fields[e.path ?? ''] !== undefined) continue;
+    fields[e.path ?? ''] = e.message;
+    if (++told === MOST_FIELDS) break;
+  }
   return fields;
 }
 
@@ -28,6 +38,8 @@ function toApiError(error: unknown): ApiError {
   if (error instanceof CoreError) return new ApiError('notWorkable', undefined, error.message);
   const type = (error as { type?: string }).type;
   if (type === 'entity.too.large') return new ApiError('tooLarge');
+  if (type === 'body.too.many')
+    return new ApiError('tooLarge', undefined, 'This is more than can be taken at once. Send it in parts.');
   if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') {
     return new ApiError('badRequest', undefined, 'This request could not be read as JSON.');
   }
@@ -38,11 +50,34 @@ function toApiError(error: unknown): ApiError {
   return ofDatabase(error) ?? new ApiError('internal');
 }
 
-/** What the database refuses of what came in, by the classes of SQLSTATE; null for a fault of another kind. */
+const causesOf = (error: unknown): readonly unknown[] => [error, (error as { cause?: unknown } | null)?.cause];
+
+/** SQLSTATE, or what the system says of a connection, of an error or its cause; empty where there is none. */
+const stateOf = (error: unknown): string =>
+  causesOf(error)
+    .map((e) => (e as { code?: unknown } | null | undefined)?.code)
+    .find((c): c is string => typeof c === 'string') ?? '';
+
+/** What a database that is away, full or held by others says: classes 08, 53, 57, a lock not had in time, a line that broke. */
+const isBusy = (error: unknown): boolean =>
+  /^(08...|53...|57...|55P03|25P03|25P04|40001|40P01|ECONN\w*|ETIMEDOUT|EPIPE|EHOST\w*|ENOTFOUND|EAI_\w+)$/.test(
+    stateOf(error),
+  ) ||
+  causesOf(error).some(
+    (e) =>
+      e instanceof Error &&
+      /^(timeout exceeded when trying to connect|Query read timeout|Connection terminated|Client has encountered a connection error)/.test(
+        e.message,
+      ),
+  );
+
+/** What the database says, by the classes of SQLSTATE; null for a fault of another kind. */
 function ofDatabase(error: unknown): ApiError | null {
-  const codes = [error, (error as { cause?: unknown }).cause].map((e) => (e as { code?: unknown } | undefined)?.code);
-  const code = codes.find((c): c is string => typeof c === 'string' && /^[0-9A-Z]{5}$/.test(c));
-  if (code?.startsWith('22'))
+  const code = stateOf(error);
+  if (code === '53100' || code === 'ENOSPC')
+    return new ApiError('busy', undefined, 'There is no room left on the shop’s disk. Nothing was stored.', 60);
+  if (isBusy(error)) return new ApiError('busy', undefined, undefined, 2);
+  if (/^22\w{3}$/.test(code))
     return new ApiError('badRequest', undefined, 'Something in this entry can’t be kept as it is.');
   // Something else took the id meanwhile, or what it belongs to is gone.
   if (code === '23505') return new ApiError('conflict');
@@ -58,6 +93,8 @@ export const handleErrors: ErrorRequestHandler = (error: unknown, req, res, next
   }
   const known = toApiError(error);
   if (known.code === 'internal') req.log?.error({ err: error }, 'unexpected error');
+  if (known.code === 'busy') req.log?.warn({ err: error }, 'the database is busy or away');
+  if (known.retryAfterS !== undefined) res.setHeader('Retry-After', String(known.retryAfterS));
   const body: ApiErrorBody = {
     code: known.code,
     message: known.message,

@@ -83,6 +83,20 @@ export const eventOf = (
   event: Pick<JobEvent, 'id' | 'at' | 'kind'> & Partial<Omit<JobEvent, 'id' | 'at' | 'kind'>>,
 ): JobEvent => ({ cells: [], layerId: null, checkId: null, coats: null, look: null, text: '', ...event });
 
+/** An event without whatever is kept beside it: by a device, by the server. */
+export const plainEvent = ({ id, at, kind, cells, layerId, checkId, coats, look, mend, text }: JobEvent): JobEvent => ({
+  id,
+  at,
+  kind,
+  cells,
+  layerId,
+  checkId,
+  coats,
+  look,
+  ...(mend ? { mend } : {}),
+  text,
+});
+
 /** Text of a spray that went on after its window had closed and the film was made ready for it. */
 export const SCUFFED = 'scuffed';
 /** Text of a coat more that is laid of the mix let down 1:1. */

@@ -17,6 +17,7 @@ export {
   eventOf,
   inForce,
   LET_DOWN,
+  plainEvent,
   PUT_RIGHT,
   SCUFFED,
   type CellRef,

@@ -1,5 +1,6 @@
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { mkdirSync, openSync, readFileSync, realpathSync, rmSync, writeSync, closeSync } from 'node:fs';
+import { closeSync, mkdirSync, openSync, readFileSync, realpathSync, rmSync, writeSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 
@@ -16,15 +17,30 @@ export class FolderInUseError extends Error {
 /** Releases the lock. */
 export type Release = () => Promise<void>;
 
+/** The file in the data folder that is locked. */
+const LOCK_FILE = 'in-use';
+
 /**
- * Takes the data folder for this process alone. On Linux by a name in the abstract socket space, which the kernel frees
- * however the process ends; elsewhere by a file with the holder's process id, taken over when that process is gone.
+ * Takes the data folder for this process alone. On Linux by the kernel's lock on a file in it, which is seen from every mount
+ * and container of this machine, and by a name in the abstract socket space; the kernel frees both however the process ends.
+ * Elsewhere by a file with the holder's process id, taken over when that process is gone.
  * @throws FolderInUseError when another living process holds it.
  */
 export async function lockFolder(folder: string): Promise<Release> {
   mkdirSync(folder, { recursive: true });
   const real = realpathSync(folder);
-  return process.platform === 'linux' ? lockBySocket(real) : lockByFile(real);
+  if (process.platform !== 'linux') return lockByFile(real);
+  const bySocket = await lockBySocket(real);
+  try {
+    const byKernel = lockByKernel(real);
+    return async () => {
+      byKernel?.();
+      await bySocket();
+    };
+  } catch (error) {
+    await bySocket();
+    throw error;
+  }
 }
 
 function lockBySocket(folder: string): Promise<Release> {
@@ -41,6 +57,19 @@ function lockBySocket(folder: string): Promise<Release> {
   });
 }
 
+/**
+ * The kernel's lock on the folder's own file (flock). It belongs to the opened file, which the little program `flock` is handed
+ * and this process keeps. @returns null where there is no such program: then the socket's name has to do
+ */
+export function lockByKernel(folder: string): (() => void) | null {
+  const file = openSync(join(folder, LOCK_FILE), 'a', 0o600);
+  const { status, error } = spawnSync('flock', ['--nonblock', '3'], { stdio: ['ignore', 'ignore', 'ignore', file] });
+  if (!error && status === 0) return () => closeSync(file);
+  closeSync(file);
+  if (status === 1) throw new FolderInUseError(folder);
+  return null;
+}
+
 function isAlive(pid: number): boolean {
   try {
     process.kill(pid, 0);
@@ -52,7 +81,7 @@ function isAlive(pid: number): boolean {
 
 /** Exported for its test; use {@link lockFolder}. */
 export async function lockByFile(folder: string): Promise<Release> {
-  const path = join(folder, 'in-use');
+  const path = join(folder, LOCK_FILE);
   for (let attempt = 0; attempt < 2; attempt++) {
     try {
       const file = openSync(path, 'wx');

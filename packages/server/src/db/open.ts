@@ -1,54 +1,70 @@
 import { PGlite } from '@electric-sql/pglite';
-import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import { drizzle as drizzlePglite } from 'drizzle-orm/pglite';
-import { migrate as migratePglite } from 'drizzle-orm/pglite/migrator';
-import { drizzle as drizzlePg } from 'drizzle-orm/node-postgres';
-import { migrate as migratePg } from 'drizzle-orm/node-postgres/migrator';
-import { existsSync } from 'node:fs';
+import { migrate } from 'drizzle-orm/pglite/migrator';
+import { existsSync, readdirSync } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import pg from 'pg';
 import { lockFolder } from './folderLock';
+import type { Db } from './handle';
+import { checkKnown, isPending, rowsOf } from './migrations';
 import * as schema from './schema';
+import { DamagedDataError, ofFileSystem, reasonOfEngine, StartError } from './startFaults';
+import { pointers, shopTables } from './tables';
 
-/** Driver-neutral database handle. Inside `transaction(tx => ...)` use only `tx`. */
-export type Db = PgDatabase<PgQueryResultHKT, typeof schema>;
+export type { Db } from './handle';
 
 export interface OpenDb {
   readonly db: Db;
+  /** Whether it is a server's, which more than one program can use. */
+  readonly isServer: boolean;
   readonly close: () => Promise<void>;
 }
 
 /** What is done once with a database that is new; all of it is there afterwards, or nothing. */
 export type FirstFill = (db: Db) => Promise<void>;
 
-async function openFolder(migrations: string, path: string | undefined) {
+/** What is done at the stations of opening. */
+export interface Opening {
+  /** For a database that is new. */
+  readonly fill?: FirstFill;
+  /** Before what is stored is brought up to today's tables. */
+  readonly beforeMigration?: (db: Db) => Promise<void>;
+}
+
+/** Where the embedded database stands in a data folder, and where it stands while it is made. */
+export const DATABASE = 'database';
+const MAKING = 'database.making';
+
+async function openFolder(migrations: string, path: string | undefined, before?: Opening['beforeMigration']) {
   const client = await PGlite.create(path);
   const db = drizzlePglite(client, { schema });
-  await migratePglite(db, { migrationsFolder: migrations });
+  if (path && before && (await isPending(db, migrations))) await before(db);
+  await migrate(db, { migrationsFolder: migrations });
   return { client, db };
 }
 
 /**
  * Opens and migrates an embedded database. One that is new is made under another name and gets its own when it is whole: a first
  * start that was cut off leaves nothing the next one would trip over.
- * @param folder data folder; in memory when missing (for tests). @param fill for a database that is new
+ * @param folder data folder; in memory when missing (for tests)
+ * @throws StartError, FolderInUseError
  */
-export async function openEmbedded(migrations: string, folder?: string, fill?: FirstFill): Promise<OpenDb> {
-  const release = folder ? await lockFolder(folder) : async () => {};
+export async function openEmbedded(migrations: string, folder?: string, opening: Opening = {}): Promise<OpenDb> {
+  if (!folder) return openScratch(migrations);
+  const release = await lockFolder(folder).catch((error: unknown) => {
+    throw ofFileSystem(error, folder) ?? error;
+  });
   try {
-    const path = folder ? join(folder, 'database') : undefined;
-    if (folder && path && !existsSync(path)) {
-      const making = join(folder, 'database.making');
-      await rm(making, { recursive: true, force: true });
-      const made = await openFolder(migrations, making);
-      await fill?.(made.db);
-      await made.client.close();
-      await rename(making, path);
-    }
-    const { client, db } = await openFolder(migrations, path);
+    const path = join(folder, DATABASE);
+    if (!existsSync(path)) await makeNew(migrations, folder, opening.fill);
+    // Without its version file the engine would take it for new, and make an empty one in its place.
+    else if (!existsSync(join(path, 'PG_VERSION')))
+      throw new DamagedDataError(path, readdirSync(path).length ? 'files of it are missing.' : 'it is empty.');
+    const { client, db } = await openWhole(migrations, path, opening.beforeMigration);
     return {
       db,
+      isServer: false,
       close: async () => {
         await client.close();
         await release();
@@ -56,14 +72,61 @@ export async function openEmbedded(migrations: string, folder?: string, fill?: F
     };
   } catch (error) {
     await release();
-    throw error;
+    throw error instanceof StartError ? error : (ofFileSystem(error, folder) ?? error);
   }
 }
 
-/** Opens and migrates a PostgreSQL server's database. */
-export async function openServer(migrations: string, url: string): Promise<OpenDb> {
-  const pool = new pg.Pool({ connectionString: url });
-  const db = drizzlePg(pool, { schema });
-  await migratePg(db, { migrationsFolder: migrations });
-  return { db, close: () => pool.end() };
+/** A database in memory: for tests, and to bring up what is older. */
+export async function openScratch(
+  migrations: string,
+): Promise<OpenDb & { readonly migrate: (to: string) => Promise<void> }> {
+  const { client, db } = await openFolder(migrations, undefined);
+  return {
+    db,
+    isServer: false,
+    close: () => client.close(),
+    migrate: (to) => migrate(db, { migrationsFolder: to }),
+  };
+}
+
+async function makeNew(migrations: string, folder: string, fill?: FirstFill): Promise<void> {
+  const making = join(folder, MAKING);
+  await rm(making, { recursive: true, force: true });
+  const made = await openFolder(migrations, making);
+  await fill?.(made.db);
+  await made.client.close();
+  await rename(making, join(folder, DATABASE));
+}
+
+/** Opens one that is there, and reads through its tables once: damage is told now, not in the middle of a job. */
+async function openWhole(migrations: string, path: string, before: Opening['beforeMigration']) {
+  let client: PGlite | null = null;
+  try {
+    const opened = await openFolder(migrations, path, before);
+    client = opened.client;
+    await checkKnown(opened.db, migrations);
+    await readThrough(opened.db);
+    return opened;
+  } catch (error) {
+    await client?.close().catch(() => undefined);
+    throw error instanceof StartError
+      ? error
+      : (ofFileSystem(error, path) ?? new DamagedDataError(path, reasonOfEngine(error)));
+  }
+}
+
+/**
+ * Reads through every table, and holds what points at something against it: a file that lost its rows is found by those that are
+ * missed. @throws what the engine says of a page it can't read
+ */
+async function readThrough(db: Db): Promise<void> {
+  for (const table of await shopTables(db)) await db.execute(sql`select count(*) from ${sql.identifier(table)}`);
+  for (const { of, column, to, key } of await pointers(db)) {
+    const [lost] = await rowsOf(
+      db,
+      sql`select 1 from ${sql.identifier(of)} c where c.${sql.identifier(column)} is not null
+          and not exists (select 1 from ${sql.identifier(to)} p where p.${sql.identifier(key)} = c.${sql.identifier(column)}) limit 1`,
+    );
+    if (lost) throw new Error(`rows of ${to} that ${of} belong to are gone`);
+  }
 }

@@ -99,6 +99,8 @@ export const jobs = pgTable(
     limits: jsonb('limits').$type<MatchLimits>(),
     texture: text('texture').$type<Texture>(),
     plan: jsonb('plan').$type<SprayPlan>(),
+    /** Whether anything was told of it: what is being sprayed stands first in the list. */
+    begun: boolean('begun').notNull().default(false),
     /** What was done when it was finished. */
     done: jsonb('done').$type<Done>(),
     /** When it was taken out of the list; it can be put back. */
@@ -313,5 +315,26 @@ export const jobEvents = pgTable(
     sequence: integer('sequence').generatedAlwaysAsIdentity(),
     ...stamps,
   },
-  (t) => [index('job_events_job').on(t.jobId), index('job_events_finish').on(t.finishId)],
+  (t) => [index('job_events_job').on(t.jobId, t.sequence), index('job_events_finish').on(t.finishId, t.sequence)],
 );
+
+/** A device that signed in at the shop's door. */
+export const sessions = pgTable('sessions', {
+  id: uuid('id').primaryKey(),
+  /** SHA-256 of what the device's cookie says: who reads the table can't sign in with it. */
+  tokenHash: text('token_hash').notNull().unique(),
+  /** Whether it may change anything. */
+  lookOnly: boolean('look_only').notNull(),
+  /** What the device calls itself, as far as a person can tell it by that. */
+  device: text('device').notNull(),
+  seenAt: timestamp('seen_at', { withTimezone: true }).notNull().defaultNow(),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  ...stamps,
+});
+
+/** What is set once for the whole shop, by name. */
+export const settings = pgTable('settings', {
+  name: text('name').primaryKey(),
+  value: jsonb('value').$type<unknown>().notNull(),
+  ...stamps,
+});

@@ -547,10 +547,21 @@ function runThrough(detail: JobDetail, key: number, from: Date): JobEvent[] {
   return events;
 }
 
-/** Puts the demo into a database that has no job, in one transaction: all of it or none. */
+/** Set once a database was filled, or was looked at to be: a shop that took all its jobs out gets no demo. */
+const FILLED = 'filled';
+
+/** Puts the demo into a database that is new, in one transaction: all of it or none. */
 export async function fillWithDemo(db: Db): Promise<void> {
   await db.transaction(async (tx) => {
     const repos = createRepos(tx);
+    if ((await repos.door.setting(FILLED)) !== null) return;
     if ((await repos.jobs.count()) === 0) await seedDemo(repos);
+    await repos.door.set(FILLED, true);
   });
+}
+
+/** Leaves a database that is new empty, and says so in it. */
+export async function fillWithNothing(db: Db): Promise<void> {
+  const { door } = createRepos(db);
+  if ((await door.setting(FILLED)) === null) await door.set(FILLED, true);
 }

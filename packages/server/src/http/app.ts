@@ -1,5 +1,5 @@
-import { damagedApi, isText, refuseInherited, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
-import express, { type Express } from 'express';
+import { BUILD_HEADER, damagedApi, HEALTH_PATH, isText, sessionApi, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
+import express, { type Express, type RequestHandler } from 'express';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
@@ -17,7 +17,10 @@ import { routePhotos } from '../resources/photos/routes';
 import { routeProducts } from '../resources/products/routes';
 import { routeReadings } from '../resources/readings/routes';
 import type { Repos } from '../resources/repos';
+import { routeShop, type Machine } from '../resources/shop/routes';
 import { routeVerdicts } from '../resources/verdicts/routes';
+import { checkSigns, countInText } from './bodies';
+import { doorRoutes, OWN_MACHINE, ownPagesOnly, type Door } from './door';
 import { routerOf } from './route';
 import { limitRequests, securityHeaders } from './security';
 
@@ -26,29 +29,75 @@ export interface AppOptions {
   readonly logger: Logger;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
-  /** Requests a minute from one address. */
+  /** Requests a minute from one address: of those that ask, and as many of those that tell. */
   readonly requestsAMinute?: number;
+  readonly door?: Door;
+  /** Left out where there is none to tell of: in tests. */
+  readonly machine?: Machine;
+  /** Whether the database answers. */
+  readonly isThere?: () => Promise<boolean>;
+  /** What stands before the program and may say for whom it asks; none by default. */
+  readonly trustProxy?: string | undefined;
 }
 
+const toldByServer =
+  (build: string): RequestHandler =>
+  (_req, res, next) => {
+    // Devices in a shop are minutes apart: every answer tells the one clock that counts, and which build answers.
+    res.setHeader(SERVER_TIME_HEADER, String(Date.now()));
+    if (build) res.setHeader(BUILD_HEADER, build);
+    // What the shop keeps stays in no cache between here and the page.
+    res.setHeader('Cache-Control', 'no-store');
+    next();
+  };
+
+/** Only text in paths and queries. */
+const readablePath: RequestHandler = (req, _res, next) => {
+  if (!isText(decodeURIComponent(req.url.replace(/\+/g, ' ')))) throw new ApiError('badRequest');
+  next();
+};
+
 /** The HTTP application: API under /api, the web application for every other path. */
-export function createApp({ repos, logger, webFolder, requestsAMinute = 1200 }: AppOptions): Express {
+export function createApp({
+  repos,
+  logger,
+  webFolder,
+  requestsAMinute = 1200,
+  door = OWN_MACHINE,
+  machine,
+  isThere = async () => true,
+  trustProxy,
+}: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
+  if (trustProxy !== undefined) app.set('trust proxy', /^\d+$/.test(trustProxy) ? Number(trustProxy) : trustProxy);
+  app.locals['address'] = machine?.addresses()[0] ?? '';
   app.use(securityHeaders());
   app.use(pinoHttp({ logger, useLevel: 'debug' }));
-  // Devices in a shop are minutes apart: every answer tells the one clock that counts.
-  app.use('/api', (_req, res, next) => {
-    res.setHeader(SERVER_TIME_HEADER, String(Date.now()));
-    next();
-  });
-  app.use('/api', limitRequests(requestsAMinute));
-  app.use('/api', (req, _res, next) => {
-    if (!isText(decodeURIComponent(req.url.replace(/\+/g, ' ')))) throw new ApiError('badRequest');
-    next();
-  });
-  app.use('/api', express.json({ limit: '1mb', reviver: refuseInherited }));
+  app.use(ownPagesOnly(door));
+  app.use('/api', toldByServer(machine?.build ?? ''));
+  // Pages that ask again and again use up nothing of what taps are allowed.
+  const [asking, telling] = [limitRequests(requestsAMinute), limitRequests(requestsAMinute)];
+  app.use('/api', (req, res, next) => (req.method === 'GET' ? asking : telling)(req, res, next));
+  app.use('/api', readablePath);
 
-  app.get('/api/health', (_req, res) => void res.json({ ok: true }));
+  app.get(HEALTH_PATH, async (_req, res) => {
+    const ok = await isThere();
+    res.status(ok ? 200 : 503).json({ ok });
+  });
+  const { signIn, lock, read, signOut } = doorRoutes(door, repos.door);
+  const json: RequestHandler[] = [
+    express.json({ limit: '1mb', verify: countInText }),
+    (req, _res, next) => {
+      checkSigns(req.body);
+      next();
+    },
+  ];
+  app.post(sessionApi.open.path, ...json, signIn);
+  // Behind the lock nothing of a body is looked at before it is known whose it is.
+  app.use('/api', lock, ...json);
+  app.get(sessionApi.read.path, read);
+  app.delete(sessionApi.close.path, signOut);
   const route = routerOf(app);
   route(damagedApi.list, () => repos.damaged());
   for (const resource of [
@@ -66,6 +115,7 @@ export function createApp({ repos, logger, webFolder, requestsAMinute = 1200 }: 
     routeLog,
   ])
     resource(app, route, repos);
+  if (machine) routeShop(app, route, machine, door, repos.door);
   app.use('/api', () => {
     throw new ApiError('notFound');
   });

@@ -483,11 +483,11 @@ describe('the first start', () => {
     const folder = scratch();
     mkdirSync(join(folder, 'database.making', 'base'), { recursive: true });
     writeFileSync(join(folder, 'database.making', 'PG_VERSION'), 'half');
-    const made = await openEmbedded(migrations, folder, fillWithDemo);
+    const made = await openEmbedded(migrations, folder, { fill: fillWithDemo });
     expect(await createRepos(made.db).jobs.count()).toBe(12);
     await made.close();
     expect(existsSync(join(folder, 'database.making'))).toBe(false);
-    const again = await openEmbedded(migrations, folder, fillWithDemo);
+    const again = await openEmbedded(migrations, folder, { fill: fillWithDemo });
     expect(await createRepos(again.db).jobs.count()).toBe(12);
     await again.close();
     rmSync(folder, { recursive: true });

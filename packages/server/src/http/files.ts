@@ -2,6 +2,7 @@ import { type FileEndpoint } from '@steady-gleam/contracts';
 import type { UnitSystem } from '@steady-gleam/core/units';
 import express, { type Request, type Response, type RequestHandler } from 'express';
 import { zoneOf } from '../printing/clock';
+import { isLoopback } from '../start/settings';
 
 /** The kind of picture or page some bytes are, by their first ones; null for anything else. */
 export function fileType(bytes: Uint8Array): string | null {
@@ -25,8 +26,15 @@ export const bytesOf = (req: Request): Buffer => (Buffer.isBuffer(req.body) ? re
 export const paperFor = (req: Request, path: string) => ({
   zone: zoneOf(req.query['zone']),
   units: (req.query['units'] === 'us' ? 'us' : 'metric') as UnitSystem,
-  address: `${req.protocol}://${req.get('host') ?? 'localhost'}${path}`,
+  address: `${addressFor(req)}${path}`,
 });
+
+/** By what address a paper leads back: printed at the server itself, by the one other devices open. */
+function addressFor(req: Request): string {
+  const host = req.get('host') ?? 'localhost';
+  const shop = String(req.app.locals['address'] ?? '');
+  return shop && isLoopback(host.replace(/:\d+$/, '')) ? shop : `${req.protocol}://${host}`;
+}
 
 export function sendPdf(res: Response, pdf: Buffer, name: string): void {
   res.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="${name}"` });

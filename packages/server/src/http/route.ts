@@ -2,6 +2,7 @@ import type { Endpoint } from '@steady-gleam/contracts';
 import type { Express, Request } from 'express';
 import { string, type InferType, type Schema } from 'yup';
 import { ApiError } from '../errors';
+import { readBody, saidIn } from './bodies';
 
 const idSchema = string().uuid().required();
 
@@ -27,12 +28,7 @@ export function routerOf(app: Express): Route {
       const [id, finishId] = await Promise.all(
         ['id', 'finishId'].map((name) => (req.params[name] === undefined ? '' : idOf(req, name))),
       );
-      const body = e.body
-        ? await e.body.validate((e.method === 'GET' ? req.query : req.body) ?? {}, {
-            abortEarly: false,
-            stripUnknown: false,
-          })
-        : undefined;
+      const body = e.body ? await readBody(e.body, saidIn(e.method, req)) : undefined;
       res.status(status).json(await handler(body as never, id!, finishId!));
     });
   };

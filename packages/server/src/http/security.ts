@@ -12,6 +12,7 @@ export const securityHeaders = (): RequestHandler =>
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:'],
         'worker-src': ["'self'", 'blob:'],
+        'frame-ancestors': ["'none'"],
         'upgrade-insecure-requests': null,
       },
     },

@@ -20,7 +20,9 @@ import { randomUUID } from 'node:crypto';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openEmbedded, type OpenDb } from '../db/open';
+import { insertMany } from '../db/insertMany';
+import { openEmbedded, openScratch, type OpenDb } from '../db/open';
+import { batches } from '../db/schema';
 import { createRepos } from '../resources/repos';
 import { createApp } from './app';
 
@@ -146,6 +148,52 @@ describe('products', () => {
 });
 
 describe('batches', () => {
+  it('of one job, those in use, and those a gun is taught by are told however many came after them', async () => {
+    const jobId = await makeJob();
+    const other = await makeJob();
+    const own = await openScratch(resolve('packages/server/migrations'));
+    const shop = createApp({ repos: createRepos(own.db), logger: pino({ level: 'silent' }) });
+    const [rare, busy] = STARTING_GUNS;
+    for (const gun of [rare!, busy!]) await createRepos(own.db).guns.put(gun.id, 0, gun);
+    for (const id of [jobId, other])
+      await createRepos(own.db).jobs.create({
+        ...{ id, piece: 'p', matching: 'm', family: 'candy', mixId: 'cinder-candy' },
+        ...{ coats: null, target: null, finishId: null },
+      });
+    const day = (n: number) => new Date(Date.UTC(2026, 0, 1) + n * 3600_000).toISOString();
+    const old = [
+      batchOf(jobId, { gunId: rare!.id, mixedAt: day(0) }),
+      batchOf(jobId, { gunId: busy!.id, mixedAt: day(1) }),
+      batchOf(jobId, { gunId: busy!.id, mixedAt: day(2) }),
+    ];
+    const later = Array.from({ length: 310 }, (_, i) => batchOf(other, { gunId: busy!.id, mixedAt: day(10 + i) }));
+    await insertMany(
+      own.db,
+      batches,
+      [...old, ...later].map((batch, i) => ({
+        ...{ id: batch.id, jobId: batch.jobId, gunId: batch.gunId, mixedAt: batch.mixedAt, batch },
+        // The third is in use still; all others were sprayed out.
+        ...{
+          leftMl: i === 2 ? null : 10,
+          endedAt: i === 2 ? null : batch.mixedAt,
+          teaches: true,
+          corrections: [],
+          version: 1,
+        },
+        ...{ createdAt: batch.mixedAt, updatedAt: batch.mixedAt },
+      })),
+    );
+    const listed = async (query = '') =>
+      ((await request(shop).get(`${batchesApi.list.path}${query}`).expect(200)).body as Batch[]).map((b) => b.id);
+    const all = await listed();
+    expect(all).toHaveLength(302);
+    // The only lesson of a gun that is seldom used, and a cup that sets: not what a busy gun was taught long ago.
+    expect([all.includes(old[0]!.id), all.includes(old[1]!.id), all.includes(old[2]!.id)]).toEqual([true, false, true]);
+    expect(await listed(`?jobId=${jobId}`)).toEqual(old.map((b) => b.id));
+    await request(shop).get(`${batchesApi.list.path}?jobId=x`).expect(400);
+    await own.close();
+  });
+
   it('are stored once however often they are sent, and ended once', async () => {
     const jobId = await makeJob();
     const batch = batchOf(jobId);

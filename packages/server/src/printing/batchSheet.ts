@@ -101,14 +101,7 @@ export function batchSheet(
       },
       {
         table: { headerRows: 1, widths: ['*', ...heads.slice(1).map(() => 'auto')], body: [heads, ...rows] },
-        layout: {
-          hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
-          vLineWidth: () => 0,
-          paddingTop: () => (sheet ? 3 : 0.8),
-          paddingBottom: () => (sheet ? 3 : 0.8),
-          paddingLeft: (i: number) => (i ? 5 : 0),
-          paddingRight: () => 0,
-        },
+        layout: sheet ? 'parts of a sheet' : 'parts of a label',
       },
       ...more,
     ],

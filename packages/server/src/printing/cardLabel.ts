@@ -69,14 +69,7 @@ export async function cardLabel(
         rungs.map(() => ({ text: '' })),
       ],
     },
-    layout: {
-      hLineWidth: () => 0.6,
-      vLineWidth: () => 0.6,
-      paddingTop: () => 1,
-      paddingBottom: () => 1,
-      paddingLeft: () => 1,
-      paddingRight: () => 1,
-    },
+    layout: 'boxes',
     margin: [0, text * 0.5, 0, 0],
   };
   const document: TDocumentDefinitions = {
@@ -96,13 +89,7 @@ export async function cardLabel(
                   widths: [text * 4.4, '*'],
                   body: rows.map(([name, value]) => [{ text: name, color: '#444' }, { text: value }]),
                 },
-                layout: {
-                  defaultBorder: false,
-                  paddingTop: () => 0.4,
-                  paddingBottom: () => 0.4,
-                  paddingLeft: () => 0,
-                  paddingRight: () => 2,
-                },
+                layout: 'facts of a label',
               },
             ],
           },

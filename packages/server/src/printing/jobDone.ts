@@ -19,7 +19,7 @@ import { ApiError } from '../errors';
 import { paperClock, type PaperClock } from './clock';
 import { historyOf } from './jobSheet';
 import { MM } from './pdf';
-import { cell, heading, sheet, table } from './tables';
+import { cell, counted, heading, sheet, someOf, table } from './tables';
 
 /** A photo on the paper: its bytes, and when it was taken. */
 export interface PaperPhoto {
@@ -80,7 +80,7 @@ export function jobDone(q: {
       ...(state.strays.length
         ? [
             {
-              text: `On as well, of coats the plan has no more: ${state.strays.map((c) => `${c.name} on ${sayAreas(plan, [c.areaId])}`).join(', ')}.`,
+              text: `On as well, of coats the plan has no more: ${someOf(counted(state.strays.map((c) => `${c.name} on ${sayAreas(plan, [c.areaId])}`))).join(', ')}.`,
             },
           ]
         : []),
@@ -89,13 +89,14 @@ export function jobDone(q: {
       heading('Checks'),
       {
         text:
-          state.checks
-            .filter((c) => c.is === 'passed' || c.is === 'skipped' || c.is === 'fault')
-            .map(({ check, is, reason }) => {
-              const { title } = sayCheckOf(plan, check);
-              return `[ ${is === 'passed' ? 'x' : is === 'skipped' ? '-' : '!'} ] ${title}${is === 'fault' ? `: fault, ${reason}` : is === 'skipped' ? `: left out, ${reason}` : ''}`;
-            })
-            .join('\n') || 'None was told.',
+          someOf(
+            state.checks
+              .filter((c) => c.is === 'passed' || c.is === 'skipped' || c.is === 'fault')
+              .map(({ check, is, reason }) => {
+                const { title } = sayCheckOf(plan, check);
+                return `[ ${is === 'passed' ? 'x' : is === 'skipped' ? '-' : '!'} ] ${title}${is === 'fault' ? `: fault, ${reason}` : is === 'skipped' ? `: left out, ${reason}` : ''}`;
+              }),
+          ).join('\n') || 'None was told.',
       },
       ...historyOf(plan, state, (at) => `${paper.day(new Date(at))} ${paper.time(new Date(at))}`),
       ...pictures(q.photos, paper),

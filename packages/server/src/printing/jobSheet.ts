@@ -23,7 +23,7 @@ import { sayMeasure, toShown, unitName, type Measure, type UnitSystem } from '@s
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { ApiError } from '../errors';
 import { paperClock } from './clock';
-import { cell, heading, sheet, table } from './tables';
+import { cell, heading, sheet, someOf, table } from './tables';
 
 /** The whole spraying of a job on one A4 sheet (ISO 216): how each coat is laid on which area and when, and what was done. */
 export function jobSheet(q: {
@@ -207,5 +207,5 @@ export function historyOf(plan: JobPlan, state: JobState, time: (at: number) => 
     const said = sayEvent(plan, e);
     return said ? [`${time(e.at)}  ${said}`] : [];
   });
-  return lines.length ? [heading('What was seen and noted'), { text: lines.join('\n'), fontSize: 9 }] : [];
+  return lines.length ? [heading('What was seen and noted'), { text: someOf(lines).join('\n'), fontSize: 9 }] : [];
 }

@@ -92,7 +92,7 @@ export function passport(
           widths: [22 * MM, '*'],
           body: made.map(([n, v]): TableCell[] => [cell(n, { color: '#444' }), cell(v)]),
         },
-        layout: { defaultBorder: false, paddingTop: () => 1.2, paddingBottom: () => 1.2, paddingLeft: () => 0 },
+        layout: 'facts',
         margin: [0, 6, 0, 0],
       },
       ...rungs(card, target),
@@ -217,12 +217,7 @@ function rungs(card: CardOfFinish | null, target: FinishDetail['target']): Conte
         widths: ['auto', 156, 'auto', 'auto', '*'],
         body: [['coats', '', 'dE00', 'max', 'seen'].map((h) => cell(h, { color: '#444', fontSize: 8.5 })), ...rows],
       },
-      layout: {
-        hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
-        vLineWidth: () => 0,
-        paddingTop: () => 2,
-        paddingBottom: () => 2,
-      },
+      layout: 'rungs',
     },
   ];
 }

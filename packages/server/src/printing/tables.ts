@@ -4,14 +4,21 @@ import { MM, toPdf } from './pdf';
 export const cell = (text: string, more: object = {}): TableCell => ({ text, ...more });
 export const heading = (text: string): Content => ({ text, bold: true, fontSize: 12, margin: [0, 8, 0, 2] });
 
-const LINES = {
-  hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
-  vLineWidth: () => 0,
-  paddingTop: () => 2.5,
-  paddingBottom: () => 2.5,
-  paddingLeft: (i: number) => (i ? 4 : 0),
-  paddingRight: () => 2,
-};
+/** Lines of one kind on a paper: what is more stands in the program. */
+const MOST_LINES = 200;
+
+/** The first of some lines, and how many more there are. */
+export const someOf = (lines: readonly string[]): readonly string[] =>
+  lines.length > MOST_LINES
+    ? [...lines.slice(0, MOST_LINES), `and ${lines.length - MOST_LINES} more, in the program`]
+    : lines;
+
+/** The same said several times is said once, with how often. */
+export function counted(lines: readonly string[]): readonly string[] {
+  const times = new Map<string, number>();
+  for (const line of lines) times.set(line, (times.get(line) ?? 0) + 1);
+  return [...times].map(([line, n]) => (n > 1 ? `${line} (${n} times)` : line));
+}
 
 /** A table of hairlines; the first column takes the room that is left. */
 export const table = (head: readonly string[], rows: TableCell[][]): Content => ({
@@ -20,7 +27,7 @@ export const table = (head: readonly string[], rows: TableCell[][]): Content => 
     widths: ['*', ...head.slice(1).map(() => 'auto')],
     body: [head.map((h) => cell(h, { color: '#444', fontSize: 8.5 })), ...rows],
   },
-  layout: LINES,
+  layout: 'hairlines',
 });
 
 /** An A4 sheet (ISO 216): its name and what leads beside its address as QR, and what follows. */

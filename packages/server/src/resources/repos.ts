@@ -3,6 +3,7 @@ import type { Db } from '../db/open';
 import { UNTOLD, type TellDamage } from '../db/rows';
 import { createBatchesRepo } from './batches/repo';
 import { createCardsRepo } from './cards/repo';
+import { createDoorRepo } from './door/repo';
 import { createFinishesRepo } from './finishes/repo';
 import { createGunsRepo } from './guns/repo';
 import { createJobsRepo } from './jobs/repo';
@@ -31,6 +32,8 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log, limits };
   return {
     ...all,
+    /** Codes and devices: of no list of the shop's. */
+    door: createDoorRepo(db),
     /** What the shop has, for a plan, a paper or a file. */
     shelf: async () => ({
       own: (await materials.list()).map((m) => m.material),

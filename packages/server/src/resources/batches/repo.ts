@@ -1,5 +1,5 @@
 import { batchSchema, type Batch, type CorrectBatch, type NewBatch } from '@steady-gleam/contracts';
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, type TellDamage } from '../../db/rows';
@@ -7,8 +7,8 @@ import { batches, jobs } from '../../db/schema';
 import { ApiError } from '../../errors';
 import { checkGun, checkProduct } from '../jobs/checkMixing';
 
-/** Batches told at once. */
-const MOST_BATCHES = 300;
+/** Newest batches told of any job; of each gun those it is taught by; and of all of them together. */
+const [MOST_BATCHES, LESSONS, MOST_AT_ONCE] = [300, 60, 2_000] as const;
 
 const toBatch = (row: { batches: typeof batches.$inferSelect; jobs: { piece: string } }): Batch => ({
   ...batchSchema.validateSync(row.batches.batch),
@@ -40,11 +40,32 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
     return batchRowsOf.one(row);
   };
   return {
-    /** Newest first. */
-    list: async () =>
-      batchRowsOf.many(
-        await batchRows(db).where(isNull(batches.removedAt)).orderBy(desc(batches.mixedAt)).limit(MOST_BATCHES),
-      ),
+    /**
+     * Newest first: all that are in use, the newest of the rest, and of every gun the newest it is taught by. A gun is the same on
+     * every screen however many batches there were.
+     */
+    list: async () => {
+      const newest = db
+        .select({ id: batches.id })
+        .from(batches)
+        .where(isNull(batches.removedAt))
+        .orderBy(desc(batches.mixedAt))
+        .limit(MOST_BATCHES);
+      const teaching = sql`select id from (
+        select id, row_number() over (partition by gun_id order by mixed_at desc) as place from batches
+        where removed_at is null and gun_id is not null and left_ml is not null) as lessons where place <= ${LESSONS}`;
+      return batchRowsOf.many(
+        await batchRows(db)
+          .where(
+            and(
+              isNull(batches.removedAt),
+              or(isNull(batches.endedAt), inArray(batches.id, newest), sql`${batches.id} in (${teaching})`),
+            ),
+          )
+          .orderBy(desc(batches.mixedAt))
+          .limit(MOST_AT_ONCE),
+      );
+    },
 
     /** Of one job, in the order they were mixed. */
     ofJob: async (jobId: string) =>

@@ -6,7 +6,7 @@ import { batchSheet } from '../../printing/batchSheet';
 import type { Repos } from '../repos';
 
 export function routeBatches(app: Express, route: Route, { batches }: Pick<Repos, 'batches'>): void {
-  route(batchesApi.list, () => batches.list());
+  route(batchesApi.list, ({ jobId }) => (jobId ? batches.ofJob(jobId) : batches.list()));
   route(batchesApi.add, (body) => batches.add(body), 201);
   route(batchesApi.remove, (body, id) => batches.remove(id, body.version, body.removed));
   route(batchesApi.correct, (body, id) => batches.correct(id, body));

@@ -2,8 +2,12 @@ import type { jobsApi, JobQuery, JobSummary, ReplyOf } from '@steady-gleam/contr
 import { CoreError } from '@steady-gleam/core/errors';
 import { filmOf, jobState, runOf, workOfJob, type JobPlan } from '@steady-gleam/core/jobs';
 import { libraryOf } from '@steady-gleam/core/materials';
+import { setImmediate as othersTurn } from 'node:timers/promises';
 import type { Repos } from '../repos';
 import type { Listed } from './repo';
+
+/** Jobs whose standing is kept, and whose logs are read at once. */
+const [MOST_KEPT, AT_ONCE] = [5_000, 8] as const;
 
 /**
  * Lists a page of the jobs, each with where it stands. A job is planned once, and again only when something changes that
@@ -17,9 +21,11 @@ export function createJobsList(
   readonly stands: (id: string) => Promise<JobSummary>;
 } {
   const plans = new Map<string, { readonly key: string; readonly plan: JobPlan | null }>();
+  /** Where a job stands, as long as its plan and its log are the same. */
+  const standing = new Map<string, { readonly key: string; readonly at: Pick<JobSummary, 'run' | 'film'> }>();
   const withRuns = async (listed: readonly Listed[]): Promise<JobSummary[]> => {
-    const logs = await q.log.ofJobs(listed.map((j) => j.id));
-    const [own, products, guns, cards] = await Promise.all([
+    const [marks, own, products, guns, cards] = await Promise.all([
+      q.log.marksOf(listed.map((j) => j.id)),
       q.materials.list(),
       q.products.list(),
       q.guns.list(),
@@ -30,9 +36,14 @@ export function createJobsList(
       products.map((p) => [p.product.id, p.version]),
       guns.map((g) => [g.gun.id, g.version]),
     ];
+    const shelfKey = JSON.stringify(versions);
+    const keyOf = (job: Listed): string => {
+      const card = cards.get(job.finishId) ?? null;
+      return JSON.stringify([job.version, job.finishId, card?.id, card?.version, card?.firstStop, shelfKey]);
+    };
     const planOf = (job: Listed): JobPlan | null => {
       const card = cards.get(job.finishId) ?? null;
-      const key = JSON.stringify([job.version, job.finishId, card?.id, card?.version, card?.firstStop, versions]);
+      const key = keyOf(job);
       const known = plans.get(job.id);
       if (known?.key === key) return known.plan;
       let plan: JobPlan | null = null;
@@ -52,12 +63,29 @@ export function createJobsList(
       plans.set(job.id, { key, plan });
       return plan;
     };
-    return listed.map((job) => {
-      const plan = planOf(job);
-      if (!plan) return { ...job, run: null, film: null };
-      const state = jobState(plan, logs.get(job.id) ?? []);
-      return { ...job, run: runOf(plan, state), film: filmOf(plan, state) };
+    const told = new Map<string, Pick<JobSummary, 'run' | 'film'>>();
+    const keys = new Map(listed.map((job) => [job.id, `${keyOf(job)} ${marks.get(job.id) ?? ''}`]));
+    const unknown = listed.filter((job) => {
+      const known = standing.get(job.id);
+      if (known?.key !== keys.get(job.id)) return true;
+      told.set(job.id, known!.at);
+      return false;
     });
+    if (standing.size > MOST_KEPT) [standing, plans].forEach((kept) => kept.clear());
+    // Some at a time: a list that was long not asked for lets others have their turn.
+    for (let from = 0; from < unknown.length; from += AT_ONCE) {
+      const some = unknown.slice(from, from + AT_ONCE);
+      const logs = await q.log.ofJobs(some.map((j) => j.id));
+      for (const job of some) {
+        const plan = planOf(job);
+        const state = plan && jobState(plan, logs.get(job.id) ?? []);
+        const at = plan && state ? { run: runOf(plan, state), film: filmOf(plan, state) } : { run: null, film: null };
+        told.set(job.id, at);
+        standing.set(job.id, { key: keys.get(job.id)!, at });
+        await othersTurn();
+      }
+    }
+    return listed.map((job) => ({ ...job, ...told.get(job.id)! }));
   };
   const cups = (ids: readonly string[]) => q.batches.countByJob(ids);
   return {

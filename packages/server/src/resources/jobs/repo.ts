@@ -19,7 +19,7 @@ import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
-import { finishes, jobEvents, jobs, materials, type FinishUse } from '../../db/schema';
+import { finishes, jobs, materials, type FinishUse } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import { pinned } from '../finishes/pin';
@@ -84,7 +84,14 @@ interface Others {
 
 export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD) {
   const { finishes: finishesRepo, readings, verdicts, photos, cards, log, limits } = others;
-  const jobRows = rowReader('job', toJob, ({ job }) => ({ id: job.id, name: job.piece }), tell);
+  const jobRows = rowReader(
+    'job',
+    toJob,
+    ({ job }) => ({ id: job.id, name: job.piece }),
+    tell,
+    // Of all the finishes at hand its own alone.
+    ({ job, about, finishes: all }) => JSON.stringify([about, job, job.finishes.map((u) => all.get(u.finishId))]),
+  );
   const findJob = async (handle: Db, id: string): Promise<JobRow> => {
     const [row] = await handle.select().from(jobs).where(eq(jobs.id, id));
     if (!row) throw new ApiError('notFound');
@@ -138,7 +145,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         ...answers,
       );
       // What is being sprayed can't wait; what is finished can.
-      const rank = sql`case when ${jobs.status} = 'finished' then 2 when exists (select 1 from ${jobEvents} where ${jobEvents.jobId} = ${jobs.id}) then 0 else 1 end`;
+      const rank = sql`case when ${jobs.status} = 'finished' then 2 when ${jobs.begun} then 0 else 1 end`;
       const order = {
         next: [asc(rank), desc(jobs.updatedAt), asc(jobs.id)],
         latest: [desc(jobs.updatedAt), asc(jobs.id)],

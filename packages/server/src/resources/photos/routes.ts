@@ -33,7 +33,7 @@ export function routePhotos(app: Express, route: Route, { photos }: Pick<Repos, 
   );
   app.get(photosApi.read.path, async (req, res) => {
     const { type, bytes } = await photos.read(await idOf(req));
-    res.set({ 'Content-Type': type, 'Cache-Control': 'private, max-age=86400', 'Content-Disposition': 'inline' });
+    res.set({ 'Content-Type': type, 'Content-Disposition': 'inline' });
     res.send(Buffer.from(bytes));
   });
   route(photosApi.remove, async (_, id) => {

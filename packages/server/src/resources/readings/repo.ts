@@ -3,6 +3,7 @@ import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, lte, sql, type SQL 
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
+import { insertMany } from '../../db/insertMany';
 import { groupBy, without } from '../../db/rows';
 import { cards, finishes, jobs, readings, readingSets } from '../../db/schema';
 import { ApiError } from '../../errors';
@@ -23,6 +24,19 @@ export async function checkOwner(handle: Db, owner: Owner): Promise<void> {
     'jobId' in owner
       ? await handle.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, owner.jobId))
       : await handle.select({ id: finishes.id }).from(finishes).where(eq(finishes.id, owner.finishId));
+  if (!found) throw new ApiError('notFound');
+}
+
+/** Holds a job or a finish until the transaction ends: its log is written by one at a time. @throws ApiError where there is none */
+export async function lockOwner(handle: Db, owner: Owner): Promise<void> {
+  const [found] =
+    'jobId' in owner
+      ? await handle.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, owner.jobId)).for('no key update')
+      : await handle
+          .select({ id: finishes.id })
+          .from(finishes)
+          .where(eq(finishes.id, owner.finishId))
+          .for('no key update');
   if (!found) throw new ApiError('notFound');
 }
 
@@ -86,7 +100,11 @@ export function createReadingsRepo(db: Db) {
     }
     const { readings: read, takenAt, ...rest } = set;
     await tx.insert(readingSets).values({ ...rest, ...owner, takenAt: new Date(takenAt) });
-    await tx.insert(readings).values(read.map((r, place) => ({ setId: set.id, place, ...r })));
+    await insertMany(
+      tx,
+      readings,
+      read.map((r, place) => ({ setId: set.id, place, ...r })),
+    );
     await touchOwner(tx, owner);
     return set;
   };
