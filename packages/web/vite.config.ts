@@ -2,9 +2,19 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
-export default defineConfig({
+/** Names this build: a page that is open can tell that another one is served meanwhile. */
+const build = new Date().toISOString();
+
+export default defineConfig(({ command }) => ({
+  define: command === 'build' ? { __BUILD__: JSON.stringify(build) } : {},
   plugins: [
     react(),
+    {
+      name: 'name-of-the-build',
+      generateBundle() {
+        this.emitFile({ type: 'asset', fileName: 'build.json', source: JSON.stringify({ build }) });
+      },
+    },
     // The shell and everything it is made of is kept by the browser, so that the booth opens while the server is away.
     VitePWA({
       registerType: 'autoUpdate',
@@ -28,4 +38,4 @@ export default defineConfig({
   worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:4680' } },
-});
+}));

@@ -1,6 +1,6 @@
 import { CssBaseline, ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiFailure } from '../shared/apiClient';
 import { JobsPage } from '../features/jobs/JobsPage';
@@ -14,6 +14,10 @@ import { PiecesPage } from '../features/pieces/PiecesPage';
 import { OnTheJobPage } from '../features/spray/OnTheJobPage';
 import { CardPage } from '../features/card/CardPage';
 import { ProductsPage } from '../features/products/ProductsPage';
+import { bringBackKnown, keepKnown } from '../shared/known';
+import { askToPersist } from '../shared/log/device';
+import { onArrival, startPost } from '../shared/log/post';
+import { onReach } from '../shared/reach';
 import { UnitsProvider } from '../shared/units';
 import { FaultPage } from './FaultPage';
 import { JobLayout } from './JobLayout';
@@ -21,6 +25,7 @@ import { NotFoundPage } from './NotFoundPage';
 import { Shell } from './Shell';
 import { createSteadyTheme, type ThemeMode } from './theme';
 import { ThemeModeContext } from './themeMode';
+import { warmUp } from './warmUp';
 
 const router = createBrowserRouter([
   {
@@ -61,6 +66,10 @@ const router = createBrowserRouter([
       { path: '/materials', element: <MaterialsPage /> },
       { path: '/products', element: <ProductsPage /> },
       {
+        path: '/shop',
+        lazy: async () => ({ Component: (await import('../features/shop/ShopPage')).ShopPage }),
+      },
+      {
         path: '/faults',
         lazy: async () => ({ Component: (await import('../features/faults/FaultsPage')).FaultsPage }),
       },
@@ -100,20 +109,47 @@ function readMode(): ThemeMode {
   return localStorage.getItem(STORED_MODE) === 'dim' ? 'dim' : 'bench';
 }
 
-export function App() {
+/** How long an answer stays on this device for while the server is away, ms: a page asked for again stands at once. */
+const KEPT_MS = 24 * 3_600_000;
+
+export const makeClient = (): QueryClient =>
+  new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 10_000,
+        gcTime: KEPT_MS,
+        // Whether the server is there is found out by asking it: the browser knows of other networks.
+        networkMode: 'always',
+        retry: (count, error) => count < 2 && !(error instanceof ApiFailure && error.code !== 'offline'),
+      },
+      mutations: { networkMode: 'always' },
+    },
+  });
+
+/** Everything is asked anew when the server is back, when this device was let in, and when something it kept has arrived. */
+function askAnew(client: QueryClient): () => void {
+  const stops = [
+    onReach((now, before) => {
+      // What was told to another page of this device stands in for what was not asked here.
+      if (now.isAway && !before.isAway) void bringBackKnown(client);
+      if ((before.isAway && !now.isAway) || (before.isLocked && !now.isLocked)) void client.invalidateQueries();
+    }),
+    onArrival((parcel) => {
+      void client.invalidateQueries({ queryKey: ['jobs'] });
+      if (parcel.kind.startsWith('batch')) void client.invalidateQueries({ queryKey: ['batches'] });
+    }),
+  ];
+  return () => stops.forEach((stop) => stop());
+}
+
+export function App({ client }: { client: QueryClient }) {
   const [mode, setMode] = useState<ThemeMode>(readMode);
   const theme = useMemo(() => createSteadyTheme(mode), [mode]);
-  const [client] = useState(
-    () =>
-      new QueryClient({
-        defaultOptions: {
-          queries: {
-            staleTime: 10_000,
-            retry: (count, error) => count < 2 && !(error instanceof ApiFailure && error.code !== 'offline'),
-          },
-        },
-      }),
-  );
+  useEffect(() => {
+    const stops = [startPost(), keepKnown(client), askAnew(client), warmUp(client)];
+    void askToPersist();
+    return () => stops.forEach((stop) => stop());
+  }, [client]);
   const modeValue = useMemo(
     () => ({
       mode,

@@ -36,8 +36,9 @@ export function JobLayout() {
     }, [client, id]),
   );
   if (isPending) return <Notice title="Opening the job …" />;
-  if (error || !data) {
-    const gone = error instanceof ApiFailure && error.code === 'notFound';
+  const gone = error instanceof ApiFailure && error.code === 'notFound';
+  // What this device knew stands while the server is away; not what the server says is gone.
+  if (!data || gone) {
     return (
       <Notice title={gone ? 'This job is not here.' : 'The job could not be opened.'} text={error?.message}>
         {gone ? (
@@ -132,7 +133,10 @@ function JobFrame({ detail }: { detail: JobDetail }) {
       {log.refused.length ? (
         <Typography role="alert" sx={{ px: 2.75, py: 1, borderBottom: `1px solid ${tones.hairline}` }}>
           {log.refused.length === 1 ? 'One entry was' : `${log.refused.length} entries were`} refused and{' '}
-          {log.refused.length === 1 ? 'counts' : 'count'} for nothing: {log.refused[0]!.reason}
+          {log.refused.length === 1 ? 'counts' : 'count'} for nothing: {log.refused[0]!.reason}{' '}
+          <Link to="/shop#here" style={{ color: 'inherit' }}>
+            See what it was
+          </Link>
         </Typography>
       ) : null}
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />

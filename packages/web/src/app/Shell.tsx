@@ -1,13 +1,17 @@
 import ContrastIcon from '@mui/icons-material/Contrast';
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import { use, useState, type ReactNode } from 'react';
-import { NavLink, Outlet, useMatch } from 'react-router';
+import { use, useEffect, useRef, useState, type ReactNode } from 'react';
+import { NavLink, Outlet, useLocation, useMatch } from 'react-router';
+import { SignIn } from '../features/shop/SignIn';
 import { LibraryProvider } from '../shared/library';
+import { mayTakeByItself, takeNewBuild } from '../shared/newBuild';
 import { Notice } from '../shared/Notice';
+import { useReach } from '../shared/reach';
 import { useUnits } from '../shared/units';
 import { HEADER } from './layout';
 import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
+import { Standing } from './Standing';
 import { ThemeModeContext } from './themeMode';
 
 const RAIL = 134;
@@ -62,12 +66,25 @@ function Group({ name }: { name: string }) {
   );
 }
 
+/** A new build is taken where one page is left for another, the booth among them: a quiet moment, with nothing half typed. */
+function useNewBuild() {
+  const { pathname } = useLocation();
+  const shown = useRef<string | null>(null);
+  useEffect(() => {
+    if (shown.current === pathname) return;
+    shown.current = pathname;
+    if (mayTakeByItself()) void takeNewBuild();
+  }, [pathname]);
+}
+
 /** The rail of places and the page beside it. Places of a job appear when one is open. */
 export function Shell() {
   const { tones } = useTheme();
   const { mode, toggle } = use(ThemeModeContext);
   const units = useUnits();
   const [keys, setKeys] = useState(false);
+  const { isLocked } = useReach();
+  useNewBuild();
   const open = useMatch('/jobs/:id/*');
   const id = open && open.params.id !== 'new' ? open.params.id : null;
   return (
@@ -109,6 +126,7 @@ export function Shell() {
           <Place to="/materials">Materials</Place>
           <Place to="/products">Products</Place>
           <Place to="/faults">Faults</Place>
+          <Place to="/shop">Shop</Place>
           {id ? (
             <>
               <Group name="The colour" />
@@ -129,6 +147,7 @@ export function Shell() {
           ) : null}
         </Box>
         <PotClocks />
+        <Standing />
         <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
           {[
             {
@@ -163,9 +182,13 @@ export function Shell() {
       </Box>
       <Shortcuts open={keys} onOpen={setKeys} />
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
-        <LibraryProvider waiting={<Notice title="Opening the shop …" />}>
-          <Outlet />
-        </LibraryProvider>
+        {isLocked ? (
+          <SignIn />
+        ) : (
+          <LibraryProvider waiting={<Notice title="Opening the shop …" />}>
+            <Outlet />
+          </LibraryProvider>
+        )}
       </Box>
     </Box>
   );

@@ -27,7 +27,7 @@ export function Field({ label, error, hint, decimal = false, ...rest }: FieldPro
         error={!!error}
         helperText={sentence(error ?? hint ?? '')}
         slotProps={{
-          htmlInput: { autoComplete: 'off', ...(decimal ? { inputMode: 'decimal' } : {}) },
+          htmlInput: { autoComplete: rest.autoComplete ?? 'off', ...(decimal ? { inputMode: 'decimal' } : {}) },
           ...(rest.select ? { select: { native: true } } : {}),
         }}
       />

@@ -56,10 +56,12 @@ describe('the shop’s clock on a device', () => {
 describe('what is different on this device', () => {
   it('is a line for a clock that is off and one for an address that is not trusted, and nothing else', async () => {
     const { notesHere, sayOff } = await import('./HereNotes');
-    expect(notesHere(29_000, true)).toEqual([]);
-    expect(notesHere(-600_000, true)[0]).toContain('10 min ahead of the shop’s');
-    expect(notesHere(45_000, true)[0]).toContain('45 s behind the shop’s');
-    expect(notesHere(0, false)).toHaveLength(1);
+    expect(notesHere(29_000, true, null)).toEqual([]);
+    expect(notesHere(-600_000, true, null)[0]).toContain('10 min ahead of the shop’s');
+    expect(notesHere(45_000, true, null)[0]).toContain('45 s behind the shop’s');
+    expect(notesHere(0, false, null)).toHaveLength(1);
+    expect(notesHere(0, true, 'newer')[0]).toContain('reload the page');
+    expect(notesHere(0, true, 'refused')[0]).toContain('keep nothing');
     expect(sayOff(7_200_000)).toBe('2 h');
   });
 });

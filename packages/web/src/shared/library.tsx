@@ -15,24 +15,25 @@ interface LibraryValue {
 const LibraryContext = createContext<LibraryValue>({ library: REFERENCE_LIBRARY, own: [] });
 
 export const materialsKey = ['materials'] as const;
+/** What is asked of the shop's own materials. */
+export const MATERIALS = {
+  queryKey: materialsKey,
+  queryFn: async () => (await call(materialsApi.list)) as readonly StoredMaterial[],
+};
+
+/** A worker answers in order: whatever is asked after this knows the materials. */
+function tellWorkers(own: readonly StoredMaterial[]): void {
+  for (const which of [0, 1] as const) void computeRemote(which).setMaterials(own.map((m) => m.material));
+}
 
 /** Loads the shop's own materials once, for the screens and for the worker. */
 export function LibraryProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
-  const { data, error, isPending, refetch } = useQuery({
-    queryKey: materialsKey,
-    queryFn: async () => {
-      const own = await call(materialsApi.list);
-      // A worker answers in order: whatever is asked after this knows the materials.
-      for (const which of [0, 1] as const) void computeRemote(which).setMaterials(own.map((m) => m.material));
-      return own as readonly StoredMaterial[];
-    },
-  });
+  const { data, error, isPending, refetch } = useQuery(MATERIALS);
   const value = useMemo((): LibraryValue => {
     const own = data ?? [];
-    return {
-      library: libraryOf(own.map((m) => m.material)),
-      own,
-    };
+    // Before any page below is drawn with it, and asks.
+    if (data) tellWorkers(data);
+    return { library: libraryOf(own.map((m) => m.material)), own };
   }, [data]);
   if (error && !data) {
     return (

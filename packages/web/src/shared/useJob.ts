@@ -2,13 +2,12 @@ import {
   cardsApi,
   isOfJob,
   jobsApi,
-  photoPath,
   photosApi,
   readingsApi,
-  verdictsApi,
   type BodyOf,
   type Job,
   type JobDetail,
+  type JobQuery,
   type JobSummary,
   type Photo,
   type ReadingSet,
@@ -17,11 +16,18 @@ import {
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useOutletContext } from 'react-router';
-import { ApiFailure, call, sendBytes } from './apiClient';
+import { ApiFailure, call } from './apiClient';
+import { sendPhoto, sendReadings, sendVerdict } from './log/parcels';
 
 export const jobKey = (id: string) => ['jobs', id] as const;
 /** Under it stand the pages of the list of jobs. */
 export const JOB_LIST = ['jobs', 'list'] as const;
+
+/** A page of the list of jobs. */
+export const jobsPage = (query: Omit<JobQuery, 'page'>, page: number) => ({
+  queryKey: [...JOB_LIST, query, page],
+  queryFn: () => call(jobsApi.list, { body: { ...query, page } }),
+});
 
 export function useJobDetail(id: string) {
   return useQuery({ queryKey: jobKey(id), queryFn: () => call(jobsApi.read, { params: { id } }) });
@@ -123,11 +129,7 @@ export function useChangeJob(id: string) {
 type Owned = Pick<Job, 'id' | 'finishId'>;
 
 export function useAddReadings(job: Owned) {
-  return useJobMutation((body: ReadingSet) =>
-    isOfJob(body)
-      ? call(readingsApi.addToJob, { params: { id: job.id }, body })
-      : call(readingsApi.addToFinish, { params: { id: job.finishId }, body }),
-  );
+  return useJobMutation((body: ReadingSet) => sendReadings(job, body, isOfJob(body)));
 }
 
 /** Takes a set of readings out of force, or puts it back. */
@@ -138,7 +140,7 @@ export function useRemoveReadings() {
 }
 
 export function useAddVerdict(job: Owned) {
-  return useJobMutation((body: VerdictEvent) => call(verdictsApi.add, { params: { id: job.finishId }, body }));
+  return useJobMutation((body: VerdictEvent) => sendVerdict(job.id, job.finishId, body));
 }
 
 /** Keeps what a card said of the hand, for the next card with this gun. */
@@ -148,7 +150,7 @@ export function putHand(job: Owned, body: BodyOf<typeof cardsApi.putHand>): Prom
 
 export function useAddPhoto(job: Owned) {
   return useJobMutation(({ photo, bytes }: { photo: Photo; bytes: Blob }) =>
-    sendBytes(photoPath(photo.kind === 'job' ? job.id : job.finishId, photo), bytes),
+    sendPhoto(job.id, photo.kind === 'job' ? job.id : job.finishId, photo, bytes),
   );
 }
 

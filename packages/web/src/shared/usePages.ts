@@ -16,6 +16,8 @@ export interface Pages<P extends Page<unknown>> {
   readonly row: (at: number) => P['rows'][number] | null;
   /** Says which rows are being looked at. */
   readonly look: (from: number, to: number) => void;
+  /** When the first page was told, ms since 1970 by this device. */
+  readonly knownAt: number;
   readonly error: Error | null;
   readonly refetch: () => void;
 }
@@ -37,7 +39,12 @@ export function usePages<P extends Page<unknown>>(
     ...(refetchMs === undefined ? {} : { staleTime: 0, refetchInterval: refetchMs }),
   });
   // What was found stays on the page until the next search has answered.
-  const { data: first, error, refetch } = useQuery({ ...options(0), placeholderData: keepPreviousData });
+  const {
+    data: first,
+    error,
+    refetch,
+    dataUpdatedAt: knownAt,
+  } = useQuery({ ...options(0), placeholderData: keepPreviousData });
   const last = Math.max(0, Math.ceil((first?.total ?? 0) / PAGE_SIZE) - 1);
   const from = Math.max(1, seen[0]);
   const to = Math.min(last, seen[1]);
@@ -52,5 +59,5 @@ export function usePages<P extends Page<unknown>>(
     const rows = page === 0 ? first?.rows : others[page - from]?.data?.rows;
     return rows?.[at % PAGE_SIZE] ?? null;
   };
-  return { first, total: first?.total ?? 0, row, look, error, refetch: () => void refetch() };
+  return { first, total: first?.total ?? 0, row, look, knownAt, error, refetch: () => void refetch() };
 }

@@ -9,28 +9,45 @@ import {
 import { learnTransfer, TRANSFER_SD } from '@steady-gleam/core/mixing';
 import type { Gun } from '@steady-gleam/core/products';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useSyncExternalStore } from 'react';
 import { call } from './apiClient';
+import { withParcels } from './log/parcels';
+import { onPost, postNow } from './log/post';
 
 const KEYS = { products: ['products'], guns: ['guns'], batches: ['batches'] } as const;
 
-export function useProducts() {
-  return useQuery({
+/** What is asked of the shelf, also ahead of the pages that show it. */
+export const SHELF = {
+  products: {
     queryKey: KEYS.products,
     queryFn: () => call(productsApi.list) as unknown as Promise<StoredProduct[]>,
-  });
-}
+  },
+  guns: { queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) as unknown as Promise<StoredGun[]> },
+  batches: { queryKey: KEYS.batches, queryFn: () => call(batchesApi.list, { body: {} }) as Promise<Batch[]> },
+} as const;
 
-export function useGuns() {
-  return useQuery({ queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) as unknown as Promise<StoredGun[]> });
-}
+export const useProducts = () => useQuery(SHELF.products);
 
-/** Batches, newest first. */
-export function useBatches() {
-  return useQuery({
-    queryKey: KEYS.batches,
-    queryFn: () => call(batchesApi.list) as Promise<Batch[]>,
-    refetchInterval: 60_000,
-  });
+export const useGuns = () => useQuery(SHELF.guns);
+
+/** All batches of one job, also those that are long over. */
+const batchesOfJob = (jobId: string) => ({
+  queryKey: [...KEYS.batches, jobId],
+  queryFn: () => call(batchesApi.list, { body: { jobId } }) as Promise<Batch[]>,
+});
+
+/** Batches, newest first, with what waits on this device to be told. @param jobId of which all of them are wanted */
+export function useBatches(jobId?: string) {
+  const asked = useQuery({ ...SHELF.batches, refetchInterval: 60_000 });
+  const { data: own } = useQuery({ ...batchesOfJob(jobId ?? ''), enabled: jobId !== undefined });
+  const { parcels } = useSyncExternalStore(onPost, postNow);
+  const { data: known } = asked;
+  const data = useMemo(() => {
+    const told = [...(known ?? []), ...(own ?? []).filter((b) => !known?.some((k) => k.id === b.id))];
+    const all = withParcels(told, parcels).sort((a, b) => (a.mixedAt < b.mixedAt ? 1 : -1));
+    return known || all.length ? all : undefined;
+  }, [known, own, parcels]);
+  return { ...asked, data };
 }
 
 /** A change of the shop's shelf; afterwards the list is read anew. */

@@ -3,7 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { type JobPlan, type JobState, sayOn, sayStep } from '@steady-gleam/core/jobs';
 import { Link } from 'react-router';
 import { FinishButton } from '../../shared/FinishButton';
-import type { BoothSnapshot } from '../../shared/log/logStore';
+import type { BoothSnapshot } from '../../shared/log/device';
 import type { JobLog } from '../../shared/log/useLog';
 import { History } from '../spray/History';
 import { BoothHeader } from './BoothHeader';

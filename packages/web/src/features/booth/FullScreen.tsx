@@ -1,7 +1,7 @@
 import { Box, Button, ThemeProvider, Typography, type Theme } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { BoothSnapshot } from '../../shared/log/logStore';
+import type { BoothSnapshot } from '../../shared/log/device';
 import { TALL } from './boothStyles';
 import type { Booth } from './useBooth';
 

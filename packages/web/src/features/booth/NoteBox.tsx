@@ -1,10 +1,9 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { photoPath } from '@steady-gleam/contracts';
 import type { CellRef } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
-import { sendBytes } from '../../shared/apiClient';
 import { shopIso } from '../../shared/clock';
 import { FileButton } from '../../shared/FileButton';
+import { sendPhoto } from '../../shared/log/parcels';
 import type { JobLog } from '../../shared/log/useLog';
 import { newId } from '../../shared/newId';
 import { shrinkPhoto } from '../../shared/shrinkPhoto';
@@ -71,7 +70,7 @@ export function NoteBox({
     try {
       const id = newId();
       const bytes = await shrinkPhoto(file);
-      await sendBytes(photoPath(jobId, { id, kind: 'job', coats: null, takenAt: shopIso() }), bytes);
+      await sendPhoto(jobId, jobId, { id, kind: 'job', coats: null, takenAt: shopIso() }, bytes);
       log.tell({ kind: 'photo', cells, text: id });
       onDone();
     } catch (error) {

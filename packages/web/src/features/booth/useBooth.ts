@@ -7,9 +7,12 @@ import {
   type StoredMaterial,
   type StoredProduct,
 } from '@steady-gleam/contracts';
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { call } from '../../shared/apiClient';
-import { keepSnapshot, readSnapshot, type BoothSnapshot } from '../../shared/log/logStore';
+import type { BoothSnapshot } from '../../shared/log/device';
+import { keepSnapshot, readSnapshot } from '../../shared/log/logStore';
+import { jobKey } from '../../shared/useJob';
 import { useLog, type JobLog } from '../../shared/log/useLog';
 import { computeRemote } from '../../worker/useCompute';
 
@@ -34,10 +37,15 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
   const log = useLog(finishId ?? jobId, finishId !== null);
   const kept = finishId === null ? jobId : `${jobId}/${finishId}`;
   const [round, setRound] = useState(0);
+  const client = useQueryClient();
 
   useEffect(() => {
     let gone = false;
     let shown = '';
+    // What this device has is shown at once; what the server has takes its place.
+    void readSnapshot(kept).then((old) => {
+      if (old && !gone) setSnapshot((now) => now ?? old);
+    });
     const load = async () => {
       try {
         const [detail, own, products, guns] = await Promise.all([
@@ -53,6 +61,8 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
         const key = JSON.stringify({ ...fresh, detail: { ...detail, events: [] } });
         if (gone || key === shown) return;
         shown = key;
+        // The other pages of the job know it too, should the server go away.
+        if (finishId === null) client.setQueryData(jobKey(jobId), detail);
         await keepSnapshot(kept, fresh);
         if (!gone) setSnapshot(fresh);
       } catch (error) {
@@ -69,7 +79,7 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
       gone = true;
       clearInterval(timer);
     };
-  }, [jobId, finishId, kept, round]);
+  }, [jobId, finishId, kept, round, client]);
 
   useEffect(() => {
     if (snapshot) void computeRemote().setMaterials(snapshot.own.map((m) => m.material));

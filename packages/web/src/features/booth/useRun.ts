@@ -2,7 +2,7 @@ import { jobState, workOfCard, workOfJob } from '@steady-gleam/core/jobs';
 import { libraryOf } from '@steady-gleam/core/materials';
 import { useMemo } from 'react';
 import { pickOf } from '../../shared/jobModel';
-import type { BoothSnapshot } from '../../shared/log/logStore';
+import type { BoothSnapshot } from '../../shared/log/device';
 import type { JobLog } from '../../shared/log/useLog';
 import { eventsOf } from '../../shared/useJobWork';
 

@@ -55,7 +55,7 @@ export function CardPage() {
   } = useCardCount(detail);
   const { tones } = useTheme();
   const units = useUnits();
-  const { data: mixed = [] } = useBatches();
+  const { data: mixed = [] } = useBatches(detail.job.id);
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
   const work = useJobWork(detail);

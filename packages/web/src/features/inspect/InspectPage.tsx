@@ -2,7 +2,7 @@ import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { createSteadyTheme } from '../../app/theme';
-import type { BoothSnapshot } from '../../shared/log/logStore';
+import type { BoothSnapshot } from '../../shared/log/device';
 import { BoothHeader } from '../booth/BoothHeader';
 import { BoothSection } from '../booth/BoothSection';
 import { FullScreen } from '../booth/FullScreen';

@@ -1,11 +1,11 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { photoPath, photosApi, pathOf, type JobDetail } from '@steady-gleam/contracts';
+import { photosApi, pathOf, type JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import type { Look, SeenSpot } from '@steady-gleam/core/jobs';
 import { PEEL_WORDS, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import type { Moment } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
-import { sendBytes } from '../../shared/apiClient';
+import { sendPhoto } from '../../shared/log/parcels';
 import { shopIso } from '../../shared/clock';
 import { Field } from '../../shared/Field';
 import { FileButton } from '../../shared/FileButton';
@@ -192,7 +192,7 @@ function PhotoPair({
     try {
       const id = newId();
       const bytes = await shrinkPhoto(file);
-      await sendBytes(photoPath(jobId, { id, kind: 'job', coats: null, takenAt: shopIso() }), bytes);
+      await sendPhoto(jobId, jobId, { id, kind: 'job', coats: null, takenAt: shopIso() }, bytes);
       if (first === null) setFirst(id);
       else {
         onPair([first, id]);

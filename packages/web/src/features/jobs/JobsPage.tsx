@@ -1,8 +1,8 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { damagedApi, jobsApi, type JobQuery, type JobSummary, REMOVED_DAYS } from '@steady-gleam/contracts';
+import { jobsApi, type JobQuery, type JobSummary, REMOVED_DAYS } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
@@ -14,9 +14,12 @@ import { pickOf, isPicked, nextStep, openPoints, sayMatching, sayMix, type NextS
 import { UndoBar, type Done } from '../../shared/UndoBar';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
+import { onPost, postNow } from '../../shared/log/post';
+import { useReach } from '../../shared/reach';
 import { timeSaid } from '../../shared/timeOfDay';
 import { LongList } from '../../shared/LongList';
-import { JOB_LIST } from '../../shared/useJob';
+import { useDamaged } from '../../shared/useDamaged';
+import { JOB_LIST, jobsPage } from '../../shared/useJob';
 import { useNow } from '../../shared/useNow';
 import { usePages } from '../../shared/usePages';
 import { useRested } from '../../shared/useRested';
@@ -28,7 +31,7 @@ const ROW = 96;
 const REFETCH_MS = 30_000;
 
 const useJobPages = (query: Omit<JobQuery, 'page'>) =>
-  usePages([...JOB_LIST, query], (page) => call(jobsApi.list, { body: { ...query, page } }), REFETCH_MS);
+  usePages([...JOB_LIST, query], (page) => jobsPage(query, page).queryFn(), REFETCH_MS);
 
 /** The pieces to be finished, each with its film section and its next step; found by words, state and family. */
 export function JobsPage() {
@@ -42,6 +45,10 @@ export function JobsPage() {
   const lead = useJobPages(isOther ? { words: '', family: null, status: 'open', sort: 'next' } : query);
   const now = useNow(10_000);
   const [undoable, setUndoable] = useState<Done | null>(null);
+  const { isAway } = useReach();
+  const post = useSyncExternalStore(onPost, postNow);
+  const keptOf = (job: JobSummary) =>
+    (post.waiting.get(job.id) ?? 0) + post.parcels.filter((p) => p.jobId === job.id && p.refusal === null).length;
   if (!pages.first && !pages.error) return <Notice title="Opening the jobs …" />;
   if (!pages.first) {
     return (
@@ -86,6 +93,12 @@ export function JobsPage() {
         </Button>
       </Box>
       <HereNotes sx={{ mb: 1 }} />
+      {isAway ? (
+        <Typography role="status" sx={{ mb: 1 }}>
+          The server does not answer. This is what this device knew {timeSaid(pages.knownAt, now)}; what was tapped in
+          the booth meanwhile is kept on the device it was tapped on.
+        </Typography>
+      ) : null}
       <JobControls query={asked} states={states} onChange={change} />
       {pages.total === 0 && isSearch ? <Typography sx={{ py: 2 }}>No job answers to that.</Typography> : null}
       <LongList
@@ -96,7 +109,7 @@ export function JobsPage() {
         draw={(at) => {
           const job = pages.row(at);
           return job ? (
-            <JobRow job={job} step={stepOf(job)} isNext={job.id === next?.id} onDone={setUndoable} />
+            <JobRow job={job} step={stepOf(job)} isNext={job.id === next?.id} kept={keptOf(job)} onDone={setUndoable} />
           ) : (
             <Waiting />
           );
@@ -122,12 +135,15 @@ function JobRow({
   job,
   step,
   isNext,
+  kept = 0,
   onDone,
 }: {
   job: JobSummary;
   step: NextStep;
   /** The page leads with it. */
   isNext: boolean;
+  /** Entries of it that wait on this device. */
+  kept?: number;
   onDone: (done: Done) => void;
 }) {
   const { tones } = useTheme();
@@ -177,6 +193,11 @@ function JobRow({
         </Box>
         <Typography variant="body2">
           {step.stands}
+          {kept ? (
+            <Box component="span" sx={{ display: 'block', fontWeight: 700 }}>
+              {kept} kept here, not in this yet
+            </Box>
+          ) : null}
           {job.invented ? (
             <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
               demo, invented
@@ -236,9 +257,6 @@ function AwayList({ stepOf, onDone }: { stepOf: (job: JobSummary) => NextStep; o
   );
 }
 
-/** How long the list of damaged rows is taken as it was told, ms. */
-const DAMAGE_RESTS_MS = 10 * 60_000;
-
 /** Below the list: jobs that were taken out, and what can't be read any more. */
 function Aside() {
   const { tones } = useTheme();
@@ -248,12 +266,7 @@ function Aside() {
     queryKey: ['jobs', 'removed'],
     queryFn: () => call(jobsApi.listRemoved),
   });
-  // Every stored row is looked through for it, and rows do not go bad by themselves.
-  const { data: damaged = [] } = useQuery({
-    queryKey: ['damaged'],
-    queryFn: () => call(damagedApi.list),
-    staleTime: DAMAGE_RESTS_MS,
-  });
+  const { data: damaged = [] } = useDamaged();
   const back = useMutation({
     mutationFn: ({ id, version }: { id: string; version: number }) =>
       call(jobsApi.change, { params: { id }, body: { version, removed: false } }),
@@ -264,14 +277,10 @@ function Aside() {
       {damaged.length ? (
         <Box role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25, mb: 1 }}>
           {damaged.length === 1 ? 'One entry' : `${damaged.length} entries`} can’t be read any more and{' '}
-          {damaged.length === 1 ? 'is' : 'are'} left out; nothing of {damaged.length === 1 ? 'it' : 'them'} was changed.
-          <Box component="ul" aria-label="Damaged" sx={{ m: 0, pl: 2.5 }}>
-            {damaged.slice(0, 20).map((d) => (
-              <li key={d.id}>
-                {d.what} {d.name}, {d.id}
-              </li>
-            ))}
-          </Box>
+          {damaged.length === 1 ? 'is' : 'are'} left out.{' '}
+          <Link to="/shop#damaged" style={{ color: 'inherit' }}>
+            See which
+          </Link>
         </Box>
       ) : null}
       {removed.length ? (

@@ -4,6 +4,7 @@ import { potState } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
+import { sendLeft } from '../../shared/log/parcels';
 import { MeasureField } from '../../shared/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits, type Units } from '../../shared/units';
@@ -21,9 +22,7 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
   const [ml, setMl] = useState(String(Number(batch.ml.toFixed(1))));
   const [again, setAgain] = useState(false);
   const [fault, setFault] = useState('');
-  const end = useShopChange('batches', (leftMl: number) =>
-    call(batchesApi.end, { params: { id: batch.id }, body: { version: batch.version, leftMl } }),
-  );
+  const end = useShopChange('batches', (leftMl: number) => sendLeft(batch, leftMl));
   const correct = useShopChange('batches', (to: { ml: number; leftMl: number }) =>
     call(batchesApi.correct, { params: { id: batch.id }, body: { version: batch.version, ...to } }),
   );
@@ -170,7 +169,7 @@ const sayCorrection = (c: BatchCorrection, units: Units, now: number): string =>
 /** A batch that was just taken out, to be put back. */
 export function BatchTakenOut({ batch, onBack }: { batch: Batch; onBack: () => void }) {
   const units = useUnits();
-  const { data: batches = [] } = useBatches();
+  const { data: batches = [] } = useBatches(batch.jobId);
   const { data: guns = [] } = useGuns();
   const gun = guns.find((g) => g.gun.id === batch.gunId)?.gun;
   const back = useShopChange('batches', () =>

@@ -1,9 +1,9 @@
 import type { MixGroup } from '@steady-gleam/core/mixing';
-import { batchesApi, type NewBatch } from '@steady-gleam/contracts';
+import type { NewBatch } from '@steady-gleam/contracts';
 import type { Product } from '@steady-gleam/core/products';
 import { useRef, type ReactNode } from 'react';
-import { call } from '../../shared/apiClient';
 import { shopIso } from '../../shared/clock';
+import { sendBatch } from '../../shared/log/parcels';
 import { newId } from '../../shared/newId';
 import { useShopChange } from '../../shared/useShop';
 import { isNominal } from '../card/cardModel';
@@ -29,7 +29,7 @@ export function BatchTool({
   tabs: ReactNode;
 }) {
   const { state, setState, mixing, setMixing, settingsOf, setSettings, gun, hand, ownBatches, failure } = room;
-  const add = useShopChange('batches', (body: NewBatch) => call(batchesApi.add, { body }));
+  const add = useShopChange('batches', (body: NewBatch) => sendBatch(body));
   // The same batch pressed again after a lost answer is sent as the same; a changed one is another.
   const tried = useRef<{ readonly what: string; readonly id: string; readonly at: string } | null>(null);
   const work = room.worked(group);

@@ -28,7 +28,7 @@ export function MixPage() {
   const [params, setParams] = useSearchParams();
   const products = useProducts();
   const guns = useGuns();
-  const batches = useBatches();
+  const batches = useBatches(job.id);
   const stacks = useStacks(job, pickOf(job));
   const count = useCardCount(detail);
   const work = useJobWork(detail);

@@ -109,7 +109,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const wide = useWide();
   const { job } = detail;
   const change = useChangeJob(job.id);
-  const { data: batches = [] } = useBatches();
+  const { data: batches = [] } = useBatches(job.id);
   const count = useCardCount(detail);
   const { rows, order } = work.plan;
   const coats = rows.map((r) => r.coat);

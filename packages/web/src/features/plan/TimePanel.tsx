@@ -18,7 +18,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const mixing = job.mixing ?? START_MIXING;
   const now = useNow(60_000);
-  const { data: stored = [] } = useBatches();
+  const { data: stored = [] } = useBatches(job.id);
   const { state } = work;
   const { order, rows } = work.plan;
   const coats = rows.map((r) => r.coat);

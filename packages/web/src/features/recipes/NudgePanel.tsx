@@ -62,7 +62,7 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
   /** The advice that was put into the mix, so that a later one does not look as if it were. */
   const [putIn, setPutIn] = useState<Nudge | null>(null);
   const units = useUnits();
-  const { data: batches = [] } = useBatches();
+  const { data: batches = [] } = useBatches(job.id);
   const change = useChangeJob(job.id);
   const layers = useStacks(job, pickOf(job)).flatMap((s) => s.layers);
   const effect = layers.find((l) => l.kind === 'effect' && l.materialId === job.mixId);

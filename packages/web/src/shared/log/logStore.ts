@@ -1,96 +1,13 @@
-import {
-  type JobDetail,
-  logApi,
-  type StoredGun,
-  type StoredMaterial,
-  type StoredProduct,
-} from '@steady-gleam/contracts';
-import { eventOf, type JobEvent } from '@steady-gleam/core/jobs';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { ApiFailure, call } from '../apiClient';
+import { logApi, type StoredEvent } from '@steady-gleam/contracts';
+import { plainEvent, type JobEvent } from '@steady-gleam/core/jobs';
+import { ApiFailure, call, TAP_WAIT_MS } from '../apiClient';
+import { device, REFUSED, SENT, WAITING, type BoothSnapshot, type KeptEvent } from './device';
 
-/** Everything the booth needs of a job while the server is away. */
-export interface BoothSnapshot {
-  readonly detail: JobDetail;
-  readonly own: readonly StoredMaterial[];
-  readonly products: readonly StoredProduct[];
-  readonly guns: readonly StoredGun[];
-}
+export const keepSnapshot = async (jobId: string, snapshot: BoothSnapshot): Promise<void> =>
+  (await device()).putSnapshot(jobId, snapshot);
 
-/** A tap on this device: not sent, known to the server, or refused by it for good. */
-const WAITING = 0;
-const SENT = 1;
-const REFUSED = 2;
-
-interface KeptEvent extends JobEvent {
-  readonly jobId: string;
-  readonly sent: typeof WAITING | typeof SENT | typeof REFUSED;
-  /** It was tapped here, not on another device. */
-  readonly own?: boolean;
-  /** Why the server refused it. */
-  readonly refusal?: string;
-}
-
-interface Kept extends DBSchema {
-  snapshots: { key: string; value: BoothSnapshot };
-  events: { key: string; value: KeptEvent; indexes: { job: string } };
-}
-
-const plain = ({ id, at, kind, cells, layerId, checkId, coats, look, mend, text }: KeptEvent): JobEvent => ({
-  id,
-  at,
-  kind,
-  cells,
-  layerId,
-  checkId,
-  coats,
-  look,
-  ...(mend ? { mend } : {}),
-  text,
-});
-
-/** A tap as an earlier program kept it. */
-interface OldTap {
-  readonly id: string;
-  readonly at: number;
-  readonly kind: JobEvent['kind'];
-  readonly coatId: string | null;
-  readonly pieceId: string | null;
-  readonly text: string;
-}
-
-/** What an earlier program kept on this device, as it is kept now: no tap that was not sent yet is lost. */
-export function carriedOver<T extends object>(kept: T | (T & OldTap)): T {
-  if (!('pieceId' in kept)) return kept;
-  const { coatId, pieceId, ...rest } = kept;
-  const cells = coatId && pieceId ? [{ coatId, areaId: pieceId }] : [];
-  return { ...eventOf(rest), ...rest, cells } as unknown as T;
-}
-
-let opened: Promise<IDBPDatabase<Kept>> | null = null;
-const open = () =>
-  (opened ??= openDB<Kept>('steady-gleam-booth', 3, {
-    async upgrade(db, from, _to, tx) {
-      if (from < 1) {
-        db.createObjectStore('snapshots');
-        db.createObjectStore('events', { keyPath: 'id' }).createIndex('job', 'jobId');
-        return;
-      }
-      // A job that was kept for the booth is loaded anew; what was tapped is carried over.
-      await tx.objectStore('snapshots').clear();
-      if (from > 1) return;
-      const events = tx.objectStore('events');
-      for (const kept of await events.getAll()) await events.put(carriedOver(kept));
-    },
-  }));
-
-export async function keepSnapshot(jobId: string, snapshot: BoothSnapshot): Promise<void> {
-  await (await open()).put('snapshots', snapshot, jobId);
-}
-
-export async function readSnapshot(jobId: string): Promise<BoothSnapshot | undefined> {
-  return (await open()).get('snapshots', jobId);
-}
+export const readSnapshot = async (jobId: string): Promise<BoothSnapshot | undefined> =>
+  (await device()).snapshot(jobId);
 
 /** Whose log: a job's, or that of the run of a finish's card. */
 export interface LogOf {
@@ -98,12 +15,17 @@ export interface LogOf {
   readonly ownerId: string;
   readonly ofCard: boolean;
 }
+
+const OF_CARD = 'card of ';
 /** Under which a log is kept on this device. */
-const keyOf = ({ ownerId, ofCard }: LogOf): string => (ofCard ? `card of ${ownerId}` : ownerId);
+export const keyOf = ({ ownerId, ofCard }: LogOf): string => (ofCard ? `${OF_CARD}${ownerId}` : ownerId);
+/** The log that is kept under a key. */
+export const logUnder = (key: string): LogOf =>
+  key.startsWith(OF_CARD) ? { ownerId: key.slice(OF_CARD.length), ofCard: true } : { ownerId: key, ofCard: false };
 
 /** Writes an event on this device before anything else is done with it. */
 export async function keepEvent(of: LogOf, event: JobEvent): Promise<void> {
-  await (await open()).put('events', { ...event, jobId: keyOf(of), sent: WAITING, own: true });
+  await (await device()).putEvents([{ ...event, jobId: keyOf(of), sent: WAITING, own: true }]);
 }
 
 /** Everything this device knows of a run. What the server refused counts for nothing, but is told with its reason. */
@@ -115,16 +37,16 @@ export interface KeptLog {
   readonly refused: readonly { readonly event: JobEvent; readonly reason: string }[];
 }
 
+export const reasonFor = (kept: KeptEvent): string => kept.refusal ?? 'The server refused it.';
+
 export async function keptEvents(of: LogOf): Promise<KeptLog> {
-  const rows = await (await open()).getAllFromIndex('events', 'job', keyOf(of));
+  const rows = await (await device()).eventsOf(keyOf(of));
   const counted = rows.filter((r) => r.sent !== REFUSED);
   return {
-    events: counted.map(plain),
+    events: counted.map(plainEvent),
     own: counted.filter((r) => r.own ?? r.sent === WAITING).map((r) => r.id),
     unsent: rows.filter((r) => r.sent === WAITING).length,
-    refused: rows
-      .filter((r) => r.sent === REFUSED)
-      .map((r) => ({ event: plain(r), reason: r.refusal ?? 'The server refused it.' })),
+    refused: rows.filter((r) => r.sent === REFUSED).map((r) => ({ event: plainEvent(r), reason: reasonFor(r) })),
   };
 }
 
@@ -132,50 +54,52 @@ export async function keptEvents(of: LogOf): Promise<KeptLog> {
 const AT_ONCE = 200;
 
 /** Answers that stay the same however often the same is sent. */
-const FOR_GOOD: readonly string[] = ['badRequest', 'conflict', 'notFound', 'tooLarge'];
+export const FOR_GOOD: readonly string[] = ['badRequest', 'conflict', 'notFound', 'tooLarge'];
 
 /**
- * Sends what the server has not got, oldest first, and takes in what it has. An event is marked as sent only when the server
- * has answered; sent again after a lost answer it is stored once. A tap the server refuses for good is set aside with its
- * reason, so that it keeps back no other. @throws ApiFailure when the server is away
+ * Sends what the server has not got, oldest first, and takes in what it has that is new here. An event is marked as sent only
+ * when the server has answered; sent again after a lost answer it is stored once. A tap the server refuses for good is set aside
+ * with its reason, so that it keeps back no other. @throws ApiFailure when the server is away
  */
 export async function exchange(of: LogOf): Promise<void> {
-  const db = await open();
-  const jobId = keyOf(of);
+  const here = await device();
+  const key = keyOf(of);
   const params = { id: of.ownerId };
   const [adding, reading] = of.ofCard ? [logApi.addCardEvents, logApi.readCardLog] : [logApi.addEvents, logApi.readLog];
-  const send = (rows: readonly KeptEvent[]) =>
-    (rows.length ? call(adding, { params, body: { events: rows.map(plain) } }) : call(reading, { params })) as Promise<
-      JobEvent[]
-    >;
-  const takeIn = async (log: readonly JobEvent[]) => {
-    const tx = db.transaction('events', 'readwrite');
-    await Promise.all(
-      log.map(async (e) => {
-        const known = await tx.store.get(e.id);
-        await tx.store.put({ ...e, jobId, sent: SENT, own: known?.own ?? known?.sent === WAITING });
+  const send = async (rows: readonly KeptEvent[]): Promise<readonly StoredEvent[]> => {
+    // The log of a card is short, and another one when an earlier card is recalled: it is told whole.
+    const since = of.ofCard ? 0 : await here.mark(key);
+    return rows.length
+      ? call(adding, { params, body: { events: rows.map(plainEvent), since }, waitMs: TAP_WAIT_MS })
+      : call(reading, { params, body: { since }, waitMs: TAP_WAIT_MS });
+  };
+  const takeIn = async (log: readonly StoredEvent[], sent: readonly KeptEvent[]) => {
+    const told = new Map(log.map((e) => [e.id, e]));
+    const now = await Promise.all(
+      log.map(async (e): Promise<KeptEvent> => {
+        const known = await here.event(e.id);
+        return { ...plainEvent(e), jobId: key, sent: SENT, own: known?.own ?? known?.sent === WAITING };
       }),
     );
-    await tx.done;
+    // What was there already is not told again.
+    const rest = sent.filter((e) => !told.has(e.id)).map((e): KeptEvent => ({ ...e, sent: SENT, own: true }));
+    if (now.length + rest.length) await here.putEvents([...now, ...rest]);
+    if (log.length) await here.setMark(key, Math.max(...log.map((e) => e.sequence)));
   };
   for (;;) {
-    const rows = await db.getAllFromIndex('events', 'job', jobId);
-    const waiting = rows
-      .filter((r) => r.sent === WAITING)
-      .sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1))
-      .slice(0, AT_ONCE);
+    const waiting = (await here.waitingOf(key)).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)).slice(0, AT_ONCE);
     try {
-      await takeIn(await send(waiting));
+      await takeIn(await send(waiting), waiting);
     } catch (error) {
       if (!(error instanceof ApiFailure && waiting.length && FOR_GOOD.includes(error.code))) throw error;
       // One of them is at fault: each by itself, and only that one is set aside.
       for (const one of waiting) {
         try {
-          await takeIn(await send([one]));
+          await takeIn(await send([one]), [one]);
         } catch (fault) {
           if (!(fault instanceof ApiFailure && FOR_GOOD.includes(fault.code))) throw fault;
           const refusal = Object.values(fault.fields)[0] ?? fault.message;
-          await db.put('events', { ...one, sent: REFUSED, own: true, refusal });
+          await here.putEvents([{ ...one, sent: REFUSED, own: true, refusal }]);
         }
       }
     }

@@ -3,12 +3,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiFailure } from '../apiClient';
 import { shopNow } from '../clock';
 import { newId } from '../newId';
-import { exchange, keepEvent, keptEvents, type KeptLog, type LogOf } from './logStore';
+import { useReach } from '../reach';
+import { keepEvent, keptEvents, type KeptLog, type LogOf } from './logStore';
+import { exchangeOnce } from './post';
 
 /** The server is asked again this often while it is away, ms. */
-const RETRY_MS = 2000;
+const RETRY_MS = 1000;
 /** With nothing to send, another device's events are looked for once in so many of these. */
-const QUIET_TICKS = 5;
+const QUIET_TICKS = 4;
 
 /** The log of a job as this device knows it. */
 export interface JobLog {
@@ -40,10 +42,8 @@ export function useLog(ownerId: string, ofCard = false, onSent?: () => void): Jo
     refused: [],
   });
   const [writing, setWriting] = useState(0);
-  const [away, setAway] = useState(false);
+  const { isAway } = useReach();
   const [fault, setFault] = useState<string | null>(null);
-  const busy = useRef(false);
-  const again = useRef(false);
   /** Something waits to be sent, or the server was away when it was last asked. */
   const owing = useRef(false);
   const known = useRef(-1);
@@ -72,29 +72,16 @@ export function useLog(ownerId: string, ofCard = false, onSent?: () => void): Jo
   }, [of]);
 
   const sync = useCallback(async () => {
-    if (busy.current) {
-      again.current = true;
-      return;
-    }
-    busy.current = true;
+    let reached = true;
     try {
-      do {
-        again.current = false;
-        let reached = true;
-        try {
-          await exchange(of);
-          setFault(null);
-        } catch (error) {
-          reached = false;
-          // Something else than an absent server is the program's fault: it is said, and what was told stays on this device.
-          setFault(error instanceof ApiFailure && error.code !== 'offline' ? error.message : null);
-        }
-        setAway(!reached);
-        owing.current = (await look()) > 0 || !reached;
-      } while (again.current);
-    } finally {
-      busy.current = false;
+      await exchangeOnce(of);
+      setFault(null);
+    } catch (error) {
+      reached = false;
+      // Something else than an absent server is said; what was told stays on this device.
+      setFault(error instanceof ApiFailure && !['offline', 'busy'].includes(error.code) ? error.message : null);
     }
+    owing.current = (await look()) > 0 || !reached;
   }, [of, look]);
 
   useEffect(() => {
@@ -133,5 +120,5 @@ export function useLog(ownerId: string, ofCard = false, onSent?: () => void): Jo
     },
     [of, sync],
   );
-  return { ...log, writing, away, fault, tell };
+  return { ...log, writing, away: isAway, fault, tell };
 }
