@@ -8,7 +8,8 @@ export default defineConfig({
   // Generous: the journey takes 30 s on a calm machine and three times that in a slow spell.
   timeout: 400_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  // Files side by side on both cores of a small machine; the journeys of one file after each other.
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../../.cache/e2e-report.json' }]],
   outputDir: '../../test-results',

@@ -16,7 +16,7 @@ const FRAMES = 240;
 async function bankOf(count: number): Promise<string> {
   const folder = emptyFolder();
   mkdirSync(folder, { recursive: true });
-  const { db, close } = await openEmbedded(join(root, 'packages/server/migrations'), folder, async () => {});
+  const { db, close } = await openEmbedded(join(root, 'packages/server/migrations'), folder);
   for (let from = 0; from < count; from += 500) {
     const ids = Array.from({ length: Math.min(500, count - from) }, () => crypto.randomUUID());
     const sets = ids.map((finishId) => ({ id: crypto.randomUUID(), finishId }));

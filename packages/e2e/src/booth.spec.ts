@@ -60,7 +60,7 @@ test('the candy from recipe to plan to a finished booth run, the server killed i
       await page.getByRole('button', { name: `Move ${name}` }).focus();
       for (const key of ['Space', 'ArrowDown', 'Space']) {
         await page.keyboard.press(key);
-        await page.waitForTimeout(350);
+        await page.waitForTimeout(700);
       }
     };
     // Six tubs take half an hour a coat: what was sprayed before them has dried, what comes after has not.

@@ -197,6 +197,8 @@ test('unknown addresses and a server that is away are said, not shown as blanks'
   await page.goto(server.address);
   await expect(page.getByText('The jobs could not be opened.')).toBeVisible({ timeout: 15_000 });
   await page.route('**/api/materials', (route) => route.abort());
+  // A device that knows the materials would go on with those.
+  await page.evaluate(() => indexedDB.deleteDatabase('steady-gleam-known'));
   await page.reload();
   await expect(page.getByText('The materials could not be opened.')).toBeVisible({ timeout: 15_000 });
 });

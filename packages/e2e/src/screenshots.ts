@@ -1,4 +1,4 @@
-import { chromium, type Page } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
@@ -88,7 +88,6 @@ const VIEWS: readonly View[] = [
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
   { name: 'plan-areas', path: `/jobs/${job(6)}/plan`, ready: '[aria-label="Plan of Coach 2"]' },
-  { name: 'plan-blend', path: `/jobs/${job(7)}/plan?show=blend`, ready: '.recharts-line' },
   { name: 'plan-time', path: `/jobs/${job(4)}/plan?show=time`, ready: '[aria-label^=Timeline]' },
   { name: 'on-the-job', path: `/jobs/${job(5)}/spray`, ready: '[aria-label="Sprayed so far"]' },
   { name: 'faults', path: '/faults?fault=halo', ready: '[aria-label="Faults"] svg' },
@@ -96,6 +95,26 @@ const VIEWS: readonly View[] = [
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
   { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
 ];
+
+/** The shop's place as its owner sees it: open to the shop, signed in, a copy made. */
+async function shopPlace(browser: Browser): Promise<void> {
+  const passcode = 'lantern-pier';
+  const own = makeFolder();
+  const shop = await startServer(own, 4712, { STEADY_GLEAM_SHOP: '1', STEADY_GLEAM_PASSCODE: passcode });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ignoreHTTPSErrors: true });
+  const page = await context.newPage();
+  await page.goto('https://127.0.0.1:4712/shop');
+  await page.getByLabel('Passcode', { exact: true }).fill(passcode);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Make a copy now' }).click();
+  await page.getByRole('list', { name: 'Copies' }).getByRole('listitem').waitFor();
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(folder, 'shop.png') });
+  await context.close();
+  await shop.stop();
+  removeFolder(own);
+}
 
 const data = makeFolder();
 const server = await startServer(data, 4711);
@@ -116,6 +135,7 @@ try {
     await page.screenshot({ path: join(folder, `${view.name}.png`) });
     await page.close();
   }
+  if (!only.length || only.includes('shop')) await shopPlace(browser);
 } finally {
   await browser.close();
   await server.stop();

@@ -5,7 +5,7 @@ import { spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { seriousFaults } from './axe';
-import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { CHROMIUM, flagsFor } from './browser';
 import { emptyFolder, makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
 
 const PORT = 4775;
@@ -25,19 +25,21 @@ test.afterAll(async () => {
 const answer = (page: Page) => page.getByTestId('answer');
 
 test('from another device, by plain http: a job, a rung, a mix and a booth run', async () => {
-  // The shop's name stands for the server: a browser does not trust such an address as it trusts its own machine.
-  const flags = [
-    ...CHROMIUM_FLAGS.filter((f) => !f.startsWith('--host-resolver-rules')),
-    '--host-resolver-rules=MAP shop.test 127.0.0.1, MAP * ~NOTFOUND, EXCLUDE 127.0.0.1',
-  ];
-  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args: flags });
+  const own = makeFolder();
+  const shop = await startServer(own, PORT + 3, {
+    ...{ STEADY_GLEAM_SHOP: '1', STEADY_GLEAM_TLS: 'off', STEADY_GLEAM_NAMES: 'shop.test' },
+    STEADY_GLEAM_PASSCODE: 'lantern-pier',
+  });
+  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args: flagsFor('shop.test') });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     page.setDefaultTimeout(20_000);
     const errors: string[] = [];
     page.on('pageerror', (e) => errors.push(e.message));
-    const address = `http://shop.test:${PORT}`;
+    const address = `http://shop.test:${PORT + 3}`;
     await page.goto(address);
+    await page.getByLabel('Passcode').fill('lantern-pier');
+    await page.getByRole('button', { name: 'Sign in' }).click();
     expect(await page.evaluate(() => [isSecureContext, 'randomUUID' in crypto])).toEqual([false, false]);
     await expect(page.getByRole('note').filter({ hasText: 'By plain http from another device' })).toBeVisible();
 
@@ -69,7 +71,7 @@ test('from another device, by plain http: a job, a rung, a mix and a booth run',
       await expect(page.getByRole('button', { name: 'Keep this rung' })).toHaveCount(0);
       const rungs = async () =>
         (
-          (await (await page.request.get(`${server.address}/api/jobs/${PEARL}`)).json()) as {
+          (await page.evaluate(async (path) => (await fetch(path)).json() as unknown, `/api/jobs/${PEARL}`)) as {
             rungs: { rungCoats: number; readings: { l: number }[] }[];
           }
         ).rungs.filter((r) => r.rungCoats === 3);
@@ -111,6 +113,8 @@ test('from another device, by plain http: a job, a rung, a mix and a booth run',
     expect(errors).toEqual([]);
   } finally {
     await browser.close();
+    await shop.stop();
+    removeFolder(own);
   }
 });
 

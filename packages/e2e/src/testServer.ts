@@ -9,8 +9,11 @@ export const root = resolve(dirname(fileURLToPath(import.meta.url)), '../../..')
 export interface TestServer {
   readonly address: string;
   readonly folder: string;
+  readonly pid: number;
   /** Ends the process and waits for it. */
   readonly stop: (signal?: NodeJS.Signals) => Promise<void>;
+  /** Sends it a signal and goes on: SIGSTOP makes a server that swallows what is sent. */
+  readonly signal: (signal: NodeJS.Signals) => void;
 }
 
 /** A data folder as the first start leaves it, made once a run: filling one takes longer than most journeys. */
@@ -31,7 +34,11 @@ export function removeFolder(folder: string): void {
 }
 
 /** Starts the built server on a data folder and port, and waits until it says where it is. */
-export function startServer(folder: string, port: number): Promise<TestServer> {
+export function startServer(
+  folder: string,
+  port: number,
+  env: Readonly<Record<string, string>> = {},
+): Promise<TestServer> {
   const child: ChildProcess = spawn(process.execPath, [join(root, 'packages/server/dist/main.js')], {
     env: {
       ...process.env,
@@ -39,6 +46,9 @@ export function startServer(folder: string, port: number): Promise<TestServer> {
       PORT: String(port),
       LOG_LEVEL: 'error',
       REQUESTS_A_MINUTE: '100000',
+      // A copy in the middle of a journey would only take its time; those that are about copies make them.
+      STEADY_GLEAM_COPIES: 'off',
+      ...env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
@@ -47,12 +57,13 @@ export function startServer(folder: string, port: number): Promise<TestServer> {
     child.kill(signal);
     await ended;
   };
+  const signal = (name: NodeJS.Signals) => void child.kill(name);
   return new Promise((ready, failed) => {
     let said = '';
     const listen = (chunk: Buffer) => {
       said += chunk.toString();
-      const found = /Steady Gleam is at (http:\S+)/.exec(said);
-      if (found) ready({ address: found[1]!, folder, stop });
+      const found = /Steady Gleam is at (https?:\S+)/.exec(said);
+      if (found) ready({ address: found[1]!, folder, pid: child.pid!, stop, signal });
     };
     child.stdout!.on('data', listen);
     child.stderr!.on('data', listen);
