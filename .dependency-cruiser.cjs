@@ -30,6 +30,20 @@ const ROOMS = {
   bank: ['colour'],
   recovery: ['colour', 'faults', 'finishes', 'jobs', 'letdown', 'numeric', 'spraying'],
   study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics', 'recovery'],
+  devices: ['formats', 'numeric'],
+  tryOut: [
+    'colour',
+    'devices',
+    'finishes',
+    'formats',
+    'jobs',
+    'letdown',
+    'matching',
+    'materials',
+    'numeric',
+    'optics',
+    'study',
+  ],
   demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],
 };
 const rooms = Object.entries(ROOMS).map(([room, may]) =>

@@ -51,6 +51,8 @@ export const finishSchema = object({
   layers: array(stackLayerSchema.required()).nullable().defined(),
   /** File of another shop it was opened from; null for one made here. */
   origin: string().nullable().default(null).defined(),
+  /** Of a try-out: simulated, and in no bank. */
+  tryOut: boolean().default(false).defined(),
   invented: boolean().required(),
   version,
   createdAt: string().datetime().required(),

@@ -109,6 +109,8 @@ export const jobSchema = object({
   done: doneSchema.nullable().default(null).defined(),
   /** When it was taken out of the list; null while it is in it. */
   removedAt: string().datetime().nullable().defined(),
+  /** A try-out: everything read of it is simulated. Null for a job of the shop's own. */
+  tryOut: object({ lifted: boolean().required() }).noUnknown().nullable().default(null).defined(),
   /** Demo data: invented. */
   invented: boolean().required(),
   version,

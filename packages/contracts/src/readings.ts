@@ -24,7 +24,18 @@ export const readingSchema = object({
   b: bSchema,
 });
 
-export const READING_SOURCES = ['typed', 'csv', 'cgats', 'xml', 'photo', 'chip', 'designed', 'demo'] as const;
+export const READING_SOURCES = [
+  'typed',
+  'csv',
+  'cgats',
+  'xml',
+  'photo',
+  'chip',
+  'designed',
+  'demo',
+  'keys',
+  'simulated',
+] as const;
 
 const coats = number().min(0, 'A rung has 0 coats or more.').max(12, 'A rung has 12 coats at most.');
 

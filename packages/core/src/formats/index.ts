@@ -1,5 +1,5 @@
 export { parseProductsCsv, productsToCsv, type ProductCandidate, type ProductsCsvResult } from './productsCsv';
-export { averageReadings, READING_LIMITS, spotsOf, type Reading, type AveragedAngle } from './readings';
+export { averageReadings, READING_LIMITS, spotLabsOf, spotsOf, type Reading, type AveragedAngle } from './readings';
 export {
   angleInName,
   geometryIn,

@@ -55,3 +55,14 @@ export const spotsOf = (readings: readonly Reading[]): number => {
   const averaged = averageReadings(readings);
   return averaged.length ? Math.min(...averaged.map((a) => a.spots)) : 0;
 };
+
+/** Colours of every spot of a set, in the order of its averaged angles; null where a spot was not read at one. */
+export function spotLabsOf(readings: readonly Reading[]): (Lab | null)[][] {
+  const angles = averageReadings(readings);
+  return [...new Set(readings.map((r) => r.spot))].map((spot) =>
+    angles.map(({ incidence, aspecular }): Lab | null => {
+      const own = readings.find((r) => r.spot === spot && r.incidence === incidence && r.aspecular === aspecular);
+      return own ? [own.l, own.a, own.b] : null;
+    }),
+  );
+}

@@ -1,3 +1,3 @@
-export { createRandom, normal } from './random';
+export { createRandom, normal, seedOf } from './random';
 export { choleskyOf, halfLogDet, quantile, solveCholesky, solveLower, solveUpper, timesLower } from './linear';
 export { normalCdf } from './normal';

@@ -15,3 +15,14 @@ export function normal(random: () => number): number {
   const u = 1 - random();
   return Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * random());
 }
+
+/** A seed from words and figures: the same for the same ones, far off for others (FNV-1a, 32 bit). */
+export function seedOf(...parts: readonly (string | number)[]): number {
+  let hash = 0x811c9dc5;
+  for (const part of parts)
+    for (const sign of `${part}\u001f`) {
+      hash ^= sign.codePointAt(0)!;
+      hash = Math.imul(hash, 0x01000193);
+    }
+  return hash >>> 0;
+}

@@ -16,7 +16,7 @@ import { FIVE_ANGLES } from '../optics/geometry';
 import { CORE_KINDS, KINDS, type Kind, type World } from './world';
 
 /** How the study's painters scatter: hand and session of a card, edges, coats, spots. Not what the fit believes of them. */
-const SCATTER = {
+export const SCATTER = {
   hand: 0.2,
   session: 0.06,
   edges: 0.04,
@@ -64,7 +64,7 @@ export type JobEnd = 'in' | 'over' | 'short';
 const LAST = 8;
 
 /** Least rms count on true colours. */
-const bestOf = (colours: (n: number) => readonly Lab[], wanted: readonly Lab[]): number =>
+export const bestOf = (colours: (n: number) => readonly Lab[], wanted: readonly Lab[]): number =>
   leastOf(0.05, 7, 0.05, (n) => colours(n).reduce((s, lab, g) => s + de2000(wanted[g]!, lab) ** 2, 0));
 
 /** Film on after n coats with every coat's own part. */
@@ -313,7 +313,10 @@ const nearest = (rungs: readonly RungReading[], wanted: readonly Lab[]): number 
   ).coats;
 
 /** Films of a world where every angle passes what is wanted of it; null where none does. */
-export function trueWindow(world: World, target: TargetRead): readonly [number, number] | null {
+export function trueWindow(
+  world: Pick<World, 'ladder' | 'wanted'>,
+  target: { readonly angles: readonly { readonly tolerance: number }[] },
+): readonly [number, number] | null {
   const ratioAt = (film: number) =>
     world
       .ladder(film)

@@ -11,12 +11,10 @@ import type { PreparedLibrary } from '../materials/shop';
 import { findMix } from '../materials/mixes';
 import { normal } from '../numeric/random';
 import { adjustCoat, prepareCoat, thickenFlakes, type PreparedCoat } from '../optics/coat';
-import { createFilm, type Film } from '../optics/film';
-import { tabulateFlake } from '../optics/flakeOptics';
-import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
+import { FIVE_ANGLES } from '../optics/geometry';
 import type { PreparedGround } from '../optics/preparedGround';
 import { evaluateReference } from '../optics/stack';
-import { tracedLabs, type TracedFilm, type TracedLayer } from './rays';
+import { drawForeign, sightOf, wantedFilm } from './foreign';
 
 /** Kinds of finish that are studied; the first four are jobs of every day. */
 export const KINDS = [
@@ -100,7 +98,8 @@ function told(shop: PreparedLibrary, kind: Kind, random: () => number): Pick<Wor
 }
 
 /** Films at which a true ladder is worked out; between them cubic. */
-const KNOTS = [0, 0.4, 0.9, 1.5, 2.2, 3, 4, 5.5, 8] as const;
+export const KNOTS = [0, 0.4, 0.9, 1.5, 2.2, 3, 4, 5.5, 8] as const;
+export const LAST_KNOT = 8;
 
 /**
  * A painter of the program's own kind: the same film model, by its reference tier, with other parameters than the fit starts from.
@@ -129,154 +128,28 @@ export function ownWorld(shop: PreparedLibrary, kind: Kind, random: () => number
     kind,
     ground,
     recipe,
-    ladder: (film) => interpolateLabs(KNOTS, knots, Math.min(8, Math.max(0, film))),
+    ladder: (film) => interpolateLabs(KNOTS, knots, Math.min(LAST_KNOT, Math.max(0, film))),
     wanted,
     wantedAt: () => [...wanted],
   };
 }
 
-const wantedFilm = (random: () => number): number => 1.5 + 2 * random();
-
-/** Thinnest slices of a traced film, counts: what changes from coat to coat changes between them. */
-const SLICE = 1;
-
 /**
- * A painter of another kind: light followed ray by ray, flakes in two tilts, another film index, tilt that drifts as coats build,
- * oxide, dye, band and grounds off, the ground not quite hiding, the finish made by someone else.
+ * A painter of another kind: see {@link drawForeign}.
  * @param rays per evaluation; twice as many halve the squares of what the tracer itself scatters.
  */
 export function foreignWorld(shop: PreparedLibrary, kind: Kind, random: () => number, rays: number): World {
   const { ground, recipe } = told(shop, kind, random);
-  const draw = (sd: number) => sd * normal(random);
-  const film = createFilm(1.47 + 0.09 * random());
-  const seed = Math.floor(random() * 2 ** 31);
-  const style = recipe.style!;
-  const pot = { hue: draw(4), band: Math.exp(draw(0.06)), dye: Math.exp(draw(0.1)), layers: Math.exp(draw(0.03)) };
-  const hand = {
-    spread: Math.exp(draw(0.12)),
-    edge: Math.exp(draw(0.3)),
-    drift: draw(0.03),
-    wide: 0.15 + 0.2 * random(),
-  };
-  const shade: Lab = [draw(1.1), draw(1.1), draw(1.1)];
-  const shows = 0.02 * random();
-  const under = {
-    tilt: Math.exp(draw(0.1)),
-    edge: Math.exp(draw(0.25)),
-    cover: Math.exp(draw(0.12)),
-    tint: Math.exp(draw(0.1)),
-  };
-
-  const groundAt = (more: Lab): Pick<TracedFilm, 'albedo' | 'layers'> => {
-    const moved = shiftGround(ground)([shade[0] + more[0], shade[1] + more[1], shade[2] + more[2]]);
-    return {
-      albedo: moved.albedo.map((v) => v * (1 - shows) + 0.4 * shows),
-      layers: ground.coats.map((c) =>
-        layerOf(retabulated(c, film, 1), c.factor, {
-          spread: under.tilt,
-          edge: under.edge,
-          flake: under.cover,
-          dye: under.tint,
-          wide: hand.wide,
-        }),
-      ),
-    };
-  };
-  const effect = (
-    film0: number,
-    o: { hue: number; band: number; dye: number; layers: number; spread: number },
-  ): TracedLayer[] => {
-    if (film0 <= 0) return [];
-    const { coat } = recipe;
-    const shifted = o.hue ? shiftSpectrum(coat.a, o.hue) : coat.a;
-    const most = shifted.reduce((m, v) => Math.max(m, v), 0);
-    const a = most > 0 ? shifted.map((v) => most * (v / most) ** (1 / o.band)) : shifted;
-    const dyed = retabulated({ ...coat, a }, film, o.layers);
-    const layers: TracedLayer[] = [];
-    for (let from = 0; from < film0 - 1e-9; from += SLICE) {
-      const part = Math.min(SLICE, film0 - from);
-      layers.push(
-        layerOf(dyed, part * style.film, {
-          spread: style.spread * o.spread * (1 + hand.drift * (from + part / 2 - 1)),
-          edge: hand.edge,
-          flake: 1,
-          dye: o.dye,
-          wide: hand.wide,
-        }),
-      );
-    }
-    return layers;
-  };
-  const at = (x: number, o: Parameters<typeof effect>[1], shift: Lab, geometries: readonly Geometry[]): Lab[] => {
-    const base = groundAt(shift);
-    return tracedLabs(
-      { n: film.n, albedo: base.albedo, layers: [...base.layers, ...effect(x, o)] },
-      geometries,
-      rays,
-      seed,
-    );
-  };
-  const own = { ...pot, spread: hand.spread };
-  const knots = KNOTS.map((x) => at(x, own, [0, 0, 0], FIVE_ANGLES));
-  const made = {
-    hue: pot.hue + draw(1),
-    band: pot.band,
-    dye: pot.dye * Math.exp(draw(0.04)),
-    layers: pot.layers,
-    spread: hand.spread * Math.exp(draw(0.05)),
-  };
-  const [count, off] = [wantedFilm(random), [draw(0.5), draw(0.4), draw(0.4)] as const];
+  const sight = sightOf(drawForeign(random), { ground, recipe }, rays);
+  const knots = KNOTS.map((x) => sight.at(x));
   const through = (errors: readonly number[]) =>
-    at(
-      count,
-      made,
-      off,
-      FIVE_ANGLES.map((g, k) => ({ ...g, aspecular: g.aspecular + (errors[k] ?? 0) })),
-    );
+    sight.made(FIVE_ANGLES.map((g, k) => ({ ...g, aspecular: g.aspecular + (errors[k] ?? 0) })));
   return {
     kind,
     ground,
     recipe,
-    ladder: (x) => interpolateLabs(KNOTS, knots, Math.min(8, Math.max(0, x))),
+    ladder: (x) => interpolateLabs(KNOTS, knots, Math.min(LAST_KNOT, Math.max(0, x))),
     wanted: through([]),
     wantedAt: through,
-  };
-}
-
-/** A coat with its flakes tabulated in another binder, their layers thicker by a ratio. */
-function retabulated(coat: PreparedCoat, film: Film, layers: number): PreparedCoat {
-  const thick = thickenFlakes(film, coat, layers);
-  return { ...thick, flakes: thick.flakes.map((f) => ({ ...f, table: tabulateFlake(f.optics, film.n) })) };
-}
-
-function layerOf(
-  coat: PreparedCoat,
-  factor: number,
-  o: {
-    readonly spread: number;
-    readonly edge: number;
-    readonly flake: number;
-    readonly dye: number;
-    readonly wide: number;
-  },
-): TracedLayer {
-  const scaled = (v: Float64Array, by: number) => v.map((x) => x * by * factor);
-  const hasPigment = coat.k.some((v) => v > 0) || coat.s.some((v) => v > 0);
-  return {
-    dye: scaled(coat.a, o.dye),
-    pigment: hasPigment ? { k: scaled(coat.k, o.dye), s: scaled(coat.s, 1) } : null,
-    flakes: coat.flakes.map((f) => {
-      const sigma = f.tilt * o.spread;
-      return {
-        tau: f.tau * factor * o.flake,
-        edge: Math.min(0.9, f.edge * o.edge),
-        // Rms of the two is the hand's own.
-        tilts: [
-          { share: 1 - o.wide, sigma: sigma * Math.sqrt((1 - o.wide * 1.9) / (1 - o.wide)) },
-          { share: o.wide, sigma: sigma * Math.sqrt(1.9) },
-        ],
-        table: f.table,
-      };
-    }),
   };
 }

@@ -46,6 +46,8 @@ export const finishes = pgTable(
     layers: jsonb('layers').$type<readonly StackLayer[]>(),
     /** A shop's own file it was opened from; null for one made here. */
     origin: text('origin'),
+    /** Of a try-out: nothing of the shop's own is learned from it. */
+    tryOut: boolean('try_out').notNull().default(false),
     invented: boolean('invented').notNull().default(false),
     version: integer('version').notNull().default(1),
     ...stamps,
@@ -84,6 +86,14 @@ export interface FinishUse {
   readonly version?: number;
 }
 
+/** The seed of what is hidden; how often the instrument was asked, and after how many of these its white tile was read last. */
+export interface TryOutRow {
+  readonly seed: number;
+  readonly asked: number;
+  readonly white: number | null;
+  readonly lifted: boolean;
+}
+
 /** Something to be sprayed. `version` grows with every edit; a stale edit is refused. The first of its finishes is what it is about. */
 export const jobs = pgTable(
   'jobs',
@@ -103,6 +113,8 @@ export const jobs = pgTable(
     begun: boolean('begun').notNull().default(false),
     /** What was done when it was finished. */
     done: jsonb('done').$type<Done>(),
+    /** What is behind the curtain of a try-out, and what its instrument was asked; null for a job of the shop's own. */
+    tryOut: jsonb('try_out').$type<TryOutRow>(),
     /** When it was taken out of the list; it can be put back. */
     removedAt: timestamp('removed_at', { withTimezone: true }),
     invented: boolean('invented').notNull().default(false),
@@ -338,3 +350,22 @@ export const settings = pgTable('settings', {
   value: jsonb('value').$type<unknown>().notNull(),
   ...stamps,
 });
+
+/** Files of readings that came into the watched folder. Each is offered until it is taken or laid aside; what is written again is another. */
+export const inboxFiles = pgTable(
+  'inbox_files',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    /** SHA-256 of what stands in it. */
+    hash: text('hash').notNull(),
+    text: text('text').notNull(),
+    /** `offered`, `taken` by a set of readings, or laid `aside`. */
+    state: text('state').notNull().default('offered'),
+    /** Why nothing of it can be taken; null where something can. */
+    fault: text('fault'),
+    writtenAt: timestamp('written_at', { withTimezone: true }).notNull(),
+    ...stamps,
+  },
+  (t) => [uniqueIndex('inbox_files_once').on(t.name, t.hash), index('inbox_files_state').on(t.state)],
+);

@@ -18,6 +18,7 @@ import { routeProducts } from '../resources/products/routes';
 import { routeReadings } from '../resources/readings/routes';
 import type { Repos } from '../resources/repos';
 import { routeShop, type Machine } from '../resources/shop/routes';
+import { routeTryOut } from '../resources/tryOut/routes';
 import { routeVerdicts } from '../resources/verdicts/routes';
 import { checkSigns, countInText } from './bodies';
 import { doorRoutes, OWN_MACHINE, ownPagesOnly, type Door } from './door';
@@ -113,6 +114,7 @@ export function createApp({
     routeLimits,
     routeBatches,
     routeLog,
+    routeTryOut,
   ])
     resource(app, route, repos);
   if (machine) routeShop(app, route, machine, door, repos.door);

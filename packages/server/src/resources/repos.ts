@@ -13,6 +13,7 @@ import { createMaterialsRepo } from './materials/repo';
 import { createPhotosRepo } from './photos/repo';
 import { createProductsRepo } from './products/repo';
 import { createReadingsRepo } from './readings/repo';
+import { createTryOutRepo } from './tryOut/repo';
 import { createVerdictsRepo } from './verdicts/repo';
 
 /** Everything the API reads and writes, by resource. Every change is one transaction. @param tell of rows that can't be read */
@@ -32,6 +33,7 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const all = { jobs, finishes, cards, readings, verdicts, photos, materials, products, guns, batches, log, limits };
   return {
     ...all,
+    tryOut: createTryOutRepo(db, jobs),
     /** Codes and devices: of no list of the shop's. */
     door: createDoorRepo(db),
     /** What the shop has, for a plan, a paper or a file. */

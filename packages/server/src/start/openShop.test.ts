@@ -1,15 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { sql } from 'drizzle-orm';
-import {
-  cpSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  rmSync,
-  truncateSync,
-  writeFileSync,
-} from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { listCopies, writeCopy } from '../copies/copies';

@@ -78,17 +78,6 @@ export function rungReadingsOf(rungs: readonly ReadingSet[], target: readonly Ta
   });
 }
 
-/** Spots of a set by themselves, each at the set's angles; null where a spot misses one. */
-export function spotLabsOf(readings: readonly Reading[]): (Lab | null)[][] {
-  const angles = averageReadings(readings);
-  return [...new Set(readings.map((r) => r.spot))].map((spot) =>
-    angles.map(({ incidence, aspecular }): Lab | null => {
-      const own = readings.find((r) => r.spot === spot && r.incidence === incidence && r.aspecular === aspecular);
-      return own ? [own.l, own.a, own.b] : null;
-    }),
-  );
-}
-
 export type PlaceId = 'target' | 'map' | 'card' | 'mix' | 'plan' | 'booth' | 'spray';
 
 /** Where a job's next decision is, and what to do there. */

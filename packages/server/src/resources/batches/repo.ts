@@ -53,7 +53,7 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
         .limit(MOST_BATCHES);
       const teaching = sql`select id from (
         select id, row_number() over (partition by gun_id order by mixed_at desc) as place from batches
-        where removed_at is null and gun_id is not null and left_ml is not null) as lessons where place <= ${LESSONS}`;
+        where removed_at is null and gun_id is not null and left_ml is not null and teaches) as lessons where place <= ${LESSONS}`;
       return batchRowsOf.many(
         await batchRows(db)
           .where(
@@ -88,7 +88,7 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
         const isSame = existing?.corrections.length ? was?.jobId === batch.jobId : isDeepStrictEqual(was, batch);
         if (existing && !isSame) throw new ApiError('conflict');
         if (!existing) {
-          const [job] = await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, batch.jobId));
+          const [job] = await tx.select({ tryOut: jobs.tryOut }).from(jobs).where(eq(jobs.id, batch.jobId));
           if (!job) throw new ApiError('notFound');
           await checkGun(tx, batch.gunId, 'gunId');
           await checkProduct(tx, batch.productId, 'productId');
@@ -99,6 +99,8 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
             productId: batch.productId,
             mixedAt: new Date(batch.mixedAt),
             batch,
+            // No gun learns from what is simulated.
+            teaches: job.tryOut === null,
           });
         }
         return readBatch(tx, batch.id);
@@ -128,6 +130,8 @@ export function createBatchesRepo(db: Db, tell: TellDamage = UNTOLD) {
           throw new ApiError('badRequest', { leftMl: 'More can’t be left than was mixed.' });
         if (to.gunId !== undefined) await checkGun(tx, to.gunId, 'gunId');
         const [row] = await tx.select().from(batches).where(eq(batches.id, id));
+        const [job] = await tx.select({ tryOut: jobs.tryOut }).from(jobs).where(eq(jobs.id, row!.jobId));
+        if (to.teaches && job!.tryOut) throw new ApiError('badRequest', { teaches: 'No gun is taught by a try-out.' });
         const isOther = ml !== was.ml || leftMl !== was.leftMl || gunId !== was.gunId;
         const before = { at: new Date().toISOString(), ml: was.ml, leftMl: was.leftMl, gunId: was.gunId };
         // What was poured of each part goes with the whole.

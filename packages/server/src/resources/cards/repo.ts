@@ -130,6 +130,8 @@ export function createCardsRepo(db: Db) {
             ne(cards.id, card.id),
             isNotNull(cards.hand),
             eq(cards.handLeftOut, false),
+            // What is simulated says nothing of a hand.
+            eq(finishes.tryOut, false),
           ),
         )
         .orderBy(desc(cards.updatedAt));

@@ -14,6 +14,7 @@ import { ApiError } from '../../errors';
 import { bytesOf, takesBytes } from '../../http/files';
 import { idOf } from '../../http/route';
 import type { Repos } from '../repos';
+import { refuseTryOut } from './repo';
 
 type Needed = Pick<Repos, 'finishes' | 'photos' | 'cards' | 'shelf' | 'inOne'>;
 
@@ -22,6 +23,7 @@ export function routeFinishFiles(app: Express, { finishes, photos, cards, shelf,
   const here = async (): Promise<Shelf> => ({ ...(await shelf()), finishIds: await finishes.ids() });
   const textOf = async (id: string, on: Pick<Shelf, 'own' | 'guns'>): Promise<{ name: string; text: string }> => {
     const detail = await finishes.read(id);
+    refuseTryOut(detail.finish);
     const file = await finishFile(detail, {
       ...{ own: on.own, guns: on.guns, hands: await cards.handsOf(id), now: new Date() },
       photo: async (photoId) => (await photos.read(photoId)).bytes,

@@ -134,6 +134,8 @@ export function createFinishesRepo(
       mixesNamed: (word: string) => readonly string[],
     ): Promise<{ rows: FinishSummary[]; total: number }> => {
       const where = and(
+        // What was tried out stands in no bank.
+        eq(finishes.tryOut, false),
         ...wordsOf(q.words).map((w) => answersTo(w, mixesNamed)),
         q.family ? eq(finishes.family, q.family) : undefined,
         q.proven ? hasFinished : undefined,
@@ -159,8 +161,9 @@ export function createFinishesRepo(
       return { rows: await summaries(finishRows.many(rows)), total: counted!.n };
     },
 
+    /** Of the bank; none of try-outs. */
     ids: async (): Promise<ReadonlySet<string>> => {
-      const rows = await db.select({ id: finishes.id }).from(finishes);
+      const rows = await db.select({ id: finishes.id }).from(finishes).where(eq(finishes.tryOut, false));
       return new Set(rows.map((r) => r.id));
     },
 
@@ -258,6 +261,7 @@ export function createFinishesRepo(
         const [there] = await tx.select().from(finishes).where(eq(finishes.id, id));
         if (there && there.name !== name) throw new ApiError('conflict');
         if (!there) {
+          refuseTryOut(await find(tx, from));
           await copy(tx, from, id);
           await tx.update(finishes).set({ name, codes: [], updatedAt: new Date() }).where(eq(finishes.id, id));
         }
@@ -321,5 +325,10 @@ export function createFinishesRepo(
       }))
       .reverse();
   }
+}
+/** What was tried out stays where it was: nothing of the shop's own is made of it. @throws ApiError */
+export function refuseTryOut({ tryOut, name }: { readonly tryOut: boolean; readonly name: string }): void {
+  if (tryOut)
+    throw new ApiError('notWorkable', undefined, `${name} is a try-out, simulated: it stays with its own job.`);
 }
 export type FinishesRepo = ReturnType<typeof createFinishesRepo>;

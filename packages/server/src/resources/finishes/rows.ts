@@ -7,9 +7,9 @@ export type FinishRow = typeof finishes.$inferSelect;
 
 /** @throws ValidationError where the row is not what the contract says */
 export function toFinish(row: FinishRow): Finish {
-  const { id, name, codes, matching, mixId, pick, layers, origin, invented, version } = row;
+  const { id, name, codes, matching, mixId, pick, layers, origin, tryOut, invented, version } = row;
   return finishSchema.validateSync({
-    ...{ id, name, codes, matching, mixId, pick, layers, origin, invented, version },
+    ...{ id, name, codes, matching, mixId, pick, layers, origin, tryOut, invented, version },
     // A finish that came with the layers of a piece was stored without.
     family: row.family ?? REFERENCE_LIBRARY.systems.find((m) => m.id === mixId)?.family ?? null,
     createdAt: row.createdAt.toISOString(),

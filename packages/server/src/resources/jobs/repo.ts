@@ -23,7 +23,7 @@ import { finishes, jobs, materials, type FinishUse } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import { pinned } from '../finishes/pin';
-import { anywhere, wordsOf, type FinishesRepo } from '../finishes/repo';
+import { anywhere, refuseTryOut, wordsOf, type FinishesRepo } from '../finishes/repo';
 import { mixOfLayers, type FinishRow } from '../finishes/rows';
 import type { LimitsRepo } from '../limits/repo';
 import type { LogRepo } from '../log/repo';
@@ -203,6 +203,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         let { finishId } = job;
         if (finishId) {
           const used = await finishesRepo.find(tx, finishId);
+          refuseTryOut(used);
           if (used.mixId === null)
             throw new ApiError('badRequest', { finishId: 'This finish lays no mix; choose another.' });
           if (job.coats !== null || job.target) finishId = await ownOf(tx, used, job);
@@ -288,6 +289,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
     copy: (from: string, id: string, piece: string): Promise<Job> =>
       db.transaction(async (tx) => {
         const source = await findJob(tx, from);
+        refuseTryOut({ tryOut: source.tryOut !== null, name: source.piece });
         const [existing] = await tx.select().from(jobs).where(eq(jobs.id, id));
         if (!existing) {
           const uses = source.finishes.map(({ key, name, finishId }) => ({ key, name, finishId }));
@@ -366,6 +368,8 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       uses = uses.slice(0, 1);
     } else if (stacks !== undefined) {
       await checkStacks(tx, stacks);
+      if (rows.job.tryOut && stacks.length > 1)
+        throw new ApiError('badRequest', { stacks: 'A try-out has one finish; begin another one for another.' });
       const before = uses;
       uses = [];
       for (const [i, s] of stacks.entries()) {
@@ -373,6 +377,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         const at = known?.finishId ?? s.finishId ?? (await newFinish(tx, s, rows.job.invented));
         uses = [...uses, { ...(known?.finishId === at ? known : {}), key: s.id, name: s.name, finishId: at }];
         const there = await finishesRepo.find(tx, at);
+        if (!rows.job.tryOut) refuseTryOut(there);
         if (sameLayers(there.layers, s.layers)) continue;
         const recipe = there.mixId === null ? null : recipeOf(s.layers, there.mixId);
         const picked = recipe && there.pick && recipe.coats <= 12 ? { pick: recipe } : {};

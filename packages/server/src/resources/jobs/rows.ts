@@ -38,6 +38,7 @@ export function toJob(rows: JobRows): Job {
     ...{ finishId: about, matching, family, mixId, pick },
     // With another of its finishes it is about that one's layers alone.
     stacks: about === job.finishes[0]!.finishId ? stacks : (stacks?.filter((s) => s.finishId === about) ?? null),
+    tryOut: job.tryOut && { lifted: job.tryOut.lifted },
     removedAt: job.removedAt?.toISOString() ?? null,
     createdAt: job.createdAt.toISOString(),
     updatedAt: job.updatedAt.toISOString(),

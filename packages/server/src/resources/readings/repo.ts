@@ -20,11 +20,22 @@ export const whereOwner = (
 
 /** @throws ApiError where there is no such job or finish */
 export async function checkOwner(handle: Db, owner: Owner): Promise<void> {
-  const [found] =
-    'jobId' in owner
-      ? await handle.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, owner.jobId))
-      : await handle.select({ id: finishes.id }).from(finishes).where(eq(finishes.id, owner.finishId));
-  if (!found) throw new ApiError('notFound');
+  await isTryOut(handle, owner);
+}
+
+/** Whether what is read of it may be simulated. @throws ApiError where there is no such job or finish */
+async function isTryOut(handle: Db, owner: Owner): Promise<boolean> {
+  if ('jobId' in owner) {
+    const [job] = await handle.select({ tryOut: jobs.tryOut }).from(jobs).where(eq(jobs.id, owner.jobId));
+    if (!job) throw new ApiError('notFound');
+    return job.tryOut !== null;
+  }
+  const [finish] = await handle
+    .select({ tryOut: finishes.tryOut })
+    .from(finishes)
+    .where(eq(finishes.id, owner.finishId));
+  if (!finish) throw new ApiError('notFound');
+  return finish.tryOut;
 }
 
 /** Holds a job or a finish until the transaction ends: its log is written by one at a time. @throws ApiError where there is none */
@@ -91,7 +102,11 @@ export function createReadingsRepo(db: Db) {
       throw new ApiError('badRequest', {
         kind: isOfJob(set) ? 'This belongs to a job, not to a finish.' : 'This belongs to a finish, not to a job.',
       });
-    await checkOwner(tx, owner);
+    const simulated = await isTryOut(tx, owner);
+    if (set.source === 'simulated' && !simulated)
+      throw new ApiError('badRequest', {
+        source: 'This reading is simulated: it goes into a try-out, never into a job of the shop’s own.',
+      });
     const [existing] = await tx.select().from(readingSets).where(eq(readingSets.id, set.id));
     if (existing) {
       const same = 'jobId' in owner ? existing.jobId === owner.jobId : existing.finishId === owner.finishId;
@@ -174,12 +189,15 @@ export function createReadingsRepo(db: Db) {
           sequence: readingSets.sequence,
         })
         .from(readingSets)
+        .innerJoin(finishes, eq(finishes.id, readingSets.finishId))
         .leftJoin(cards, and(eq(cards.finishId, readingSets.finishId), isNull(cards.retiredAt)))
         .where(
           and(
             isNotNull(readingSets.finishId),
             isNull(readingSets.removedAt),
             inArray(readingSets.kind, ['rung', 'target']),
+            // The bank holds what was really sprayed.
+            eq(finishes.tryOut, false),
             gt(readingSets.sequence, after),
           ),
         )

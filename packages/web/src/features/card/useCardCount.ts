@@ -1,6 +1,6 @@
 import type { Job, JobDetail, ReadingSet } from '@steady-gleam/contracts';
 import { FAMILIES, STYLES } from '@steady-gleam/core/finishes';
-import { spotsOf } from '@steady-gleam/core/formats';
+import { spotLabsOf, spotsOf } from '@steady-gleam/core/formats';
 import {
   adviseFirst,
   noiseOf,
@@ -17,7 +17,7 @@ import { findMix, type Library } from '@steady-gleam/core/materials';
 import { flakeDepthOf } from '@steady-gleam/core/mixing';
 import { useMemo } from 'react';
 import { useLibrary } from '../../shared/library';
-import { mixOf, pickOf, rungReadingsOf, spotLabsOf, targetOf } from '../../shared/jobModel';
+import { mixOf, pickOf, rungReadingsOf, targetOf } from '../../shared/jobModel';
 import { useCompute } from '../../worker/useCompute';
 import { rungVerdicts } from './eyeModel';
 

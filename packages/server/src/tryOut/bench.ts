@@ -1,0 +1,50 @@
+import type { FinishFamily } from '@steady-gleam/core/finishes';
+import {
+  prepareLibrary,
+  REFERENCE_LIBRARY,
+  type OwnMaterial,
+  type PreparedLibrary,
+} from '@steady-gleam/core/materials';
+import type { InstrumentAnswer } from '@steady-gleam/core/devices';
+import {
+  drawHidden,
+  hiddenSight,
+  liftCurtain,
+  simulatedRead,
+  type Curtain,
+  type CurtainAsk,
+  type HeldOn,
+  type Picked,
+} from '@steady-gleam/core/tryOut';
+
+/** What is asked of the hidden world: its seed, the shop's materials, what was picked, and the question. */
+export type BenchAsk = {
+  readonly seed: number;
+  readonly family: FinishFamily;
+  readonly own: readonly OwnMaterial[];
+  readonly picked: Picked | null;
+} & (
+  | {
+      readonly is: 'read';
+      readonly held: HeldOn;
+      readonly state: 'wet' | 'cleared';
+      readonly nth: number;
+      readonly white: number | null;
+    }
+  | { readonly is: 'curtain'; readonly of: CurtainAsk }
+);
+export type BenchAnswer = InstrumentAnswer | { readonly is: 'curtain'; readonly curtain: Curtain };
+
+/** Answers of a world nobody is told of; some seconds of work at most. It keeps the library it was asked with last. */
+export function createBench(): (ask: BenchAsk) => BenchAnswer {
+  let known: { readonly key: string; readonly shop: PreparedLibrary } | null = null;
+  return (ask) => {
+    const key = JSON.stringify(ask.own);
+    if (known?.key !== key) known = { key, shop: prepareLibrary(ask.own) };
+    // The shop's own materials change nothing of what was hidden before they were there.
+    const hidden = drawHidden(ask.seed, ask.family, REFERENCE_LIBRARY);
+    const sight = hiddenSight(known.shop, hidden, ask.picked);
+    if (ask.is === 'curtain') return { is: 'curtain', curtain: liftCurtain(hidden, sight, ask.of) };
+    return simulatedRead(hidden, sight, ask.held, ask.state, ask.nth, ask.white);
+  };
+}
