@@ -58,6 +58,7 @@ export {
   type FinishSummary,
   type FinishWas,
 } from './finishes';
+export { inboxApi, type Inbox, type OfferedFile } from './inbox';
 export { tryOutApi, type CurtainSaid, type HeldAsk, type InstrumentSaid } from './tryOut';
 export { areasOf, areasSchema, objectsSchema, type Area, type JobObjectRow } from './areas';
 export { mixingSchema, START_MIXING, type Added, type Mixing } from './mixing';

@@ -70,6 +70,8 @@ export const newReadingSetSchema = object({
   /** Stated uncertainty of a photo, Lab units; null for an instrument. */
   doubt: number().min(0).max(50).nullable().default(null),
   source: string().oneOf(READING_SOURCES).required(),
+  /** The file of the watched folder it came in: taken with it, once. Of no use afterwards, and not told again. */
+  inboxId: string().uuid().optional(),
   takenAt: moment().required(),
   readings: array(readingSchema.required())
     .required()

@@ -86,5 +86,12 @@ export const tryOutApi = {
     body: object({ isSure: boolean().oneOf([true]).required() }).noUnknown(),
     reply: jobSchema,
   }),
+  /** Traces a part of what is behind it, a second's work or so; all of them before it is asked for. */
+  part: endpoint({
+    method: 'POST',
+    path: '/api/jobs/:id/curtain/parts',
+    body: object({ part: number().integer().min(0).max(20).required() }).noUnknown(),
+    reply: object({ parts: number().integer().required() }),
+  }),
   curtain: endpoint({ method: 'GET', path: '/api/jobs/:id/curtain', body: null, reply: curtainSchema }),
 } as const;

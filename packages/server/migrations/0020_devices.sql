@@ -4,6 +4,7 @@ CREATE TABLE "inbox_files" (
 	"hash" text NOT NULL,
 	"text" text NOT NULL,
 	"state" text DEFAULT 'offered' NOT NULL,
+	"found" jsonb,
 	"fault" text,
 	"written_at" timestamp with time zone NOT NULL,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,

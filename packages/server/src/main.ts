@@ -5,7 +5,7 @@ import { createServer as createHttp, type Server as HttpServer } from 'node:http
 import type { Server as HttpsServer } from 'node:https';
 import type { AddressInfo, Server } from 'node:net';
 import { hostname } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import { toString as qrOf } from 'qrcode';
 import { fileSource } from './copies/archive';
@@ -18,6 +18,7 @@ import { fillWithDemo, fillWithNothing } from './demo/seed';
 import { createApp } from './http/app';
 import type { Door } from './http/door';
 import { onePort } from './http/onePort';
+import { watchInbox } from './inbox/watch';
 import { plainly } from './http/trustPage';
 import { createRepos, type Repos } from './resources/repos';
 import { namesOf, networkAddresses, ownNames, shopCertificate } from './shop/authority';
@@ -97,6 +98,10 @@ async function main(): Promise<void> {
     ...{ isShop: settings.isShop, isSecure, names, firstCode },
     isBehindProxy: settings.trustProxy !== undefined,
   };
+  const inbox =
+    settings.inbox === undefined
+      ? undefined
+      : watchInbox(resolve(settings.inbox), (file) => repos.inbox.offer(file), tellFault);
   let port = settings.port;
   const addresses = () => (settings.isShop ? addressesOf(settings, port) : []);
   const app = createApp({
@@ -108,6 +113,7 @@ async function main(): Promise<void> {
       requestsAMinute: settings.requestsAMinute,
       trustProxy: settings.trustProxy,
     },
+    inbox,
     isThere: () => isThere(open.db, HEALTH_MS),
     machine: {
       ...{ copies, data: settings.data, addresses, build: buildOf(), version: versionOf() },
@@ -144,6 +150,7 @@ async function main(): Promise<void> {
     if (closing) return;
     closing = true;
     stopCopies();
+    void inbox?.close();
     control.close();
     listening.server.close(() => void open.close().finally(() => process.exit(0)));
     listening.close();

@@ -37,6 +37,8 @@ export interface PourStands {
 
 /** From this share of a part on it is poured slowly; and what counts as being there: of the part, and at least, g. Ours. */
 const [SLOW_FROM, WITHIN, LEAST_WITHIN] = [0.9, 0.01, 0.15] as const;
+/** Less than this is no weight at all, g. */
+const LEAST = 0.005;
 /** So much less than was in the cup and it was lifted or tared, g. */
 const LIFTED = 3;
 
@@ -86,8 +88,8 @@ export function weigh(
   const lifted = live < -LIFTED;
   let kept = on;
   if (stable && !lifted) {
-    if (live > 0) kept = { ...on, poured: on.poured.map((v, i) => (i === on.index ? v + live : v)) };
-    else if (live < 0) kept = { ...on, zero: on.zero + live };
+    if (live > LEAST) kept = { ...on, poured: on.poured.map((v, i) => (i === on.index ? v + live : v)) };
+    else if (live < -LEAST) kept = { ...on, zero: on.zero + live };
   }
   const moving = kept === on && !lifted ? Math.max(0, live) : 0;
   const shown = kept.poured[kept.index]! + moving;

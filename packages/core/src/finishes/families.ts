@@ -289,3 +289,8 @@ export const FAMILIES: Readonly<Record<FinishFamily, FamilyRow>> = {
 };
 
 export const FAMILY_IDS = Object.keys(FAMILIES) as readonly FinishFamily[];
+
+/** Families a try-out is offered of: those whose colour is what is matched, in coats that are all alike. */
+export const TRY_OUT_FAMILIES: readonly FinishFamily[] = FAMILY_IDS.filter(
+  (f) => FAMILIES[f].wanted === 'colour' && FAMILIES[f].controlAfter === null && !FAMILIES[f].specified,
+);

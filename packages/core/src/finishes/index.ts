@@ -19,6 +19,7 @@ export {
   type ProductKind,
   FAMILIES,
   FAMILY_IDS,
+  TRY_OUT_FAMILIES,
   type FamilyLayer,
   type FamilyRow,
   type FinishFamily,

@@ -15,3 +15,4 @@ export { parseReadingsCsv, CSV_MAX_LENGTH, type CsvProblem, type CsvResult } fro
 export { mapToCsv } from './mapCsv';
 export { decimalIn } from './decimal';
 export { fileName } from './fileName';
+export { wholeness, type Whole } from './whole';

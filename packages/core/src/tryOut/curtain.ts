@@ -47,20 +47,20 @@ export interface CurtainAsk {
   readonly objects: readonly { readonly name: string; readonly film: number }[];
 }
 
-/** Lifts the curtain: traces the true ladder, some seconds of work. @param onPart called with the share that is done */
-export function liftCurtain(
-  hidden: Hidden,
-  sight: Sight,
-  { picked, usual, limits, objects }: CurtainAsk,
-  onPart: (share: number) => void = () => undefined,
-): Curtain {
-  const knots = KNOTS.map((x, i) => {
-    const labs = sight.at(x);
-    onPart((i + 1) / (KNOTS.length + 1));
-    return labs;
-  });
+/** What has to be traced before the curtain is up: the knots of the true ladder, and what is matched. */
+export const CURTAIN_PARTS = KNOTS.length + 1;
+
+/** Traces one of the parts, so that a sight that remembers has it. @param part from 0 */
+export function traceCurtain(sight: Sight, part: number): void {
+  const knot = KNOTS[part];
+  if (knot === undefined) sight.made();
+  else sight.at(knot);
+}
+
+/** Lifts the curtain: traces the true ladder, some seconds of work where the sight does not remember its parts. */
+export function liftCurtain(hidden: Hidden, sight: Sight, { picked, usual, limits, objects }: CurtainAsk): Curtain {
+  const knots = KNOTS.map((x) => sight.at(x));
   const wanted = sight.made();
-  onPart(1);
   const ladder = (x: number): Lab[] => interpolateLabs(KNOTS, knots, Math.min(LAST_KNOT, Math.max(0, x)));
   const angles = FIVE_ANGLES.map((g) => ({ tolerance: limitAt(g.aspecular, usual, limits) }));
   const window = trueWindow({ ladder, wanted }, { angles });

@@ -1,4 +1,5 @@
-import { FAMILIES, FAMILY_IDS, type FinishFamily } from '../finishes/families';
+import type { Lab } from '../colour/lab';
+import { FAMILIES, type FinishFamily } from '../finishes/families';
 import { STYLES, type StyleId } from '../finishes/styles';
 import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
@@ -7,11 +8,6 @@ import type { PreparedLibrary } from '../materials/shop';
 import { createRandom, normal, seedOf } from '../numeric/random';
 import { drawForeign, sightOf, type ForeignTruth } from '../study/foreign';
 import { SCATTER } from '../study/run';
-
-/** Families a try-out is offered of: those whose colour is what is matched, in coats that are all alike. */
-export const TRY_OUT_FAMILIES: readonly FinishFamily[] = FAMILY_IDS.filter(
-  (f) => FAMILIES[f].wanted === 'colour' && FAMILIES[f].controlAfter === null && !FAMILIES[f].specified,
-);
 
 /**
  * What stands behind the curtain of a try-out: a pot, a hand and grounds that nobody tells the program, and a finish that someone else
@@ -64,6 +60,8 @@ export interface Picked {
   readonly style: StyleId;
 }
 
+/** Films that are remembered. */
+const MOST_SEEN = 40;
 /** Rays per colour: what the tracer scatters stays well under what an instrument does. */
 export const RAYS = 2000;
 
@@ -85,5 +83,18 @@ export function hiddenSight(shop: PreparedLibrary, hidden: Hidden, picked: Picke
       },
       rays,
     );
-  return { at: of(picked ?? hidden.wanted).at, made: of(hidden.wanted).made };
+  const [own, other] = [of(picked ?? hidden.wanted), of(hidden.wanted)];
+  // What is seen at the usual angles is traced once.
+  const seen = new Map<number, Lab[]>();
+  let made: Lab[] | null = null;
+  const once = (film: number): Lab[] => {
+    const known = seen.get(film) ?? own.at(film);
+    if (seen.size >= MOST_SEEN) seen.clear();
+    seen.set(film, known);
+    return known;
+  };
+  return {
+    at: (film, geometries) => (geometries ? own.at(film, geometries) : once(film)),
+    made: (geometries, film) => (geometries ? other.made(geometries, film) : (made ??= other.made())),
+  };
 }

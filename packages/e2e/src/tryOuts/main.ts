@@ -1,6 +1,5 @@
-import { FAMILIES } from '@steady-gleam/core/finishes';
+import { FAMILIES, TRY_OUT_FAMILIES } from '@steady-gleam/core/finishes';
 import { prepareLibrary } from '@steady-gleam/core/materials';
-import { TRY_OUT_FAMILIES } from '@steady-gleam/core/tryOut';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { makeFolder, removeFolder, root, startServer } from '../testServer';

@@ -362,6 +362,8 @@ export const inboxFiles = pgTable(
     text: text('text').notNull(),
     /** `offered`, `taken` by a set of readings, or laid `aside`. */
     state: text('state').notNull().default('offered'),
+    /** Spots and angles that stand in it; null where that has to be asked or was not looked for. */
+    found: jsonb('found').$type<{ readonly spots: number; readonly angles: number }>(),
     /** Why nothing of it can be taken; null where something can. */
     fault: text('fault'),
     writtenAt: timestamp('written_at', { withTimezone: true }).notNull(),

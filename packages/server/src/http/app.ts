@@ -8,6 +8,8 @@ import { ApiError, handleErrors } from '../errors';
 import { routeBatches } from '../resources/batches/routes';
 import { routeCards } from '../resources/cards/routes';
 import { routeFinishes } from '../resources/finishes/routes';
+import { routeInbox } from '../resources/inbox/routes';
+import type { Inbox } from '../inbox/watch';
 import { routeGuns } from '../resources/guns/routes';
 import { routeLimits } from '../resources/limits/routes';
 import { routeJobs } from '../resources/jobs/routes';
@@ -33,6 +35,8 @@ export interface AppOptions {
   /** Requests a minute from one address: of those that ask, and as many of those that tell. */
   readonly requestsAMinute?: number;
   readonly door?: Door;
+  /** The watched folder; left out where none is watched. */
+  readonly inbox?: Inbox | undefined;
   /** Left out where there is none to tell of: in tests. */
   readonly machine?: Machine;
   /** Whether the database answers. */
@@ -66,6 +70,7 @@ export function createApp({
   requestsAMinute = 1200,
   door = OWN_MACHINE,
   machine,
+  inbox,
   isThere = async () => true,
   trustProxy,
 }: AppOptions): Express {
@@ -117,6 +122,7 @@ export function createApp({
     routeTryOut,
   ])
     resource(app, route, repos);
+  routeInbox(route, repos, inbox);
   if (machine) routeShop(app, route, machine, door, repos.door);
   app.use('/api', () => {
     throw new ApiError('notFound');

@@ -3,6 +3,7 @@ import { sayMeasure, toShown, unitName, type UnitSystem } from '@steady-gleam/co
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
+import { simulatedMark } from './tables';
 
 /** A label the size of a bank card (ISO/IEC 7810 ID-1) for the cup; an A5 sheet (ISO 216) for the file. Millimetres. */
 const SIZES = {
@@ -17,6 +18,7 @@ export function batchSheet(
   units: UnitSystem,
   address: string,
   zone: string,
+  isTryOut: boolean,
 ): Promise<Buffer> {
   const clock = paperClock(zone);
   const time = (iso: string, minutes = 0) => clock.moment(new Date(new Date(iso).getTime() + minutes * 60_000));
@@ -84,6 +86,7 @@ export function batchSheet(
     pageSize: { width: width * MM, height: height * MM },
     pageMargins: [margin * MM, margin * 0.8 * MM, margin * MM, margin * 0.6 * MM],
     info: { title: `${batch.piece}: ${batch.name}` },
+    ...simulatedMark(isTryOut),
     defaultStyle: { fontSize: text, lineHeight: 1.1 },
     content: [
       {

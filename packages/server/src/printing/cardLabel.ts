@@ -5,6 +5,7 @@ import { sayMeasure, unitName, type Measure, type UnitSystem } from '@steady-gle
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { paperClock } from './clock';
 import { MM, toPdf } from './pdf';
+import { simulatedMark } from './tables';
 
 /** Card size is that of a bank card (ISO/IEC 7810 ID-1), A6 of ISO 216; millimetres. */
 const SIZES: Record<LabelSize, { width: number; height: number; text: number; qr: number }> = {
@@ -76,6 +77,7 @@ export async function cardLabel(
     pageSize: { width: width * MM, height: height * MM },
     pageMargins: [4 * MM, 3.2 * MM, 4 * MM, 2 * MM],
     info: { title: `${job.piece}: let-down card` },
+    ...simulatedMark(job.tryOut !== null),
     defaultStyle: { fontSize: text, lineHeight: 1.08 },
     content: [
       {

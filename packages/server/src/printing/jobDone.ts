@@ -62,6 +62,7 @@ export function jobDone(q: {
   return sheet({
     title: `${job.piece}: as done`,
     address: q.address,
+    isTryOut: job.tryOut !== null,
     lead: [
       { text: `${job.piece}: as done`, bold: true, fontSize: 18 },
       { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },

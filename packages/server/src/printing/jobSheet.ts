@@ -59,6 +59,7 @@ export function jobSheet(q: {
   return sheet({
     title: `${job.piece}: job sheet`,
     address: q.address,
+    isTryOut: job.tryOut !== null,
     lead: [
       { text: job.piece, bold: true, fontSize: 18 },
       { text: `${job.matching ? `matching ${job.matching}` : 'a look of its own'}; ${gun.name}` },

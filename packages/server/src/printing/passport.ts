@@ -80,6 +80,7 @@ export function passport(
   return sheet({
     title: `${finish.name}: passport`,
     address: q.address,
+    isTryOut: finish.tryOut,
     lead: [
       { text: finish.name, bold: true, fontSize: 20 },
       { text: `Passport of a finish, version ${finish.version}; ${paper.day(q.now)}` },

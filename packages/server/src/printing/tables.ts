@@ -30,17 +30,23 @@ export const table = (head: readonly string[], rows: TableCell[][]): Content => 
   layout: 'hairlines',
 });
 
+/** What is of a try-out says so across the whole paper. */
+export const simulatedMark = (isTryOut: boolean): Pick<TDocumentDefinitions, 'watermark'> =>
+  isTryOut ? { watermark: { text: 'try-out, simulated', color: '#000', opacity: 0.13, bold: true } } : {};
+
 /** An A4 sheet (ISO 216): its name and what leads beside its address as QR, and what follows. */
 export function sheet(q: {
   readonly title: string;
   readonly lead: readonly Content[];
   readonly address: string;
   readonly content: readonly Content[];
+  readonly isTryOut: boolean;
 }): Promise<Buffer> {
   const document: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [14 * MM, 12 * MM, 14 * MM, 10 * MM],
     info: { title: q.title },
+    ...simulatedMark(q.isTryOut),
     defaultStyle: { fontSize: 10, lineHeight: 1.15 },
     content: [
       {

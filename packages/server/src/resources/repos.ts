@@ -6,6 +6,7 @@ import { createCardsRepo } from './cards/repo';
 import { createDoorRepo } from './door/repo';
 import { createFinishesRepo } from './finishes/repo';
 import { createGunsRepo } from './guns/repo';
+import { createInboxRepo } from './inbox/repo';
 import { createJobsRepo } from './jobs/repo';
 import { createLimitsRepo } from './limits/repo';
 import { createLogRepo } from './log/repo';
@@ -34,6 +35,7 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   return {
     ...all,
     tryOut: createTryOutRepo(db, jobs),
+    inbox: createInboxRepo(db),
     /** Codes and devices: of no list of the shop's. */
     door: createDoorRepo(db),
     /** What the shop has, for a plan, a paper or a file. */

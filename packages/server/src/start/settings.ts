@@ -27,6 +27,8 @@ export interface Settings {
   readonly names: readonly string[];
   readonly tls: 'own' | 'none' | { readonly cert: string; readonly key: string };
   readonly trustProxy: string | undefined;
+  /** A folder whose files of readings are offered. */
+  readonly inbox: string | undefined;
 }
 
 export const isLoopback = (host: string): boolean => /^(localhost|127(\.\d+){3}|\[?::1\]?)$/i.test(host);
@@ -67,6 +69,7 @@ export function settingsOf(env: NodeJS.ProcessEnv, words: readonly string[]): Se
     names: (said('STEADY_GLEAM_NAMES') ?? '').split(/[\s,]+/).filter(Boolean),
     tls: cert && key ? { cert, key } : proxy !== undefined || said('STEADY_GLEAM_TLS') === 'off' ? 'none' : 'own',
     trustProxy: proxy,
+    inbox: said('STEADY_GLEAM_INBOX'),
   };
 }
 

@@ -50,6 +50,10 @@ const router = createBrowserRouter([
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },
       {
+        path: '/try-out',
+        lazy: async () => ({ Component: (await import('../features/tryOut/TryOutPage')).TryOutPage }),
+      },
+      {
         path: '/bank',
         lazy: async () => ({ Component: (await import('../features/bank/BankPage')).BankPage }),
       },
@@ -68,6 +72,10 @@ const router = createBrowserRouter([
       {
         path: '/shop',
         lazy: async () => ({ Component: (await import('../features/shop/ShopPage')).ShopPage }),
+      },
+      {
+        path: '/shop/devices/:device',
+        lazy: async () => ({ Component: (await import('../features/shop/DevicePage')).DevicePage }),
       },
       {
         path: '/faults',
@@ -96,6 +104,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../features/plan/PlanPage')).PlanPage }),
           },
           { path: 'spray', element: <OnTheJobPage /> },
+          {
+            path: 'curtain',
+            lazy: async () => ({ Component: (await import('../features/tryOut/CurtainPage')).CurtainPage }),
+          },
         ],
       },
       { path: '*', element: <NotFoundPage /> },

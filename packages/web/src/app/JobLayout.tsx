@@ -5,6 +5,7 @@ import { FAMILIES } from '@steady-gleam/core/finishes';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Simulated } from '../shared/devices/Simulated';
 import { FinishPicker } from '../shared/FinishPicker';
 import { FilmSection } from '../shared/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
@@ -104,6 +105,7 @@ function JobFrame({ detail }: { detail: JobDetail }) {
             {sayMatching(job)}
           </Typography>
         </Box>
+        {job.tryOut ? <Simulated>try-out, simulated</Simulated> : null}
         {ofColour && detail.finishes.length > 1 ? (
           <FinishPicker finishes={detail.finishes} picked={finish ?? job.finishId} onPick={pickFinish} />
         ) : null}

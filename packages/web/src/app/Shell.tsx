@@ -8,6 +8,7 @@ import { mayTakeByItself, takeNewBuild } from '../shared/newBuild';
 import { Notice } from '../shared/Notice';
 import { useReach } from '../shared/reach';
 import { useUnits } from '../shared/units';
+import { useJobDetail } from '../shared/useJob';
 import { HEADER } from './layout';
 import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
@@ -28,7 +29,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
         alignItems: 'center',
         minHeight: 44,
         // All places stand on a laptop's screen without scrolling.
-        '@media (max-height: 860px)': { minHeight: 37 },
+        '@media (max-height: 860px)': { minHeight: 33 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',
@@ -64,6 +65,12 @@ function Group({ name }: { name: string }) {
       {name}
     </Typography>
   );
+}
+
+/** A try-out ends behind its curtain. */
+function CurtainPlace({ id }: { id: string }) {
+  const { data } = useJobDetail(id);
+  return data?.job.tryOut ? <Place to={`/jobs/${id}/curtain`}>Curtain</Place> : null;
 }
 
 /** A new build is taken where one page is left for another, the booth among them: a quiet moment, with nothing half typed. */
@@ -143,6 +150,7 @@ export function Shell() {
               <Place to={`/jobs/${id}/booth`}>Booth</Place>
               <Place to={`/jobs/${id}/spray`}>On the job</Place>
               <Place to={`/jobs/${id}/inspect`}>Inspect</Place>
+              <CurtainPlace id={id} />
             </>
           ) : null}
         </Box>

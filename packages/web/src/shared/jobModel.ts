@@ -12,7 +12,7 @@ import {
   type FinishFamily,
   type Recipe,
 } from '@steady-gleam/core/finishes';
-import { averageReadings, type Reading } from '@steady-gleam/core/formats';
+import { averageReadings } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import type { Library } from '@steady-gleam/core/materials';

@@ -7,6 +7,7 @@ import { insertMany } from '../../db/insertMany';
 import { groupBy, without } from '../../db/rows';
 import { cards, finishes, jobs, readings, readingSets } from '../../db/schema';
 import { ApiError } from '../../errors';
+import { takeFile } from '../inbox/repo';
 
 export type SetRow = typeof readingSets.$inferSelect;
 
@@ -113,7 +114,8 @@ export function createReadingsRepo(db: Db) {
       if (!same || existing.kind !== set.kind) throw new ApiError('conflict');
       return (await load(tx, [existing]))[0]!;
     }
-    const { readings: read, takenAt, ...rest } = set;
+    const { readings: read, takenAt, inboxId, ...rest } = set;
+    if (inboxId !== undefined) await takeFile(tx, inboxId);
     await tx.insert(readingSets).values({ ...rest, ...owner, takenAt: new Date(takenAt) });
     await insertMany(
       tx,
@@ -121,7 +123,7 @@ export function createReadingsRepo(db: Db) {
       read.map((r, place) => ({ setId: set.id, place, ...r })),
     );
     await touchOwner(tx, owner);
-    return set;
+    return without(set, 'inboxId');
   };
 
   return {

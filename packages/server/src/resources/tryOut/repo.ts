@@ -1,6 +1,6 @@
-import type { Job } from '@steady-gleam/contracts';
+import { START_PLAN, type Job } from '@steady-gleam/contracts';
 import { START_AREAS } from '@steady-gleam/core/jobs';
-import { FAMILIES, type FinishFamily } from '@steady-gleam/core/finishes';
+import type { FinishFamily } from '@steady-gleam/core/finishes';
 import { simulatedClimate } from '@steady-gleam/core/devices';
 import { seedOf } from '@steady-gleam/core/numeric';
 import { eq, sql } from 'drizzle-orm';
@@ -35,7 +35,7 @@ export function createTryOutRepo(db: Db, jobsRepo: Pick<JobsRepo, 'read'>) {
           .from(jobs)
           .where(sql`${jobs.tryOut} is not null`);
         const finishId = randomUUID();
-        const name = `Try-out ${n + 1}, ${FAMILIES[family].name.toLowerCase()}`;
+        const name = `Try-out ${n + 1}`;
         await tx.insert(finishes).values({ id: finishId, name, matching: MATCHING, family, mixId, tryOut: true });
         const climate = simulatedClimate(deviceSeed(id), now);
         await tx.insert(jobs).values({
@@ -44,6 +44,8 @@ export function createTryOutRepo(db: Db, jobsRepo: Pick<JobsRepo, 'read'>) {
           finishes: [{ key: 'main', name: 'whole piece', finishId }],
           tryOut: { seed, asked: 0, white: null, lifted: false },
           areas: START_AREAS.map((a) => ({ ...a, name: 'Practice panel', shape: 'panel' as const, measures: PANEL })),
+          // Nobody waits half an hour for an oven that is not there.
+          plan: { ...START_PLAN, bake: false },
           mixing: {
             ...{ products: {}, reducers: {}, flake: null, added: {}, gunId: null },
             ...{ temperatureC: climate.airC, humidity: climate.humidity },

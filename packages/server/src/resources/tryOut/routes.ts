@@ -1,9 +1,9 @@
 import { tryOutApi, type HeldAsk, type JobDetail } from '@steady-gleam/contracts';
 import { sayInstrument } from '@steady-gleam/core/devices';
-import { FAMILIES, familyTable } from '@steady-gleam/core/finishes';
+import { FAMILIES, familyTable, TRY_OUT_FAMILIES } from '@steady-gleam/core/finishes';
 import { effectOn, jobState, workOfCard, workOfJob, type JobWork } from '@steady-gleam/core/jobs';
 import { libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { drawHidden, filmAt, TRY_OUT_FAMILIES, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
+import { CURTAIN_PARTS, drawHidden, filmAt, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
 import type { Express } from 'express';
 import { randomInt } from 'node:crypto';
 import { ApiError } from '../../errors';
@@ -11,6 +11,8 @@ import type { Route } from '../../http/route';
 import { askBench } from '../../tryOut/askBench';
 import type { BenchAsk } from '../../tryOut/bench';
 import type { Repos } from '../repos';
+
+const IS_DOWN = 'The curtain is down: lift it when the job is over.';
 
 const refuse = (message: string): never => {
   throw new ApiError('notWorkable', undefined, message);
@@ -93,7 +95,7 @@ export function routeTryOut(_app: Express, route: Route, repos: Repos): void {
     const held = await heldOn(body, world);
     const { asked, white } = await tryOut.change(id, (was) => ({ ...was, asked: was.asked + 1 }));
     const said = await askBench({ ...world.ask, is: 'read', held, state: body.state, nth: asked, white });
-    if (said.is === 'curtain') throw new Error('The bench answered something else.');
+    if (said.is === 'curtain' || said.is === 'part') throw new Error('The bench answered something else.');
     return {
       is: said.is,
       said: sayInstrument(said) ?? '',
@@ -108,9 +110,16 @@ export function routeTryOut(_app: Express, route: Route, repos: Repos): void {
     await tryOut.change(id, (was) => ({ ...was, lifted: true }));
     return (await jobs.read(id)).job;
   });
+  route(tryOutApi.part, async ({ part }, id) => {
+    const { lifted } = await tryOut.of(id);
+    if (!lifted) return refuse(IS_DOWN);
+    const world = await worldOf(id);
+    if (world.ask.picked) await askBench({ ...world.ask, is: 'part', part: Math.min(part, CURTAIN_PARTS - 1) });
+    return { parts: CURTAIN_PARTS };
+  });
   route(tryOutApi.curtain, async (_, id) => {
     const { lifted } = await tryOut.of(id);
-    if (!lifted) return refuse('The curtain is down: lift it when the job is over.');
+    if (!lifted) return refuse(IS_DOWN);
     const world = await worldOf(id);
     const { job } = world.detail;
     if (!job.pick) return refuse('Nothing was picked, so there is nothing to compare.');

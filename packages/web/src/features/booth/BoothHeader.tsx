@@ -3,6 +3,7 @@ import { potState } from '@steady-gleam/core/mixing';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { sayClock } from '../../app/PotClocks';
+import { Simulated } from '../../shared/devices/Simulated';
 import { HereNotes } from '../../shared/HereNotes';
 import { onPost, postNow } from '../../shared/log/post';
 import type { JobLog } from '../../shared/log/useLog';
@@ -47,6 +48,7 @@ export function BoothHeader({
   back,
   leave = 'Leave the booth',
   log,
+  simulated = false,
   children,
 }: {
   jobId: string;
@@ -54,6 +56,8 @@ export function BoothHeader({
   /** Where one goes on leaving. */
   back: string;
   leave?: string;
+  /** Of a try-out. */
+  simulated?: boolean;
   children?: ReactNode;
   log: Pick<JobLog, 'away' | 'unsent' | 'writing'>;
 }) {
@@ -64,7 +68,7 @@ export function BoothHeader({
     <>
       <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, pt: 1 }}>
         <Typography variant="h2" component="div" sx={{ flex: 1 }} noWrap>
-          {name}
+          {name} {simulated ? <Simulated>try-out, simulated</Simulated> : null}
         </Typography>
         {children}
         <BoothPots jobId={jobId} />

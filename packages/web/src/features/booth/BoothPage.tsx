@@ -32,7 +32,14 @@ function BoothScreen({ id, finishId }: { id: string; finishId: string | null }) 
   return (
     <FullScreen theme={dim} booth={booth} name="The booth">
       {(snapshot) => (
-        <BoothRun jobId={id} ofCard={ofCard} log={booth.log} snapshot={snapshot} failure={booth.failure} />
+        <BoothRun
+          jobId={id}
+          ofCard={ofCard}
+          log={booth.log}
+          snapshot={snapshot}
+          failure={booth.failure}
+          reload={booth.reload}
+        />
       )}
     </FullScreen>
   );

@@ -2,6 +2,7 @@ import { Box, Button, Typography } from '@mui/material';
 
 import { type JobPlan, type JobState, sayOn, sayStep } from '@steady-gleam/core/jobs';
 import { Link } from 'react-router';
+import { ClimateLine } from '../../shared/devices/ClimateLine';
 import { FinishButton } from '../../shared/FinishButton';
 import type { BoothSnapshot } from '../../shared/log/device';
 import type { JobLog } from '../../shared/log/useLog';
@@ -22,6 +23,7 @@ export function BoothRun({
   log,
   snapshot,
   failure,
+  reload,
 }: {
   jobId: string;
   /** The run of its card. */
@@ -29,6 +31,8 @@ export function BoothRun({
   log: JobLog;
   snapshot: BoothSnapshot;
   failure: string | null;
+  /** Takes the job anew: something of it was kept here. */
+  reload: () => void;
 }) {
   useAwake();
   const [signals, setSignals] = useSignals();
@@ -44,7 +48,11 @@ export function BoothRun({
         back={ofCard ? `/jobs/${jobId}/card` : `/jobs/${jobId}/plan?show=time`}
         jobId={jobId}
         log={log}
+        simulated={job.tryOut !== null}
       />
+      <Box sx={{ px: 3 }}>
+        <ClimateLine large job={job} />
+      </Box>
       <BoothSection plan={plan} state={state} />
       {next === null ? (
         <OverStep {...step} snapshot={snapshot} ofCard={ofCard} />
@@ -57,7 +65,7 @@ export function BoothRun({
           signals={signals}
         />
       ) : next.state.check.kind === 'look' ? (
-        <LookStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
+        <LookStep key={next.state.check.id} {...step} detail={detail} at={next.state} onRead={reload} />
       ) : (
         <CheckStep key={next.state.check.id} {...step} detail={detail} at={next.state} />
       )}
@@ -103,6 +111,11 @@ function OverStep({
               Inspect it
             </Button>
             <FinishButton job={job} run={{ plan, state }} sx={TALL} />
+            {job.tryOut ? (
+              <Button component={Link} to={`/jobs/${job.id}/curtain`} variant="contained" sx={TALL}>
+                Lift the curtain
+              </Button>
+            ) : null}
           </>
         )}
         <Button

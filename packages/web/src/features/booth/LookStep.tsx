@@ -1,13 +1,17 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
+import type { Lab } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
+import { averageReadings } from '@steady-gleam/core/formats';
 import { ENOUGH, sayCheckOf, sayList, unseenOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, sayFrom, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { angleKey } from '../../shared/angles';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
+import { ReadThere } from '../spray/ReadThere';
 import { useLive, type Live } from '../spray/useLive';
 import { advisedAmount, capital, layable, whatFollows } from '../spray/sprayModel';
 import { FoundFault } from '../faults/FoundFault';
@@ -19,14 +23,22 @@ import { ReasonBox } from './ReasonBox';
 const SMALL = { minHeight: 72, fontSize: 18, px: 1.25, lineHeight: 1.1 } as const;
 
 /** The advice's stop: the object is looked at before the next coat; what is said of it decides what follows. */
-export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { detail: JobDetail; at: CheckState }) {
+export function LookStep({
+  jobId,
+  plan,
+  state,
+  log,
+  detail,
+  at,
+  onRead,
+}: StepProps & { detail: JobDetail; at: CheckState; onRead: () => void }) {
   const { tones } = useTheme();
   const { check } = at;
   const live = useLive(detail, plan, state, check.objectId!);
   const [spot, setSpot] = useState(check.spot || 'all over');
   const [view, setView] = useState<EyeView>(check.views?.[0] ?? 'lamp');
   const coats = live.at(spot);
-  const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | null>(null);
+  const [open, setOpen] = useState<'spot' | 'note' | 'skip' | 'fault' | 'read' | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const planned = plannedOn(state, live);
   const { byEye, keeps } = FAMILIES[detail.job.family];
@@ -77,8 +89,8 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
         {at.is === 'fault' ? (
           <FoundFault reason={at.reason} areaIds={check.areaIds} {...{ detail, plan, state, log }} />
         ) : null}
-        <Seen live={live} />
-        {live.said ? (
+        {open === 'read' ? null : <Seen live={live} read={newestRead(detail, live, spot, coats)} />}
+        {open === 'read' ? null : live.said ? (
           <Typography data-testid="advice" sx={{ fontSize: 24, lineHeight: 1.25, mt: 1.5, maxWidth: '50ch' }}>
             <b>{live.said.answer}</b> {live.said.why}
           </Typography>
@@ -96,6 +108,19 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
               setOpen(null);
             }}
           />
+        ) : null}
+        {open === 'read' ? (
+          <Box sx={{ mt: 2 }}>
+            <ReadThere
+              {...{ detail, live, coats }}
+              place={{ name: spot, areaIds: live.areasOf(spot) }}
+              state="wet"
+              onKept={() => {
+                setOpen(null);
+                onRead();
+              }}
+            />
+          </Box>
         ) : null}
         {open === 'note' ? <NoteBox jobId={jobId} cells={cells} log={log} onDone={() => setOpen(null)} /> : null}
         {open === 'skip' || open === 'fault' ? (
@@ -128,6 +153,16 @@ export function LookStep({ jobId, plan, state, log, detail, at }: StepProps & { 
             {view}
           </Button>
           <Typography sx={{ fontSize: 19, flex: 1, lineHeight: 1.2 }}>against what has to be matched it is</Typography>
+          {live.count.target.length ? (
+            <Button
+              variant={detail.job.tryOut && open !== 'read' ? 'contained' : 'outlined'}
+              aria-expanded={open === 'read'}
+              sx={{ ...TALL, ...SMALL }}
+              onClick={() => toggle('read')}
+            >
+              Read it
+            </Button>
+          ) : null}
         </Box>
         <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
           {verdict('lighter', `a little ${less}`)}
@@ -189,9 +224,30 @@ const plannedOn = (state: StepProps['state'], live: Live): number =>
       .map((a) => a.layers.reduce((sum, l) => sum + (live.layerIds.includes(l.layerId) ? l.planned : 0), 0)),
   );
 
-/** The target over what should be seen now, touching. */
-function Seen({ live }: { live: Live }) {
+/** What was read of a place at the count that is on, at the target's angles; null where nothing was. */
+function newestRead(detail: JobDetail, live: Live, spot: string, coats: number): readonly Lab[] | null {
+  const set = detail.spots.findLast((s) => s.label === spot && s.rungCoats === coats);
+  const averaged = set ? averageReadings(set.readings) : [];
+  const labs = live.count.target.map((t) => averaged.find((a) => angleKey(a) === angleKey(t))?.lab);
+  return labs.length && labs.every((l) => l !== undefined) ? labs : null;
+}
+
+/** The target over what was read there, or over what should be seen now; touching. */
+function Seen({ live, read }: { live: Live; read: readonly Lab[] | null }) {
   const { target, card } = live.count;
+  if (target.length && read)
+    return (
+      <Box sx={{ mt: 1.5, maxWidth: 720 }}>
+        <Typography sx={{ fontSize: 18 }}>target above, what was read here below</Typography>
+        <FlopStrip
+          angles={target}
+          target={target.map((t) => t.lab)}
+          sample={toLabs(read.flat())}
+          height={170}
+          label="Target over what was read"
+        />
+      </Box>
+    );
   if (!target.length || !card || !live.state) return null;
   const film = Math.min(LADDER_LAST, live.most * live.state.session);
   return (
@@ -254,7 +310,8 @@ function WhatFollows({
   const step = layable(whatFollows(amount) === 'less' ? amount! : 0.5);
   const half = extraTold(state, live.layerIds, at.check.areaIds, step.coats, false, newId, step.letDown !== null);
   // The one the advice comes to is the pick; where it advises none, none is.
-  const advised = left.length ? whatFollows(amount) : 'one';
+  // Nothing is planned any more: what is advised is more than the plan, or it is gone on.
+  const advised = left.length ? whatFollows(amount) : amount !== null && amount > 0 ? 'less' : 'one';
   const kind = (what: 'one' | 'less' | 'enough') => ({
     variant: advised === what ? ('contained' as const) : ('outlined' as const),
     sx: { ...TALL, minHeight: 88, fontSize: 20, lineHeight: 1.15 },
@@ -265,7 +322,7 @@ function WhatFollows({
         {left.length ? 'One coat more, as planned' : 'Looked: go on'}
       </Button>
       <Button {...kind('less')} disabled={!half.length} onClick={() => log.tell(...left, ...half, passed)}>
-        {capital(step.said)} instead
+        {capital(step.said)} {left.length ? 'instead' : 'more'}
       </Button>
       <Button {...kind('enough')} disabled={!left.length} onClick={() => log.tell(...left, passed)}>
         Enough: go on

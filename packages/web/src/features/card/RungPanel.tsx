@@ -188,6 +188,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
             saveLabel={read ? 'Keep the correction' : coats > 0 ? 'Keep this rung' : 'Keep the bare ground'}
             narrow
             known={rungs}
+            simulated={job.tryOut ? { jobId: job.id } : null}
             onCancel={onDone}
             onSave={async (s) => {
               await add.mutateAsync(s);

@@ -34,7 +34,14 @@ function Inspected({ booth, snapshot }: { booth: Booth; snapshot: BoothSnapshot 
   const object = plan.objects.find((o) => o.id === objectId) ?? plan.objects[0]!;
   return (
     <>
-      <BoothHeader name={job.piece} back={`/jobs/${job.id}/spray`} leave="Back to the job" jobId={job.id} log={log}>
+      <BoothHeader
+        name={job.piece}
+        back={`/jobs/${job.id}/spray`}
+        leave="Back to the job"
+        jobId={job.id}
+        log={log}
+        simulated={job.tryOut !== null}
+      >
         {plan.objects.length > 1 ? (
           <Box role="group" aria-label="Which object" sx={{ display: 'flex', gap: 1 }}>
             {plan.objects.map((o) => (

@@ -11,9 +11,8 @@ import { Field } from '../../shared/Field';
 import { FileButton } from '../../shared/FileButton';
 import type { JobLog } from '../../shared/log/useLog';
 import { newId } from '../../shared/newId';
-import { ReadingsForm } from '../../shared/ReadingsForm';
-import { useAddReadings } from '../../shared/useJob';
 import { shrinkPhoto } from '../../shared/shrinkPhoto';
+import { ReadThere } from '../spray/ReadThere';
 import type { Live } from '../spray/useLive';
 import { sayVerdict, VIEW_NAMES, type Place } from './inspectModel';
 
@@ -136,42 +135,10 @@ export function LookPad({
         <PhotoPair jobId={job.id} look={here} onPair={(photos) => say({ photos })} />
       </Box>
       <Pair photos={here?.photos ?? []} name={place.name} against={against || 'what has to be matched'} />
-      {reads ? <ReadThere {...{ detail, live, place, coats }} onKept={() => (setReads(false), onRead())} /> : null}
+      {reads ? (
+        <ReadThere {...{ detail, live, place, coats }} state="cleared" onKept={() => (setReads(false), onRead())} />
+      ) : null}
     </Box>
-  );
-}
-
-/** Readings at the place, kept as a look of the job. */
-function ReadThere({
-  detail,
-  live,
-  place,
-  coats,
-  onKept,
-}: {
-  detail: JobDetail;
-  live: Live;
-  place: Place;
-  coats: number;
-  onKept: () => void;
-}) {
-  const add = useAddReadings(detail.job);
-  return (
-    <ReadingsForm
-      state="cleared"
-      kind="spot"
-      rungCoats={coats}
-      label={place.name}
-      objectId={live.objectId}
-      angles={live.count.target}
-      saveLabel="Keep this look"
-      narrow
-      known={detail.spots}
-      onSave={async (s) => {
-        await add.mutateAsync(s);
-        onKept();
-      }}
-    />
   );
 }
 

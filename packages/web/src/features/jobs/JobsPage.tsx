@@ -7,6 +7,7 @@ import { Link, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { shopNow } from '../../shared/clock';
+import { Simulated } from '../../shared/devices/Simulated';
 import { FilmSection } from '../../shared/FilmSection';
 import { HereNotes } from '../../shared/HereNotes';
 import { JobMenu } from '../../shared/JobMenu';
@@ -88,10 +89,16 @@ export function JobsPage() {
                 : 'No jobs yet. Start with the piece you want to match.'}
           </Answer>
         </Box>
+        {isNew(lead.first?.rows) ? null : (
+          <Button component={Link} to="/try-out" variant="outlined" sx={{ flex: 'none' }}>
+            Try-out
+          </Button>
+        )}
         <Button component={Link} to="/jobs/new" variant="contained" sx={{ flex: 'none' }}>
           New job
         </Button>
       </Box>
+      {isNew(lead.first?.rows) ? <FirstDoor /> : null}
       <HereNotes sx={{ mb: 1 }} />
       {isAway ? (
         <Typography role="status" sx={{ mb: 1 }}>
@@ -120,6 +127,31 @@ export function JobsPage() {
       ) : null}
       <Aside />
       <UndoBar done={undoable} onGone={() => setUndoable(null)} />
+    </Box>
+  );
+}
+
+/** Nothing was begun here by anybody yet: the shop is as its first start left it. */
+const isNew = (rows: readonly JobSummary[] | undefined): boolean => rows !== undefined && rows.every((j) => j.invented);
+
+/** The quickest way to see what the program is for. */
+function FirstDoor() {
+  const { tones } = useTheme();
+  return (
+    <Box
+      role="note"
+      sx={{ display: 'flex', gap: 2, alignItems: 'center', background: tones.raised, p: 2, mb: 1.5, flexWrap: 'wrap' }}
+    >
+      <Box sx={{ flex: 1, minWidth: 320 }}>
+        <Typography variant="h2">New here? Try a job behind the curtain.</Typography>
+        <Typography>
+          Match a panel that another hand made, with simulated paint, instrument and scale: a quarter of an hour from
+          the first reading to where counting alone would have ended.
+        </Typography>
+      </Box>
+      <Button component={Link} to="/try-out" variant="contained" sx={{ minHeight: 52 }}>
+        Begin a try-out
+      </Button>
     </Box>
   );
 }
@@ -196,6 +228,11 @@ function JobRow({
           {kept ? (
             <Box component="span" sx={{ display: 'block', fontWeight: 700 }}>
               {kept} kept here, not in this yet
+            </Box>
+          ) : null}
+          {job.tryOut ? (
+            <Box component="span" sx={{ display: 'block' }}>
+              <Simulated>try-out, simulated</Simulated>
             </Box>
           ) : null}
           {job.invented ? (

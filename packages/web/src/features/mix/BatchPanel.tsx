@@ -1,6 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Batch } from '@steady-gleam/contracts';
 import { potState } from '@steady-gleam/core/mixing';
+import { seedOf } from '@steady-gleam/core/numeric';
 import { useState, type ReactNode } from 'react';
 import { sayClock } from '../../app/PotClocks';
 import { Answer } from '../../shared/Answer';
@@ -14,6 +15,9 @@ import { BatchFields, LotsAndNote } from './BatchFields';
 import { BatchSide } from './BatchSide';
 import { BatchTable, keptHabit } from './BatchTable';
 import { OverPanel } from './OverPanel';
+import { ScalePanel } from './ScalePanel';
+
+const scaleSeed = (jobId: string): number => seedOf('scale', jobId);
 
 /** One cup: what to pour to which mark, what the scale shows, and what was mixed before. */
 export function BatchPanel(props: BatchPanelProps) {
@@ -47,6 +51,15 @@ export function BatchPanel(props: BatchPanelProps) {
             : 'One figure needs changing.'}
       </Answer>
       {props.tabs}
+      {plan && byWeight && habit === 'scale' ? (
+        <ScalePanel
+          key={group.id}
+          cup={`${props.jobId}.${group.id}`}
+          seed={props.simulated ? scaleSeed(props.jobId) : null}
+          plan={plan}
+          onScale={(ml) => onSettings({ amount: String(ml) })}
+        />
+      ) : null}
       {plan ? (
         <BatchTable
           {...props}

@@ -15,6 +15,7 @@ import type { MixRoom } from './useMixRoom';
 /** One cup of the job: worked out, and kept once it is mixed. */
 export function BatchTool({
   jobId,
+  simulated,
   room,
   group,
   shelf,
@@ -22,6 +23,7 @@ export function BatchTool({
   tabs,
 }: {
   jobId: string;
+  simulated: boolean;
   room: MixRoom;
   group: MixGroup;
   shelf: readonly Product[];
@@ -63,6 +65,8 @@ export function BatchTool({
   return (
     <BatchPanel
       key={group.id}
+      jobId={jobId}
+      simulated={simulated}
       group={group}
       work={work}
       settings={settingsOf(group)}

@@ -1,8 +1,9 @@
-import { Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { Batch } from '@steady-gleam/contracts';
 import { flakeLayerOf } from '@steady-gleam/core/mixing';
 import { wayOf, type Product } from '@steady-gleam/core/products';
 import { useSearchParams } from 'react-router';
+import { ClimateLine } from '../../shared/devices/ClimateLine';
 import { useStacks } from '../../shared/FilmSection';
 import { pickOf } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
@@ -137,9 +138,32 @@ export function MixPage() {
         }}
       />
     );
-  const weatherFields = <WeatherFields room={room} weather={weather} guns={guns.data ?? []} />;
+  const weatherFields = (
+    <>
+      <WeatherFields room={room} weather={weather} guns={guns.data ?? []} />
+      <Box sx={{ gridColumn: '1 / -1' }}>
+        <ClimateLine
+          job={job}
+          onUse={({ airC, humidity }) => {
+            weather.forget();
+            room.setMixing(() => ({ temperatureC: airC, humidity }));
+          }}
+        />
+      </Box>
+    </>
+  );
   if (tool === 'job')
     return <WholeJobTool room={room} weather={weather} weatherFields={weatherFields} tabs={tabs} onShow={show} />;
   if (!group) return <Notice title="Nothing is laid yet." text="Add layers first; the mix room pours for them." />;
-  return <BatchTool jobId={job.id} room={room} group={group} shelf={shelf} weatherFields={weatherFields} tabs={tabs} />;
+  return (
+    <BatchTool
+      jobId={job.id}
+      simulated={job.tryOut !== null}
+      room={room}
+      group={group}
+      shelf={shelf}
+      weatherFields={weatherFields}
+      tabs={tabs}
+    />
+  );
 }

@@ -11,6 +11,8 @@ export function useWeather({ mixing, setMixing }: Pick<MixRoom, 'mixing' | 'setM
   return {
     temperatureC: typed.temperatureC ?? String(mixing.temperatureC),
     humidity: typed.humidity ?? String(Math.round(mixing.humidity * 100)),
+    /** What was typed gives way to what is kept. */
+    forget: () => setTyped({}),
     onTemperature: (temperatureC: string) => setTyped((old) => ({ ...old, temperatureC })),
     onHumidity: (humidity: string) => setTyped((old) => ({ ...old, humidity })),
     keepTemperature: () =>

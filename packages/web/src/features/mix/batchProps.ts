@@ -13,6 +13,9 @@ export interface BatchNotes {
 }
 
 export interface BatchPanelProps {
+  readonly jobId: string;
+  /** Of a try-out: its scale is simulated. */
+  readonly simulated: boolean;
   readonly group: MixGroup;
   readonly work: {
     readonly product: Product | null;

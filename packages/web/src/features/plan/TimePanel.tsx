@@ -3,8 +3,10 @@ import { sayOn } from '@steady-gleam/core/jobs';
 import { dewCheck } from '@steady-gleam/core/spraying';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
+import { ClimateLine, mixingWith } from '../../shared/devices/ClimateLine';
 import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';
+import { useChangeJob } from '../../shared/useJob';
 import { useNow } from '../../shared/useNow';
 import { useBatches } from '../../shared/useShop';
 import type { PlanPanelProps } from './planPanel';
@@ -18,6 +20,7 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { job } = detail;
   const mixing = job.mixing ?? START_MIXING;
   const now = useNow(60_000);
+  const change = useChangeJob(job.id);
   const { data: stored = [] } = useBatches(job.id);
   const { state } = work;
   const { order, rows } = work.plan;
@@ -50,6 +53,13 @@ export function TimePanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             ? `Done at ${at(line.end)}, but ${line.conflicts.length === 1 ? 'one thing does' : `${line.conflicts.length} things do`} not fit.`
             : `Start ${at(Math.min(0, from))}, done at ${at(line.end)}.`}
       </Answer>
+      <ClimateLine
+        job={job}
+        onUse={(climate) => {
+          change.mutate({ version: job.version, mixing: mixingWith(job, climate) });
+          set({ surfaceC: climate.surfaceC });
+        }}
+      />
       {tabs}
       <TimelinePicture work={work} timeline={timeline} />
       <ClockTimes work={work} timeline={timeline} />

@@ -10,6 +10,7 @@ import { useNow } from '../../shared/useNow';
 import { CodesForm } from './CodesForm';
 import { CopiesList } from './CopiesList';
 import { DevicesList } from './DevicesList';
+import { MeasuringList } from './MeasuringList';
 import { OnThisDevice } from './OnThisDevice';
 import { sayBytes, sayShop } from './shopModel';
 import { useShopPlace } from './useShopPlace';
@@ -69,6 +70,9 @@ export function ShopPage() {
       </Answer>
       <Part title="Copies">
         <CopiesList copies={place.copies} now={now} />
+      </Part>
+      <Part title="Instrument, scale, thermometer">
+        <MeasuringList />
       </Part>
       {place.isShop ? (
         <Part title="Devices signed in">

@@ -107,6 +107,7 @@ export function LookForm({ detail, live, log }: { detail: PageDetail; live: Live
             objectId={detail.objectId}
             angles={target}
             saveLabel="Keep this look"
+            simulated={job.tryOut ? { jobId: job.id, areaIds: live.areaIds } : null}
             narrow
             known={detail.spots}
             onSave={(s) => add.mutateAsync(s)}

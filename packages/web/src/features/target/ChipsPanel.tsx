@@ -140,6 +140,7 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
             angles={target}
             saveLabel={changing ? 'Keep the correction' : 'Keep this chip'}
             known={chips}
+            simulated={job.tryOut ? { jobId: job.id } : null}
             onCancel={() => {
               setAdding(false);
               setChanging(null);

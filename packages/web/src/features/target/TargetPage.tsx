@@ -83,10 +83,14 @@ export function TargetPage() {
   const note = dimmedNote(target, exposures);
 
   const headline = !set
-    ? 'Nothing read yet. Type what the instrument says, angle by angle.'
+    ? job.tryOut
+      ? 'Nothing read yet. Hold the instrument on the panel, and read it.'
+      : 'Nothing read yet. Type what the instrument says, angle by angle.'
     : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
   const why = !set
-    ? 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
+    ? job.tryOut
+      ? 'It reads three spots at five angles. It wants its white tile at first, as a real one does.'
+      : 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
     : set.source === 'designed'
       ? 'Designed on the map: what the model says of the place that was chosen. Its card shows what your hand makes of it.'
       : set.doubt
@@ -131,6 +135,14 @@ export function TargetPage() {
             </Button>
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               A screen is not a proof. {note}
+            </Typography>
+          </>
+        ) : job.tryOut ? (
+          <>
+            <Typography variant="h2">What is matched</Typography>
+            <Typography>A panel that another hand made of the same mix: {row.matched}.</Typography>
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              {row.keeps}
             </Typography>
           </>
         ) : (
@@ -180,6 +192,7 @@ export function TargetPage() {
             objectId={objectId}
             angles={row.wanted === 'travel' ? [...USUAL_ANGLES, ...TRAVEL_ANGLES] : USUAL_ANGLES}
             saveLabel="Keep this target"
+            simulated={job.tryOut ? { jobId: job.id } : null}
             onSave={async (s) => {
               await add.mutateAsync(s);
               // Unless another form was asked for meanwhile.
@@ -188,35 +201,37 @@ export function TargetPage() {
             known={set ? [set] : []}
             {...(set ? { onCancel: () => setReading(false) } : {})}
           />
-          <Typography sx={{ mt: 2.5 }}>
-            What is matched: {row.matched}. No instrument? Read a{' '}
-            <Button
-              variant="text"
-              color="inherit"
-              sx={{ px: 0.5, textDecoration: 'underline' }}
-              onClick={() => setBy('photo')}
-            >
-              photo with a grey card
-            </Button>{' '}
-            in it,{' '}
-            <Button
-              variant="text"
-              color="inherit"
-              sx={{ px: 0.5, textDecoration: 'underline' }}
-              onClick={() => setBy('chip')}
-            >
-              pick a colour on this screen
-            </Button>
-            ,{' '}
-            <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
-              design the look
-            </Link>{' '}
-            on the map, or go{' '}
-            <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
-              by eye
-            </Link>
-            : spray a card and say how each rung looks.
-          </Typography>
+          {job.tryOut ? null : (
+            <Typography sx={{ mt: 2.5 }}>
+              What is matched: {row.matched}. No instrument? Read a{' '}
+              <Button
+                variant="text"
+                color="inherit"
+                sx={{ px: 0.5, textDecoration: 'underline' }}
+                onClick={() => setBy('photo')}
+              >
+                photo with a grey card
+              </Button>{' '}
+              in it,{' '}
+              <Button
+                variant="text"
+                color="inherit"
+                sx={{ px: 0.5, textDecoration: 'underline' }}
+                onClick={() => setBy('chip')}
+              >
+                pick a colour on this screen
+              </Button>
+              ,{' '}
+              <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
+                design the look
+              </Link>{' '}
+              on the map, or go{' '}
+              <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
+                by eye
+              </Link>
+              : spray a card and say how each rung looks.
+            </Typography>
+          )}
         </>
       ) : set ? (
         <>

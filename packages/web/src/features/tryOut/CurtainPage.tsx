@@ -1,0 +1,290 @@
+import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
+import { tryOutApi, type CurtainSaid } from '@steady-gleam/contracts';
+import { FAMILIES, familyTable, limitAt } from '@steady-gleam/core/finishes';
+import { FIVE_ANGLES } from '@steady-gleam/core/optics';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { FIGURES } from '../../app/theme';
+import { Answer } from '../../shared/Answer';
+import { call } from '../../shared/apiClient';
+import { Simulated } from '../../shared/devices/Simulated';
+import { useLibrary } from '../../shared/library';
+import { Notice } from '../../shared/Notice';
+import { useJob, type PageDetail } from '../../shared/useJob';
+import { useJobWork } from '../../shared/useJobWork';
+import { axisOf, sayCurtain, sayEnd, sayFilm } from './curtainModel';
+
+/** A part takes a second or so; a slow machine some more, ms. */
+const PART_WAIT_MS = 60_000;
+
+/** Traces what is behind the curtain part by part, until it is up or left. */
+async function traced(id: string, signal: AbortSignal, onShare: (share: number) => void): Promise<CurtainSaid> {
+  const params = { id };
+  for (let part = 0, parts = 1; part < parts; part++) {
+    signal.throwIfAborted();
+    ({ parts } = await call(tryOutApi.part, { params, body: { part }, waitMs: PART_WAIT_MS }));
+    onShare((part + 1) / parts);
+  }
+  signal.throwIfAborted();
+  return call(tryOutApi.curtain, { params, waitMs: PART_WAIT_MS });
+}
+
+/** The end of a try-out: what was hidden, and where it led. */
+export function CurtainPage() {
+  const detail = useJob();
+  const { job } = detail;
+  const client = useQueryClient();
+  const { state } = useJobWork(detail);
+  const params = { id: job.id };
+  const isUp = job.tryOut?.lifted ?? false;
+  const lift = useMutation({
+    mutationFn: () => call(tryOutApi.lift, { params, body: { isSure: true } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+  const [share, setShare] = useState(0);
+  const curtain = useQuery({
+    queryKey: ['curtain', job.id, state.done],
+    queryFn: ({ signal }) => traced(job.id, signal, setShare),
+    enabled: isUp && job.pick !== null,
+    staleTime: Infinity,
+    retry: false,
+  });
+  if (!job.tryOut)
+    return <Notice title="There is no curtain here." text="This is a job of the shop’s own, not a try-out." />;
+  if (!isUp)
+    return (
+      <Box sx={{ p: '18px 28px 28px', maxWidth: 900 }}>
+        <Answer
+          why={
+            state.next
+              ? 'Once it is up the hand, the pot and the panel are known, and the job is no test any more. It is not sprayed to its end yet.'
+              : 'Everything is on. See what your hand really laid, and where counting alone would have ended.'
+          }
+        >
+          {state.next
+            ? 'The curtain is down. Finish the job first, then lift it.'
+            : 'The job is over: lift the curtain.'}
+        </Answer>
+        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 2 }}>
+          <Button
+            variant={state.next ? 'outlined' : 'contained'}
+            disabled={lift.isPending || job.pick === null}
+            sx={{ minHeight: 56 }}
+            onClick={() => lift.mutate()}
+          >
+            Lift the curtain
+          </Button>
+          <Simulated />
+        </Box>
+        {job.pick === null ? <Typography sx={{ mt: 1 }}>Nothing is picked yet.</Typography> : null}
+        {lift.error ? <Typography role="alert">{lift.error.message}</Typography> : null}
+      </Box>
+    );
+  if (curtain.error)
+    return (
+      <Notice title="The curtain sticks." text={curtain.error.message}>
+        <Button variant="contained" onClick={() => void curtain.refetch()}>
+          Try again
+        </Button>
+      </Notice>
+    );
+  if (!curtain.data)
+    return (
+      <Box role="status" sx={{ p: '18px 28px' }}>
+        <Answer why="Light is followed ray by ray through what really lies on the panel.">Lifting the curtain …</Answer>
+        <LinearProgress
+          variant="determinate"
+          value={100 * share}
+          color="inherit"
+          aria-label="Tracing"
+          sx={{ maxWidth: 480, my: 1 }}
+        />
+        {curtain.isFetching ? (
+          <Button
+            variant="text"
+            color="inherit"
+            sx={{ px: 0.5 }}
+            onClick={() => void client.cancelQueries({ queryKey: ['curtain', job.id] })}
+          >
+            Leave it
+          </Button>
+        ) : (
+          <Button variant="contained" onClick={() => void curtain.refetch()}>
+            Trace it
+          </Button>
+        )}
+      </Box>
+    );
+  return <Behind detail={detail} said={curtain.data} />;
+}
+
+function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
+  const { tones } = useTheme();
+  const { library } = useLibrary();
+  const { job, familyLimits } = detail;
+  const { answer, why } = sayCurtain(said);
+  const nameOf = (id: string) => library.grounds.find((g) => g.id === id)?.name ?? id;
+  const usual = familyTable(FAMILIES[job.family].limits, familyLimits?.own ?? null);
+  const rows: readonly (readonly [string, string, string])[] = [
+    ['ground', nameOf(said.made.groundId), nameOf(job.pick!.groundId)],
+    ['strength of the mix', said.made.strength.toFixed(2), job.pick!.strength.toFixed(2)],
+    ['film, nominal coats', sayFilm(said.made.film), said.objects.map((o) => sayFilm(o.film)).join(', ')],
+  ];
+  const line = { borderTop: `1px solid ${tones.hairline}`, padding: '6px 0', textAlign: 'left' as const };
+  const figure = { ...line, textAlign: 'right' as const, fontFamily: FIGURES };
+  return (
+    <Box sx={{ p: '18px 28px 28px' }}>
+      <Answer why={why}>{answer}</Answer>
+      <FilmAxis said={said} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '3fr 2fr' }, gap: 5, mt: 3 }}>
+        <Box>
+          <Typography variant="h2">True difference at each angle, dE00</Typography>
+          <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="True differences">
+            <thead>
+              <tr>
+                <th scope="col" style={line}>
+                  where
+                </th>
+                {FIVE_ANGLES.map((g) => (
+                  <th key={g.aspecular} scope="col" style={figure}>
+                    {g.aspecular}°
+                  </th>
+                ))}
+                <th scope="col" style={figure}>
+                  film
+                </th>
+                <th scope="col" style={{ ...line, paddingLeft: 20 }}>
+                  ended
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...said.objects, said.nominal].map((o) => (
+                <tr key={o.name}>
+                  <td style={line}>{o.name}</td>
+                  {o.differences.map((d, g) => {
+                    const off = d > limitAt(FIVE_ANGLES[g]!.aspecular, usual, job.limits);
+                    return (
+                      <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
+                        {d.toFixed(1)}
+                        {off ? ' ×' : ''}
+                      </td>
+                    );
+                  })}
+                  <td style={figure}>{sayFilm(o.film)}</td>
+                  <td style={{ ...line, paddingLeft: 20, fontWeight: 640 }}>{sayEnd(o.end)}</td>
+                </tr>
+              ))}
+              <tr>
+                <td style={line}>limit</td>
+                {FIVE_ANGLES.map((g) => (
+                  <td key={g.aspecular} style={figure}>
+                    {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
+                  </td>
+                ))}
+                <td style={line} colSpan={2} />
+              </tr>
+            </tbody>
+          </table>
+        </Box>
+        <Box>
+          <Typography variant="h2">Behind the curtain</Typography>
+          <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="What was hidden">
+            <thead>
+              <tr>
+                <th scope="col" style={line} />
+                <th scope="col" style={figure}>
+                  the other hand
+                </th>
+                <th scope="col" style={figure}>
+                  you
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(([what, other, own]) => (
+                <tr key={what}>
+                  <td style={line}>{what}</td>
+                  <td style={figure}>{other}</td>
+                  <td style={figure}>{own}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 2, flexWrap: 'wrap' }}>
+            <Button component={Link} to="/try-out" variant="contained">
+              Another try-out
+            </Button>
+            <Button component={Link} to="/jobs/new" variant="outlined">
+              A job of your own
+            </Button>
+            <Simulated />
+          </Box>
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** px. */
+const [HEIGHT, BAND] = [118, 40] as const;
+
+/** Film from none to too much: the window, what is on, and where the count alone would have ended. */
+function FilmAxis({ said }: { said: CurtainSaid }) {
+  const { tones } = useTheme();
+  const most = axisOf(said);
+  const at = (film: number) => `${(100 * film) / most}%`;
+  const marks = [
+    ...said.objects.map((o) => ({ film: o.film, name: said.objects.length > 1 ? o.name : 'on the panel', up: true })),
+    { film: said.nominal.film, name: 'counted only', up: false },
+  ];
+  return (
+    <Box
+      role="img"
+      aria-label={`Film axis: ${marks.map((m) => `${m.name} ${sayFilm(m.film)}`).join(', ')}${said.window ? `, window ${sayFilm(said.window[0])} to ${sayFilm(said.window[1])}` : ''}`}
+      sx={{ position: 'relative', height: HEIGHT, mt: 2, mx: 6 }}
+    >
+      <Box
+        sx={{
+          ...{ position: 'absolute', left: 0, right: 0, top: BAND, height: 30 },
+          border: `1px solid ${tones.hairline}`,
+          background: tones.panel,
+        }}
+      />
+      {said.window ? (
+        <Box
+          sx={{
+            ...{ position: 'absolute', top: BAND, height: 30, background: tones.raised },
+            left: at(said.window[0]),
+            width: `calc(${at(said.window[1])} - ${at(said.window[0])})`,
+            outline: `3px solid ${tones.ink}`,
+          }}
+        />
+      ) : null}
+      {Array.from({ length: Math.floor(most) + 1 }, (_, n) => (
+        <Box key={n} sx={{ position: 'absolute', left: at(n), top: BAND + 30, transform: 'translateX(-50%)' }}>
+          <Box sx={{ width: 1, height: 6, background: tones.ink, mx: 'auto' }} />
+          <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
+            {n}
+          </Typography>
+        </Box>
+      ))}
+      {marks.map((m) => (
+        <Box
+          key={m.name}
+          sx={{
+            ...{ position: 'absolute', left: at(m.film), transform: 'translateX(-50%)', textAlign: 'center' },
+            ...(m.up ? { top: 0 } : { top: BAND + 48 }),
+          }}
+        >
+          {m.up ? null : <Box sx={{ width: 3, height: 6, background: tones.ink, mx: 'auto', mb: '2px' }} />}
+          <Typography sx={{ fontWeight: m.up ? 700 : 400, whiteSpace: 'nowrap', lineHeight: '18px' }}>
+            {m.name} {sayFilm(m.film)}
+          </Typography>
+          {m.up ? <Box sx={{ width: 5, height: 50, background: tones.pick, mx: 'auto' }} /> : null}
+        </Box>
+      ))}
+    </Box>
+  );
+}
