@@ -51,7 +51,10 @@ const LONGEST = 120;
 
 /** Reads a line of a scale. Anything that is no single weight in grams is refused whole. */
 export function readScaleLine(line: string, form: LineForm): ScaleLine {
-  const text = line.slice(0, LONGEST).trim();
+  const text = line
+    .slice(0, LONGEST)
+    .replace(/\p{Cc}+/gu, ' ')
+    .trim();
   const upper = text.toUpperCase();
   if (OVER.test(upper)) return { is: 'fault', why: 'too much' };
   const figures = [...text.matchAll(FIGURE)];

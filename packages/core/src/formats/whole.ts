@@ -10,7 +10,7 @@ export function wholeness(text: string): Whole {
     const root = /<([A-Za-z_][\w:.-]*)/.exec(inside)?.[1];
     return root !== undefined && trimmed.endsWith(`</${root}>`) ? 'whole' : 'half';
   }
-  if (/^BEGIN_DATA\s*$/m.test(trimmed) || /^NUMBER_OF_SETS/m.test(trimmed))
-    return /^END_DATA\s*$/m.test(trimmed) ? 'whole' : 'half';
+  if (/^(CGATS|IT8|ISO)/.test(trimmed) || /^BEGIN_DATA\s*$/m.test(trimmed) || /^NUMBER_OF_SETS/m.test(trimmed))
+    return /^BEGIN_DATA\s*$[\s\S]*^END_DATA\s*$/m.test(trimmed) ? 'whole' : 'half';
   return /[\r\n]$/.test(text) ? 'maybe' : 'half';
 }

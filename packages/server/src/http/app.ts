@@ -22,6 +22,7 @@ import type { Repos } from '../resources/repos';
 import { routeShop, type Machine } from '../resources/shop/routes';
 import { routeTryOut } from '../resources/tryOut/routes';
 import { routeVerdicts } from '../resources/verdicts/routes';
+import { askBench, type AskBench } from '../tryOut/askBench';
 import { checkSigns, countInText } from './bodies';
 import { doorRoutes, OWN_MACHINE, ownPagesOnly, type Door } from './door';
 import { routerOf } from './route';
@@ -39,6 +40,8 @@ export interface AppOptions {
   readonly inbox?: Inbox | undefined;
   /** Left out where there is none to tell of: in tests. */
   readonly machine?: Machine;
+  /** What asks the hidden world of try-outs; its own thread by default. */
+  readonly bench?: AskBench;
   /** Whether the database answers. */
   readonly isThere?: () => Promise<boolean>;
   /** What stands before the program and may say for whom it asks; none by default. */
@@ -71,6 +74,7 @@ export function createApp({
   door = OWN_MACHINE,
   machine,
   inbox,
+  bench = askBench,
   isThere = async () => true,
   trustProxy,
 }: AppOptions): Express {
@@ -119,10 +123,10 @@ export function createApp({
     routeLimits,
     routeBatches,
     routeLog,
-    routeTryOut,
   ])
     resource(app, route, repos);
   routeInbox(route, repos, inbox);
+  routeTryOut(route, repos, bench);
   if (machine) routeShop(app, route, machine, door, repos.door);
   app.use('/api', () => {
     throw new ApiError('notFound');

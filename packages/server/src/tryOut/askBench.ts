@@ -6,8 +6,10 @@ import { createBench, type BenchAnswer, type BenchAsk } from './bench';
 const THREAD = fileURLToPath(new URL('./benchWorker.js', import.meta.url));
 const here = createBench();
 
+export type AskBench = (ask: BenchAsk) => Promise<BenchAnswer>;
+
 /** Asks the hidden world: in a thread of its own where the program is built, else where it is asked. */
-export const askBench: (ask: BenchAsk) => Promise<BenchAnswer> = existsSync(THREAD)
+export const askBench: AskBench = existsSync(THREAD)
   ? createThread<BenchAsk, BenchAnswer>(THREAD, {
       longestMs: 60_000,
       mostWaiting: 12,

@@ -10,6 +10,7 @@ import {
   drawHidden,
   hiddenSight,
   liftCurtain,
+  RAYS,
   simulatedRead,
   traceCurtain,
   type Curtain,
@@ -42,8 +43,11 @@ export type BenchAnswer =
 /** So many worlds are remembered with what was traced of them. */
 const MOST_WORLDS = 12;
 
-/** Answers of a world nobody is told of; some seconds of work at most. It keeps the library it was asked with last. */
-export function createBench(): (ask: BenchAsk) => BenchAnswer {
+/**
+ * Answers of a world nobody is told of; some seconds of work at most. It keeps the library it was asked with last.
+ * @param rays per colour
+ */
+export function createBench(rays = RAYS): (ask: BenchAsk) => BenchAnswer {
   let known: { readonly key: string; readonly shop: PreparedLibrary } | null = null;
   const sights = new Map<string, Sight>();
   return (ask) => {
@@ -56,7 +60,7 @@ export function createBench(): (ask: BenchAsk) => BenchAnswer {
     const hidden = drawHidden(ask.seed, ask.family, REFERENCE_LIBRARY);
     const { picked } = ask;
     const of = JSON.stringify([ask.seed, ask.family, picked && [picked.groundId, picked.strength, picked.style]]);
-    const sight = sights.get(of) ?? hiddenSight(known.shop, hidden, picked);
+    const sight = sights.get(of) ?? hiddenSight(known.shop, hidden, picked, rays);
     if (sights.size >= MOST_WORLDS) sights.clear();
     sights.set(of, sight);
     if (ask.is === 'part') {

@@ -4,11 +4,10 @@ import { FAMILIES, familyTable, TRY_OUT_FAMILIES } from '@steady-gleam/core/fini
 import { effectOn, jobState, workOfCard, workOfJob, type JobWork } from '@steady-gleam/core/jobs';
 import { libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { CURTAIN_PARTS, drawHidden, filmAt, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
-import type { Express } from 'express';
 import { randomInt } from 'node:crypto';
 import { ApiError } from '../../errors';
 import type { Route } from '../../http/route';
-import { askBench } from '../../tryOut/askBench';
+import type { AskBench } from '../../tryOut/askBench';
 import type { BenchAsk } from '../../tryOut/bench';
 import type { Repos } from '../repos';
 
@@ -19,7 +18,7 @@ const refuse = (message: string): never => {
 };
 
 /** Try-outs: jobs whose paint, hand and instrument are simulated, and hidden until the curtain is lifted. */
-export function routeTryOut(_app: Express, route: Route, repos: Repos): void {
+export function routeTryOut(route: Route, repos: Repos, askBench: AskBench): void {
   const { tryOut, jobs, log, shelf } = repos;
 
   /** A try-out with what is hidden of it, and its film wherever something is held. */
