@@ -2,7 +2,13 @@ import { build } from 'esbuild';
 
 await build({
   // The program, the two commands that copy a shop and bring it back, and the threads that draw papers and trace try-outs.
-  entryPoints: ['src/main.ts', 'src/backup.ts', 'src/restore.ts', 'src/printing/pdfWorker.ts', 'src/tryOut/benchWorker.ts'],
+  entryPoints: [
+    'src/main.ts',
+    'src/backup.ts',
+    'src/restore.ts',
+    'src/printing/pdfWorker.ts',
+    'src/tryOut/benchWorker.ts',
+  ],
   outdir: 'dist',
   entryNames: '[name]',
   bundle: true,

@@ -33,6 +33,9 @@ const answerSchema = object({
 }).noUnknown();
 export type InstrumentSaid = InferType<typeof answerSchema>;
 
+/** True colours at the five angles. */
+const labs = array(tuple([number().required(), number().required(), number().required()]).required()).required();
+
 const endedSchema = object({
   name: string().required(),
   /** Counts of the nominal hand. */
@@ -40,6 +43,7 @@ const endedSchema = object({
   end: string()
     .oneOf(['in', 'over', 'short', 'near'] as const)
     .required(),
+  labs,
   differences: array(number().required()).required(),
 }).noUnknown();
 
@@ -51,6 +55,7 @@ const curtainSchema = object({
     strength: number().required(),
     style: string().required(),
     film: number().required(),
+    labs,
   })
     .noUnknown()
     .required(),

@@ -1,4 +1,6 @@
 import { chromium, type Browser, type Page } from '@playwright/test';
+import { TRY_OUT_FAMILIES } from '@steady-gleam/core/finishes';
+import { prepareLibrary } from '@steady-gleam/core/materials';
 import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,6 +8,7 @@ import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { stepOn } from './boothSteps';
 import { runLogTo } from './logRun';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
+import { asking, walkTryOut } from './tryOuts/walk';
 
 /** Current pictures of the main views, from demo data. Folder and names may be given: `npm run screenshots -- /tmp/x map`. */
 const [folder = join(root, 'docs/screenshots'), ...only] = process.argv.slice(2);
@@ -84,7 +87,6 @@ const VIEWS: readonly View[] = [
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
-  { name: 'layers', path: `/jobs/${job(4)}/layers?layer=effect`, ready: 'ol' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
   { name: 'plan-areas', path: `/jobs/${job(6)}/plan`, ready: '[aria-label="Plan of Coach 2"]' },
@@ -116,6 +118,19 @@ async function shopPlace(browser: Browser): Promise<void> {
   removeFolder(own);
 }
 
+/** A try-out that was walked by its advice, with its curtain up. */
+async function curtain(browser: Browser, address: string): Promise<void> {
+  const family = TRY_OUT_FAMILIES[1]!;
+  const { id } = await walkTryOut(asking(address), prepareLibrary(), { seed: 178, family, state: 'cleared' });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/jobs/${id}/curtain`);
+  await page.getByRole('table', { name: 'What was hidden' }).waitFor({ timeout: 60_000 });
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(folder, 'curtain.png') });
+  await page.close();
+}
+
 const data = makeFolder();
 const server = await startServer(data, 4711);
 const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
@@ -136,6 +151,7 @@ try {
     await page.close();
   }
   if (!only.length || only.includes('shop')) await shopPlace(browser);
+  if (!only.length || only.includes('curtain')) await curtain(browser, server.address);
 } finally {
   await browser.close();
   await server.stop();

@@ -28,6 +28,11 @@ describe('a burst of an instrument that types', () => {
   it.each([
     ['a figure too few', spot.slice(1).join(' '), '14 figures came, and 15 make a spot'],
     ['nothing', '  ', 'No figures came'],
+    [
+      'an angle that is not awaited',
+      FIVE_ANGLES.flatMap((g, i) => [g.aspecular === 45 ? 60 : g.aspecular, ...spot.slice(3 * i, 3 * i + 3)]).join(' '),
+      'What came is of 60°',
+    ],
     ['no colour', [260, ...spot.slice(1)].join(' '), 'L* 260'],
   ])('is refused whole with %s', (_, text, said) => {
     const sorted = sortBurst(text, FIVE_ANGLES);

@@ -28,6 +28,15 @@ export function sortBurst(text: string, angles: readonly Angle[]): Sorted {
   const no = (said: string): Sorted => ({ ok: false, said: `${said} Nothing was taken.` });
   if (!angles.length || !figures.length) return no('No figures came.');
   const named = figures.length % 4 === 0 && figures.every((f, i) => i % 4 > 0 || angles.some((a) => a.aspecular === f));
+  // Four to an angle, and an angle among them that is none of those that are awaited.
+  const other = figures.find((f, i) => i % 4 === 0 && !angles.some((a) => a.aspecular === f));
+  const seemsNamed =
+    figures.length % (4 * angles.length) === 0 &&
+    figures.every((f, i) => i % 4 > 0 || (Number.isInteger(f) && f >= L.aspecularMin && f <= L.aspecularMax));
+  if (seemsNamed && other !== undefined)
+    return no(
+      `What came is of ${other}°, and ${angles.map((a) => `${a.aspecular}°`).join(', ')} are awaited. Set the instrument flat, or choose its other angles, and read again.`,
+    );
   if (!named && figures.length % each !== 0)
     return no(
       `${figures.length} ${figures.length === 1 ? 'figure' : 'figures'} came, and ${each} make a spot: L*, a*, b* at ${angles.map((a) => `${a.aspecular}°`).join(', ')}. Read again.`,

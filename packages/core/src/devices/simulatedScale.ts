@@ -21,7 +21,7 @@ export interface SimulatedScale {
 export type Held = 'up' | 'drip' | 'pour';
 
 /** g/s a can runs at when it is tilted, and when it drips; how fast it comes, and how long it dribbles after, ms. Ours. */
-const [FULL, DRIP, COMES, DRIBBLES] = [22, 1.2, 900, 180] as const;
+const [FULL, DRIP, COMES, DRIBBLES] = [12, 0.9, 900, 180] as const;
 /** It says that it rests after so long, ms; it trembles by so much while something runs, g; creeps by so much in a minute, g. */
 const [SETTLES, TREMBLES, CREEPS] = [700, 0.3, 0.05] as const;
 

@@ -16,7 +16,8 @@ export interface Ended {
   readonly film: number;
   /** `near`: as near as the finish can be come to, where nothing reaches it. */
   readonly end: End;
-  /** dE00 to what is matched at each of the five angles. */
+  /** True colours at the five angles, and their dE00 to what is matched. */
+  readonly labs: readonly Lab[];
   readonly differences: readonly number[];
 }
 
@@ -24,8 +25,8 @@ export interface Ended {
 export interface Curtain {
   /** Film of a coat, of this hand against a nominal one. */
   readonly hand: number;
-  /** Of the finish that was matched. */
-  readonly made: Picked & { readonly film: number };
+  /** Of the finish that was matched; its true colours at the five angles. */
+  readonly made: Picked & { readonly film: number; readonly labs: readonly Lab[] };
   /** Film from and to which every angle passes, counts of the nominal hand; null where none does with what was picked. */
   readonly window: readonly [number, number] | null;
   /** Film that comes nearest. */
@@ -74,11 +75,12 @@ export function liftCurtain(hidden: Hidden, sight: Sight, { picked, usual, limit
     name,
     film,
     end: place(film),
+    labs: ladder(film),
     differences: ladder(film).map((lab, g) => de2000(wanted[g]!, lab)),
   });
   return {
     hand: hidden.hand,
-    made: { ...hidden.wanted, film: hidden.truth.made.film },
+    made: { ...hidden.wanted, film: hidden.truth.made.film, labs: wanted },
     window,
     best,
     objects: objects.map((o) => ended(o.name, o.film)),

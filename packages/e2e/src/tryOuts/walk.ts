@@ -52,6 +52,7 @@ type Ask = ReturnType<typeof asking>;
 
 /** How a walked try-out ended. */
 export interface Walked {
+  readonly id: string;
   readonly seed: number;
   readonly family: FinishFamily;
   /** Whether what was picked can reach what is matched at all. */
@@ -188,7 +189,7 @@ export async function walkTryOut(
   await ask(tryOutApi.lift, { params, body: { isSure: true } });
   const { window, best, objects, nominal } = await ask(tryOutApi.curtain, { params });
   return {
-    ...{ seed, family, looks: looks + 1, reachable: window !== null, end: objects[0]!.end, nominal: nominal.end },
+    ...{ id, seed, family, looks: looks + 1, reachable: window !== null, end: objects[0]!.end, nominal: nominal.end },
     width: window ? (window[1] - window[0]) / best : 0,
     worst: Math.max(...objects[0]!.differences),
   };

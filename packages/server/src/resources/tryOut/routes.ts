@@ -1,9 +1,10 @@
 import { tryOutApi, type HeldAsk, type JobDetail } from '@steady-gleam/contracts';
 import { sayInstrument } from '@steady-gleam/core/devices';
 import { FAMILIES, familyTable, TRY_OUT_FAMILIES } from '@steady-gleam/core/finishes';
+import type { Lab } from '@steady-gleam/core/colour';
 import { effectOn, jobState, workOfCard, workOfJob, type JobWork } from '@steady-gleam/core/jobs';
 import { libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { CURTAIN_PARTS, drawHidden, filmAt, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
+import { CURTAIN_PARTS, drawHidden, filmAt, type Ended, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
 import { randomInt } from 'node:crypto';
 import { ApiError } from '../../errors';
 import type { Route } from '../../http/route';
@@ -136,12 +137,17 @@ export function routeTryOut(route: Route, repos: Repos, askBench: AskBench): voi
     const { curtain } = said;
     return {
       ...curtain,
+      made: { ...curtain.made, labs: told(curtain.made.labs) },
       window: curtain.window && ([curtain.window[0], curtain.window[1]] as [number, number]),
-      objects: curtain.objects.map((o) => ({ ...o, differences: [...o.differences] })),
-      nominal: { ...curtain.nominal, differences: [...curtain.nominal.differences] },
+      objects: curtain.objects.map(toldEnd),
+      nominal: { ...toldEnd(curtain.nominal), coats: curtain.nominal.coats },
     };
   });
 }
+
+/** Colours as an answer has them. */
+const told = (labs: readonly Lab[]) => labs.map(([l, a, b]) => [l, a, b] as [number, number, number]);
+const toldEnd = (end: Ended) => ({ ...end, labs: told(end.labs), differences: [...end.differences] });
 
 const limitsOf = ({ job, familyLimits }: JobDetail) => ({
   usual: familyTable(FAMILIES[job.family].limits, familyLimits?.own ?? null),

@@ -1,7 +1,7 @@
 import { Box, Button, TextField, Typography, useTheme } from '@mui/material';
 import type { BatchPlan } from '@steady-gleam/core/mixing';
 import type { PourPhase, PourStands } from '@steady-gleam/core/devices';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Simulated } from '../../shared/devices/Simulated';
@@ -76,7 +76,14 @@ export function ScalePanel({
       ) : null}
       {scale.typed ? <TypedWeight onTyped={scale.typed} /> : null}
       {stands && on ? (
-        <Pouring parts={parts} stands={stands} pour={pour} ml={plan.ml} onScale={onScale} />
+        <Pouring
+          parts={parts}
+          stands={stands}
+          pour={pour}
+          ml={plan.ml}
+          onScale={onScale}
+          can={scale.hold ? <Can onHold={scale.hold} /> : null}
+        />
       ) : scale.weighed ? (
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 1 }}>
           <Button variant="contained" sx={{ minHeight: 52 }} disabled={!scale.weighed.stable} onClick={pour.begin}>
@@ -85,7 +92,6 @@ export function ScalePanel({
           <Typography variant="body2">The first is {parts[0]?.name}.</Typography>
         </Box>
       ) : null}
-      {scale.hold && on ? <Can onHold={scale.hold} /> : null}
     </Box>
   );
 }
@@ -133,12 +139,15 @@ function Pouring({
   pour,
   ml,
   onScale,
+  can,
 }: {
   parts: readonly { readonly name: string }[];
   stands: PourStands;
   pour: PourNow;
   ml: number;
   onScale: (ml: number) => void;
+  /** What is poured from, on the simulated scale. */
+  can: ReactNode;
 }) {
   const { tones } = useTheme();
   const units = useUnits();
@@ -189,12 +198,7 @@ function Pouring({
         </Typography>
         {stops ? null : <Typography sx={{ fontFamily: FIGURES }}>in the cup then {units.say('mass', mark)}</Typography>}
       </Box>
-      {phase === 'over' || grown > 1 ? (
-        <Typography role="status" data-testid="pour-rescue" sx={{ mt: 0.5, fontSize: 18 }}>
-          Nothing comes out again: the others follow, and the batch is {units.say('volume', ml * grown)}.
-          {following.length ? ` Bring to: ${following.join(', ')}.` : ''}
-        </Typography>
-      ) : null}
+      {can}
       <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
         {phase === 'lifted' ? (
           <Button variant="outlined" sx={{ minHeight: 52 }} onClick={pour.goOn}>
@@ -221,27 +225,46 @@ function Pouring({
           Begin this cup anew
         </Button>
       </Box>
+      {/* Below all that is held or tapped: nothing may move under a finger. */}
+      {phase === 'over' || grown > 1 ? (
+        <Typography role="status" data-testid="pour-rescue" sx={{ mt: 0.5, fontSize: 18 }}>
+          Nothing comes out again: the others follow, and the batch is {units.say('volume', ml * grown)}.
+          {following.length ? ` Bring to: ${following.join(', ')}.` : ''}
+        </Typography>
+      ) : null}
     </>
   );
 }
 
 /** The can over the simulated scale: it runs while it is held, and dribbles after. */
 function Can({ onHold }: { onHold: (held: 'up' | 'drip' | 'pour') => void }) {
-  const up = () => onHold('up');
+  const now = useRef<'drip' | 'pour' | null>(null);
   useEffect(() => () => onHold('up'), [onHold]);
-  const held = (how: 'drip' | 'pour') => ({
-    variant: 'outlined' as const,
-    sx: { minHeight: 64, flex: 1, fontSize: 18, touchAction: 'none' },
-    onPointerDown: () => onHold(how),
-    onPointerUp: up,
-    onPointerLeave: up,
-    onPointerCancel: up,
-    onBlur: up,
-    onKeyDown: (e: { key: string }) => {
-      if (e.key === ' ' || e.key === 'Enter') onHold(how);
-    },
-    onKeyUp: up,
-  });
+  const held = (how: 'drip' | 'pour') => {
+    const tilt = () => {
+      now.current = how;
+      onHold(how);
+    };
+    // The other button loses the focus when this one is pressed: that lifts nothing.
+    const up = () => {
+      if (now.current !== how) return;
+      now.current = null;
+      onHold('up');
+    };
+    return {
+      variant: 'outlined' as const,
+      sx: { minHeight: 64, flex: 1, fontSize: 18, touchAction: 'none' },
+      onPointerDown: tilt,
+      onPointerUp: up,
+      onPointerLeave: up,
+      onPointerCancel: up,
+      onBlur: up,
+      onKeyDown: (e: { key: string }) => {
+        if (e.key === ' ' || e.key === 'Enter') tilt();
+      },
+      onKeyUp: up,
+    };
+  };
   return (
     <Box role="group" aria-label="The can" sx={{ display: 'flex', gap: 1, mt: 1, maxWidth: 520 }}>
       <Button {...held('pour')}>Hold to pour</Button>

@@ -9,6 +9,7 @@ import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { Simulated } from '../../shared/devices/Simulated';
+import { FlopStrip } from '../../shared/FlopStrip';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { useJob, type PageDetail } from '../../shared/useJob';
@@ -137,6 +138,22 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
     <Box sx={{ p: '18px 28px 28px' }}>
       <Answer why={why}>{answer}</Answer>
       <FilmAxis said={said} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 4, mt: 2 }}>
+        {[said.objects[0], said.nominal].map((o) =>
+          o && o.film > 0 ? (
+            <Box key={o.name}>
+              <Typography>the panel above, {o === said.nominal ? 'counted only' : 'yours'} below</Typography>
+              <FlopStrip
+                angles={FIVE_ANGLES}
+                target={said.made.labs}
+                sample={o.labs}
+                height={130}
+                label={`The panel over ${o === said.nominal ? 'the count alone' : 'yours'}, true colours`}
+              />
+            </Box>
+          ) : null,
+        )}
+      </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '3fr 2fr' }, gap: 5, mt: 3 }}>
         <Box>
           <Typography variant="h2">True difference at each angle, dE00</Typography>
@@ -147,7 +164,7 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
                   where
                 </th>
                 {FIVE_ANGLES.map((g) => (
-                  <th key={g.aspecular} scope="col" style={figure}>
+                  <th key={g.aspecular} scope="col" style={{ ...figure, paddingRight: 18 }}>
                     {g.aspecular}°
                   </th>
                 ))}
@@ -168,7 +185,7 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
                     return (
                       <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
                         {d.toFixed(1)}
-                        {off ? ' ×' : ''}
+                        <span style={{ display: 'inline-block', width: 18 }}>{off ? ' ×' : ''}</span>
                       </td>
                     );
                   })}
@@ -179,7 +196,7 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
               <tr>
                 <td style={line}>limit</td>
                 {FIVE_ANGLES.map((g) => (
-                  <td key={g.aspecular} style={figure}>
+                  <td key={g.aspecular} style={{ ...figure, paddingRight: 18 }}>
                     {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
                   </td>
                 ))}
@@ -264,7 +281,7 @@ function FilmAxis({ said }: { said: CurtainSaid }) {
       ) : null}
       {Array.from({ length: Math.floor(most) + 1 }, (_, n) => (
         <Box key={n} sx={{ position: 'absolute', left: at(n), top: BAND + 30, transform: 'translateX(-50%)' }}>
-          <Box sx={{ width: 1, height: 6, background: tones.ink, mx: 'auto' }} />
+          <Box sx={{ width: '1px', height: 6, background: tones.ink, mx: 'auto' }} />
           <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
             {n}
           </Typography>
