@@ -1,6 +1,6 @@
 import { Box, Button, TextField, Typography, useTheme } from '@mui/material';
 import type { BatchPlan } from '@steady-gleam/core/mixing';
-import type { PourPhase, PourStands } from '@steady-gleam/core/devices';
+import type { Held, PourPhase, PourStands } from '@steady-gleam/core/devices';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -237,39 +237,47 @@ function Pouring({
 }
 
 /** The can over the simulated scale: it runs while it is held, and dribbles after. */
-function Can({ onHold }: { onHold: (held: 'up' | 'drip' | 'pour') => void }) {
-  const now = useRef<'drip' | 'pour' | null>(null);
+function Can({ onHold }: { onHold: (held: Held) => void }) {
   useEffect(() => () => onHold('up'), [onHold]);
-  const held = (how: 'drip' | 'pour') => {
-    const tilt = () => {
-      now.current = how;
-      onHold(how);
-    };
-    // The other button loses the focus when this one is pressed: that lifts nothing.
-    const up = () => {
-      if (now.current !== how) return;
-      now.current = null;
-      onHold('up');
-    };
-    return {
-      variant: 'outlined' as const,
-      sx: { minHeight: 64, flex: 1, fontSize: 18, touchAction: 'none' },
-      onPointerDown: tilt,
-      onPointerUp: up,
-      onPointerLeave: up,
-      onPointerCancel: up,
-      onBlur: up,
-      onKeyDown: (e: { key: string }) => {
-        if (e.key === ' ' || e.key === 'Enter') tilt();
-      },
-      onKeyUp: up,
-    };
-  };
   return (
     <Box role="group" aria-label="The can" sx={{ display: 'flex', gap: 1, mt: 1, maxWidth: 520 }}>
-      <Button {...held('pour')}>Hold to pour</Button>
-      <Button {...held('drip')}>Hold to drip</Button>
+      <CanButton how="pour" onHold={onHold}>
+        Hold to pour
+      </CanButton>
+      <CanButton how="drip" onHold={onHold}>
+        Hold to drip
+      </CanButton>
     </Box>
+  );
+}
+
+function CanButton({ how, onHold, children }: { how: Held; onHold: (held: Held) => void; children: string }) {
+  const isHeld = useRef(false);
+  const tilt = () => {
+    isHeld.current = true;
+    onHold(how);
+  };
+  // The other button loses the focus when this one is pressed: that lifts nothing.
+  const up = () => {
+    if (isHeld.current) onHold('up');
+    isHeld.current = false;
+  };
+  return (
+    <Button
+      variant="outlined"
+      sx={{ minHeight: 64, flex: 1, fontSize: 18, touchAction: 'none' }}
+      onPointerDown={tilt}
+      onPointerUp={up}
+      onPointerLeave={up}
+      onPointerCancel={up}
+      onBlur={up}
+      onKeyDown={(e) => {
+        if (e.key === ' ' || e.key === 'Enter') tilt();
+      }}
+      onKeyUp={up}
+    >
+      {children}
+    </Button>
   );
 }
 
