@@ -56,6 +56,8 @@ interface Waiting {
   /** Size and time of writing as they were last seen, and since when they are the same. */
   seen: string;
   same: number;
+  /** Something was written to it since it was last looked at. */
+  changed: boolean;
 }
 
 /**
@@ -91,6 +93,7 @@ export function watchInbox(
     const own = waiting.get(path);
     if (!own || closed) return;
     try {
+      own.changed = false;
       const now = await stat(path);
       const seen = `${now.size}/${now.mtimeMs}`;
       if (seen !== own.seen) Object.assign(own, { seen, same: performance.now() });
@@ -101,7 +104,9 @@ export function watchInbox(
         return;
       }
       await take(came);
-      if (waiting.get(path) === own) done(path);
+      if (waiting.get(path) !== own) return;
+      if (own.changed) again(path, own);
+      else done(path);
     } catch (error) {
       // Taken away again, or not to be read, or the database is away: it is looked at again.
       if ((error as NodeJS.ErrnoException).code === 'ENOENT') done(path);
@@ -113,10 +118,14 @@ export function watchInbox(
   };
   const changed = (path: string) => {
     if (!KINDS.includes(extname(path).toLowerCase()) || basename(path).startsWith('.')) return;
-    // One that waits already is looked at again anyway.
-    if (waiting.has(path)) return;
+    const known = waiting.get(path);
+    if (known) {
+      // It is looked at again anyway, also where it is just being taken.
+      known.changed = true;
+      return;
+    }
     const now = performance.now();
-    waiting.set(path, { name: basename(path), since: now, timer: null, seen: '', same: now });
+    waiting.set(path, { name: basename(path), since: now, timer: null, seen: '', same: now, changed: false });
     void look(path);
   };
   const watcher = watch(folder, {

@@ -1,6 +1,16 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { sql } from 'drizzle-orm';
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { listCopies, writeCopy } from '../copies/copies';
@@ -112,15 +122,20 @@ describe('a start on a data folder', () => {
   });
 
   it('makes a copy before its tables are brought up', async () => {
-    const open = await openEmbedded(migrations, anew());
     // As the program before the last step left it.
-    await open.db.execute(
-      sql`delete from drizzle.__drizzle_migrations where created_at = (select max(created_at) from drizzle.__drizzle_migrations)`,
-    );
-    await open.db.execute(sql`alter table jobs drop column begun`);
+    const before = mkdtempSync(join(tmpdir(), 'steady-gleam-before-'));
+    cpSync(migrations, before, { recursive: true });
+    const journal = join(before, 'meta/_journal.json');
+    const { entries, ...rest } = JSON.parse(readFileSync(journal, 'utf8')) as { entries: { tag: string }[] };
+    writeFileSync(journal, JSON.stringify({ ...rest, entries: entries.slice(0, -1) }));
+    const folder = mkdtempSync(join(tmpdir(), 'steady-gleam-old-'));
+    const open = await openEmbedded(before, folder);
     await open.close();
     expect(await said(folder)).toBe('');
-    expect(listCopies(folder).map((c) => c.name.replace(/.*Z/, ''))).toEqual(['-before-0019-begun.tar.gz', '.tar.gz']);
+    expect(listCopies(folder).map((c) => c.name.replace(/.*Z/, ''))).toEqual([
+      `-before-${entries.at(-1)!.tag.replace('_', '-')}.tar.gz`,
+    ]);
+    for (const made of [before, folder]) rmSync(made, { recursive: true });
   }, 60_000);
 
   it('is one program’s alone, by the kernel’s word', () => {
