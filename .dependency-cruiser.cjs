@@ -30,6 +30,7 @@ const ROOMS = {
   bank: ['colour'],
   recovery: ['colour', 'faults', 'finishes', 'jobs', 'letdown', 'numeric', 'spraying'],
   study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics', 'recovery'],
+  formulate: ['colour', 'finishes', 'matching', 'materials', 'numeric', 'optics'],
   devices: ['formats', 'numeric'],
   tryOut: [
     'colour',

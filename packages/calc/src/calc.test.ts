@@ -585,6 +585,15 @@ describe('the calculator', () => {
     },
     stack: { ground: { reflectance: 0.6 }, coats: [coat], geometries: [geometry], tier: 'fast', n: 1.5 },
     ladder: { ground: { lab: [70, 0, 3] }, coat, coats: { from: 0, to: 4, step: 1 }, target },
+    formulate: {
+      target: [{ ...geometry, lab: [60, 8, 4], tolerance: 1.4 }],
+      grounds: [{ id: 'g', lab: [70, 0, 3], under: [coat] }],
+      pigments: [{ id: 'p', tilt: 8, edge: 0.1, optics: coat.flakes.optics, thickness: 0.5 }],
+      dyes: [{ id: 'd', depth: flat(0.3) }],
+      style: { film: 1, spread: 1.1 },
+      filmUm: 9,
+      ...{ mostPigments: 1, mostDyes: 1, counts: [2, 3], top: 2 },
+    },
     advise: {
       ground: { lab: [70, 0, 3] },
       under: [coat],

@@ -22,7 +22,8 @@ interface FlakesInput extends Omit<Flakes, 'optics'> {
   readonly optics: OpticsInput;
 }
 
-function toOptics(input: OpticsInput): FlakeOptics {
+/** Optics of a flake of a request as the core takes them. */
+export function toOptics(input: OpticsInput): FlakeOptics {
   if (input.kind === 'scalar') {
     return { kind: 'scalar', reflectance: toValue(input.reflectance), transmittance: toValue(input.transmittance) };
   }

@@ -53,6 +53,7 @@ import { dewPoint, filmFromGun, flashMinutes, passRipple } from '@steady-gleam/c
 import type { InferType } from 'yup';
 import { advise, eye } from './advise';
 import { toAlbedo, toCoat } from './coats';
+import { formulateOf } from './formulate';
 import { toldLibrary } from './library';
 import { toSpectrum } from './spectra';
 
@@ -217,6 +218,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
       };
     }),
   library: () => toldLibrary(shop()),
+  formulate: (r) => formulateOf(r, shop()),
   swatch: (r) => {
     const viewing = viewingOf(r);
     const model = shop().model(r.geometries);

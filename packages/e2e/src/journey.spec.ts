@@ -96,7 +96,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
       mimeType: 'text/csv',
       buffer: Buffer.from(['spot,aspecular,L,a,b', ...rows].join('\n')),
     });
-    await expect(page.getByText('15 readings, 3 spots')).toBeVisible();
+    await expect(page.getByText('3 spots, angles 15°')).toBeVisible();
     await page.getByRole('button', { name: 'Take these readings' }).click();
     await expect(answer(page)).toContainText('Read at 5 angles, 3 spots');
     await expect(page.getByText(/The spots (agree|differ)/)).toBeVisible();

@@ -145,7 +145,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
     );
     await expect(page.getByText('does not say at which angle')).toBeVisible();
     await page.getByRole('button', { name: 'It is 45°' }).click();
-    await expect(page.getByText('plain.txt: 1 readings')).toBeVisible();
+    await expect(page.getByText('plain.txt: one spot')).toBeVisible();
     await page.getByRole('button', { name: 'Not these' }).click();
     await page.getByRole('button', { name: 'Paste a table' }).click();
     await page.getByLabel(/Rows from a spreadsheet/).fill('Ort\tWinkel\thell\trot\tgelb\nnose\t45\t40\t50\t30');
@@ -162,12 +162,12 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
         .getByLabel(label, { exact: true })
         .selectOption(index);
     await page.getByRole('button', { name: 'Read it so' }).click();
-    await expect(page.getByText('What you pasted: 1 readings')).toBeVisible();
+    await expect(page.getByText('What you pasted: one spot')).toBeVisible();
   });
 
   await test.step('the target as XML; the same file twice is noticed; it goes out again', async () => {
     await files().setInputFiles(text('tub5.cxf', toColourXml(target)));
-    await expect(page.getByText('15 readings, 3 spots')).toBeVisible();
+    await expect(page.getByText('3 spots, angles 15°')).toBeVisible();
     await page.getByRole('button', { name: 'Take these readings' }).click();
     await expect(answer(page)).toContainText('Read at 5 angles, 3 spots');
     await page.getByRole('button', { name: 'Read it again' }).click();

@@ -294,7 +294,7 @@ test('a file of blank lines never freezes the page, and a mangled one is answere
   writeFileSync(blank, `spot,aspecular,L,a,b\n1,45,50,1,2\n${'\n'.repeat(900_000)}`);
   const choose = (path: string) => page.getByLabel('File of readings').setInputFiles(path);
   await choose(blank);
-  await expect(page.getByText('blank.csv: 1 readings')).toBeVisible({ timeout: 8000 });
+  await expect(page.getByText('blank.csv: one spot, angles 45°')).toBeVisible({ timeout: 8000 });
   const nested = join(folder, 'nested.xml');
   writeFileSync(nested, '<a>'.repeat(300_000));
   await choose(nested);

@@ -50,6 +50,10 @@ const router = createBrowserRouter([
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/new', element: <NewJobPage /> },
       {
+        path: '/find',
+        lazy: async () => ({ Component: (await import('../features/findMix/FindMixPage')).FindMixPage }),
+      },
+      {
         path: '/try-out',
         lazy: async () => ({ Component: (await import('../features/tryOut/TryOutPage')).TryOutPage }),
       },

@@ -24,6 +24,15 @@ import {
   type LadderOf,
   type LadderTable,
 } from '@steady-gleam/core/letdown';
+import {
+  formulate,
+  paretoPourables,
+  pourables,
+  type FormulateInput,
+  type FormulateStep,
+  type Pourable,
+  type Rated,
+} from '@steady-gleam/core/formulate';
 import { layerLooks, opticalStack } from '@steady-gleam/core/looks';
 import {
   fitStrength,
@@ -140,6 +149,24 @@ export interface ProbeLook {
   readonly sparkle: number | null;
 }
 
+/** What a mix is looked for by. */
+export interface FormulateAsk {
+  readonly target: readonly TargetAngle[];
+  readonly style: StyleId;
+  readonly filmUm: number;
+  readonly mostPigments: number;
+  readonly mostDyes: number;
+  readonly counts: readonly number[];
+}
+
+/** Mixes no other beats, and the nearest of all as it was found. */
+export interface FormulaFound {
+  readonly mixes: readonly Pourable[];
+  readonly nearest: Rated | null;
+}
+
+/** So many mixes are made ready to be poured. */
+const MOST_FOUND = 8;
 /** So many finishes are shown for a reading. */
 const NEAREST = 20;
 
@@ -173,6 +200,11 @@ export interface Compute {
     ticket: number,
     onGround: (done: number) => void,
   ): Promise<RatedRecipe[] | null>;
+  /**
+   * Mixes of what stands on the shelf that come nearest to a target, as they can be poured; ended between grounds when `stopped` says
+   * so. @param onStep told the share that is done and the best so far
+   */
+  formulate(ask: FormulateAsk, ticket: number, onStep: (step: FormulateStep) => void): Promise<FormulaFound | null>;
   /** Ends the search with this ticket at the next ground. */
   stopSearch(ticket: number): void;
   /** What brings a sprayed card to the target. @param weaker see the core's nudge */
@@ -448,6 +480,30 @@ export function createCompute(): Compute {
           r,
         ),
       );
+    },
+    formulate: async ({ target, style, filmUm, mostPigments, mostDyes, counts }, ticket, onStep) => {
+      const { film, library } = shop;
+      const input: FormulateInput = {
+        ...{ film, model: shop.model(target), target, style: STYLES[style], filmUm, mostPigments, mostDyes, counts },
+        // Flakes that are seen one by one are doses, not tints.
+        shelf: {
+          grounds: shop.grounds(),
+          pigments: library.pigments.filter((p) => p.kind !== 'foil'),
+          dyes: library.dyes,
+        },
+      };
+      const walk = formulate(input);
+      for (;;) {
+        const step = walk.next();
+        if (step.done) {
+          const near = step.value.slice(0, MOST_FOUND);
+          return { mixes: paretoPourables(near.flatMap((m) => pourables(input, m))), nearest: near[0] ?? null };
+        }
+        onStep(step.value);
+        // Lets a stop come in between.
+        await new Promise((resolve) => setTimeout(resolve, 0));
+        if (stopped.delete(ticket)) return null;
+      }
     },
     stopSearch: (ticket) => void stopped.add(ticket),
     nudge: (mix, groundId, coats, target, card, weaker) =>

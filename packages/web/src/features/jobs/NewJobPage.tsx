@@ -214,6 +214,13 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }} id="cup-label">
         In the cup
       </Typography>
+      <Typography sx={{ mb: 1 }}>
+        A reading and no mix for it?{' '}
+        <Link to="/find" style={{ color: 'inherit' }}>
+          Find the mix
+        </Link>{' '}
+        on the shop’s own shelf.
+      </Typography>
       <Controller
         control={form.control}
         name="mixId"

@@ -1,0 +1,154 @@
+import { de2000 } from '../colour/difference';
+import type { Lab } from '../colour/lab';
+import { D65_10 } from '../colour/tristimulus';
+import { factorsToLabs } from '../matching/ladder';
+import type { TargetAngle } from '../matching/target';
+import { boundedLeastSquares } from '../numeric/bounded';
+import { evaluateReference } from '../optics/stack';
+import { differenceWeights, residuals } from './residuals';
+import type { Candidate } from './screen';
+import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf';
+
+/** Rounds against the reference tier at most; nearer than this at every angle is as near as anyone sees. */
+const [TRUE_ROUNDS, NEAR_ENOUGH] = [4, 0.25] as const;
+
+/** A candidate that is being brought nearer: its amounts over the whole film, pigments first. */
+export interface Refined {
+  readonly from: Candidate;
+  readonly amounts: readonly number[];
+  readonly coats: number;
+  readonly labs: readonly Lab[];
+  /** Weighted rms, about CIEDE2000. */
+  readonly off: number;
+}
+
+/** Works candidates out with the full model, and brings them nearer by bounded least squares. */
+export function createRefiner(input: FormulateInput) {
+  const { model, shelf, target: own, style } = input;
+  const maker = filmMaker(input);
+  const weights = differenceWeights(own);
+
+  const filmOf = ({ pigments, dyes }: Candidate, amounts: readonly number[], coats: number) => {
+    const dye = new Float64Array(31);
+    dyes.forEach(([place], j) => {
+      const { depth } = shelf.dyes[place]!;
+      const d = amounts[pigments.length + j]!;
+      for (let i = 0; i < 31; i++) dye[i]! += d * depth[i]!;
+    });
+    return maker(
+      pigments.map(([place], i) => [place, amounts[i]!] as const),
+      dye,
+      coats,
+    );
+  };
+  const look = (from: Candidate, amounts: readonly number[], coats: number): Lab[] =>
+    factorsToLabs(model.over(from.ground, model.pile([...from.ground.coats, filmOf(from, amounts, coats)])), D65_10);
+  /** By the reference tier: slower, and what the fast one is measured by. */
+  const truly = (from: Candidate, amounts: readonly number[], coats: number): Lab[] =>
+    factorsToLabs(
+      evaluateReference(model.optics, from.ground, [...from.ground.coats, filmOf(from, amounts, coats)]),
+      D65_10,
+    );
+  const rms = (labs: readonly Lab[], target: readonly TargetAngle[]): number =>
+    Math.sqrt(residuals(labs, target, weights).reduce((s, v) => s + v * v, 0) / own.length);
+
+  const begin = (from: Candidate, coats: number): Refined => {
+    const most = mostOf(from, coats);
+    const amounts = [...from.pigments, ...from.dyes].map(([, v], i) => Math.min(most[i]!, v));
+    const labs = look(from, amounts, coats);
+    return { from, amounts, coats, labs, off: rms(labs, own) };
+  };
+  const mostOf = (from: Candidate, coats: number): number[] => {
+    const film = coats * style.film;
+    return [...from.pigments.map(() => -Math.log(1 - MOST_COVER) * film), ...from.dyes.map(() => MOST_DEPTH * film)];
+  };
+
+  /** Some rounds of Gauss-Newton within the bounds, its steps shortened where they overshoot. @param target in the place of the own one */
+  const nearer = (
+    at: Refined,
+    rounds: number,
+    target: readonly TargetAngle[] = own,
+    by: readonly (readonly number[])[] = weights,
+  ): Refined => {
+    const { from, coats } = at;
+    const most = mostOf(from, coats);
+    let { amounts, labs } = at;
+    let r = residuals(labs, target, by);
+    let least = r.reduce((s, v) => s + v * v, 0);
+    for (let round = 0; round < rounds && amounts.length; round++) {
+      const columns = amounts.map((v, j) => {
+        const h = Math.max(0.004, 0.03 * v) * (v + 0.03 * v > most[j]! ? -1 : 1);
+        const then = residuals(
+          look(
+            from,
+            amounts.map((x, k) => (k === j ? x + h : x)),
+            coats,
+          ),
+          target,
+          weights,
+        );
+        return then.map((x, k) => (x - r[k]!) / h);
+      });
+      const step = boundedLeastSquares(
+        columns,
+        r.map((v) => -v),
+        amounts.map((v) => -v),
+        amounts.map((v, j) => most[j]! - v),
+      );
+      let took = false;
+      for (const share of [1, 0.4]) {
+        const next = amounts.map((v, j) => Math.min(most[j]!, Math.max(0, v + share * step[j]!)));
+        const seen = look(from, next, coats);
+        const then = residuals(seen, target, by);
+        const squares = then.reduce((s, v) => s + v * v, 0);
+        if (squares >= least) continue;
+        took = least - squares > 1e-4 * least;
+        [amounts, labs, r, least] = [next, seen, then, squares];
+        break;
+      }
+      if (!took) break;
+    }
+    return { from, amounts, coats, labs, off: Math.sqrt(least / own.length) };
+  };
+
+  /** The last of it against the reference tier: what the fast one is off by is taken out. */
+  const trueUp = (at: Refined): Refined => {
+    let best = { ...at, labs: truly(at.from, at.amounts, at.coats) };
+    let worst = scored(best.labs).maxDe;
+    let now = at;
+    let by = weights;
+    for (let round = 0; round < TRUE_ROUNDS && worst > NEAR_ENOUGH; round++) {
+      const fast = look(now.from, now.amounts, now.coats);
+      const exact = round === 0 ? best.labs : truly(now.from, now.amounts, now.coats);
+      const moved = own.map((t, g) => ({
+        ...t,
+        lab: t.lab.map((v, c) => v - (exact[g]![c]! - fast[g]![c]!)) as unknown as Lab,
+      }));
+      now = nearer({ ...now, labs: fast }, 3, moved, by);
+      const labs = truly(now.from, now.amounts, now.coats);
+      const { maxDe, differences } = scored(labs);
+      if (maxDe < worst) {
+        worst = maxDe;
+        best = { ...now, labs };
+      }
+      // The angle that is furthest off counts for more the next time.
+      const mean = differences.reduce((s, v) => s + v, 0) / differences.length;
+      by = by.map((axes, g) =>
+        axes.map((v) => v * Math.min(1.6, Math.max(0.7, Math.sqrt(differences[g]! / Math.max(0.05, mean))))),
+      );
+    }
+    return { ...best, off: rms(best.labs, own) };
+  };
+
+  const scored = (labs: readonly Lab[]) => {
+    const off = own.map((t, g) => de2000(t.lab, labs[g]!));
+    return {
+      differences: off,
+      rmsDe: Math.sqrt(off.reduce((s, v) => s + v * v, 0) / off.length),
+      maxDe: Math.max(...off),
+      toleranceRatio: Math.max(...off.map((v, g) => v / own[g]!.tolerance)),
+    };
+  };
+  return { begin, nearer, trueUp, look, truly, scored };
+}
+export type Refiner = ReturnType<typeof createRefiner>;
