@@ -17,7 +17,7 @@ export type OfferedFile = InferType<typeof offeredSchema>;
 
 /** The watched folder: what was put there, and what is not there to its end. */
 const inboxSchema = object({
-  /** Where it is; null where none is watched, and to a device that may only look. */
+  /** Where it is, its name alone where the shop is open to its network; null where none is watched. */
   folder: string().nullable().defined(),
   watched: boolean().required(),
   /** What is wrong with the folder itself; empty where nothing is. */

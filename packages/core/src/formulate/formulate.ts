@@ -3,7 +3,7 @@ import { createScreen, type Candidate } from './screen';
 import type { FormulateInput, Rated } from './shelf';
 
 /** Candidates that are worked out with the full model once, further, and to the end. */
-const [TRIED, FURTHER, TO_THE_END] = [44, 14, 6] as const;
+const [TRIED, FURTHER, TO_THE_END] = [44, 12, 4] as const;
 /** Coats that are counted on while it is looked for; the count follows. */
 const NOMINAL = 3;
 

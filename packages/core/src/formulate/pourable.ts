@@ -94,16 +94,20 @@ export function pourables(input: FormulateInput, of: Rated, scatter: Scatter = D
       {
         groundId: of.groundId,
         coats,
-        parts: parts.map((p, i) =>
-          i < places.length
-            ? { kind: 'flake', id: of.pigments[i]!.pigmentId, parts: p }
-            : { kind: 'dye', id: of.dyes[i - places.length]!.dyeId, parts: p },
+        // What comes to less than a step is not opened for.
+        parts: parts.flatMap((p, i): PouredPart[] => {
+          if (!(p > 0)) return [];
+          return i < places.length
+            ? [{ kind: 'flake', id: of.pigments[i]!.pigmentId, parts: p }]
+            : [{ kind: 'dye', id: of.dyes[i - places.length]!.dyeId, parts: p }];
+        }),
+        pigments: of.pigments.flatMap((p, i) =>
+          parts[i]! > 0 ? [{ pigmentId: p.pigmentId, cover: -Math.expm1(-parts[i]! * perPart[i]!) }] : [],
         ),
-        pigments: of.pigments.map((p, i) => ({ pigmentId: p.pigmentId, cover: -Math.expm1(-parts[i]! * perPart[i]!) })),
-        dyes: of.dyes.map((d, j) => ({
-          dyeId: d.dyeId,
-          depth: parts[places.length + j]! * perPart[places.length + j]!,
-        })),
+        dyes: of.dyes.flatMap((d, j) => {
+          const at = places.length + j;
+          return parts[at]! > 0 ? [{ dyeId: d.dyeId, depth: parts[at]! * perPart[at]! }] : [];
+        }),
         labs,
         ...{ rmsDe: said.rmsDe, maxDe: said.maxDe, toleranceRatio: said.toleranceRatio },
         rounded: Math.abs(said.maxDe - exact.maxDe),
@@ -124,7 +128,11 @@ export function paretoPourables(all: readonly Pourable[]): Pourable[] {
     const [x, y] = [figures(a), figures(b)];
     return x.every((v, i) => v <= y[i]! + 1e-9) && x.some((v, i) => v < y[i]! - 1e-9);
   };
-  return all
+  // The same parts are one mix, whatever they were found by.
+  const each = new Map(
+    all.map((p) => [JSON.stringify([p.groundId, p.coats, [...p.parts].sort((a, b) => (a.id < b.id ? -1 : 1))]), p]),
+  );
+  return [...each.values()]
     .filter((p) => !all.some((o) => beats(o, p)))
     .sort((a, b) => a.toleranceRatio - b.toleranceRatio || b.forgiveness - a.forgiveness);
 }

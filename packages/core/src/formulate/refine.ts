@@ -10,7 +10,7 @@ import type { Candidate } from './screen';
 import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf';
 
 /** Rounds against the reference tier at most; nearer than this at every angle is as near as anyone sees. */
-const [TRUE_ROUNDS, NEAR_ENOUGH] = [4, 0.25] as const;
+const [TRUE_ROUNDS, NEAR_ENOUGH] = [3, 0.25] as const;
 
 /** A candidate that is being brought nearer: its amounts over the whole film, pigments first. */
 export interface Refined {
@@ -124,7 +124,7 @@ export function createRefiner(input: FormulateInput) {
         ...t,
         lab: t.lab.map((v, c) => v - (exact[g]![c]! - fast[g]![c]!)) as unknown as Lab,
       }));
-      now = nearer({ ...now, labs: fast }, 3, moved, by);
+      now = nearer({ ...now, labs: fast }, 2, moved, by);
       const labs = truly(now.from, now.amounts, now.coats);
       const { maxDe, differences } = scored(labs);
       if (maxDe < worst) {

@@ -3,7 +3,8 @@ import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { D65_10, weightsOf } from '../colour/tristimulus';
 import { boundedLeastSquares } from '../numeric/bounded';
 import type { MapGround } from '../optics/preparedGround';
-import type { Pile } from '../optics/stack';
+import type { PreparedCoat } from '../optics/coat';
+import type { Pile, SlabCache } from '../optics/stack';
 import { differenceWeights, residuals } from './residuals';
 import { filmMaker, type FormulateInput } from './shelf';
 
@@ -67,56 +68,60 @@ export function createScreen(input: FormulateInput): (ground: MapGround) => Cand
     });
     return out;
   };
+  // Slabs are shared by all grounds under one depth of dye, and the coats they are of.
+  const slabs: readonly SlabCache[] = DEPTHS.map(() => new Map());
+  const coats = new Map<string, PreparedCoat>();
+  const coatOf = (place: number, tau: number, k: number): PreparedCoat => {
+    const key = `${place}/${tau}/${k}`;
+    let coat = coats.get(key);
+    if (!coat) coats.set(key, (coat = maker(place < 0 ? [] : [[place, tau]], grey[k]!, NOMINAL)));
+    return coat;
+  };
   const stateOf = (ground: MapGround, place: number, tau: number): State => {
-    const factors = grey.map((a, k) => {
-      const coat = maker(place < 0 ? [] : [[place, tau]], a, NOMINAL);
-      if (ground.coats.length) return model.over(ground, model.pile([...ground.coats, coat]));
+    const factors = grey.map((_, k) => {
+      const coat = coatOf(place, tau, k);
+      if (ground.coats.length) return model.over(ground, model.pile([...ground.coats, coat], slabs[k]));
       const key = `${place}/${tau}/${k}`;
       let pile = shared.get(key);
-      if (!pile) shared.set(key, (pile = model.pile([coat])));
+      if (!pile) shared.set(key, (pile = model.pile([coat], slabs[k])));
       return model.over(ground, pile);
     });
     return { place, tau, factors, xyz: xyzOf(factors) };
   };
 
   const needs = new Float64Array(3);
+  const seen: [number, number, number] = [0, 0, 0];
+  const logWanted = Float64Array.from(wanted.flat(), Math.log);
   const mixed = new Float64Array(KNOTS * angles * 3);
   /** How near a film could be dyed, by a depth in each of three bands; the depths are left in `needs`. */
   const nearness = (p: Float64Array, q: Float64Array | null, share: number): number => {
-    for (let i = 0; i < mixed.length; i++) mixed[i] = q ? share * p[i]! + (1 - share) * q[i]! : p[i]!;
+    for (let i = 0; i < mixed.length; i++)
+      mixed[i] = Math.log((q ? share * p[i]! + (1 - share) * q[i]! : p[i]!) + 1e-9);
     for (let c = 0; c < 3; c++) {
       let [sum, weight] = [0, 0];
       for (let g = 0; g < angles; g++) {
-        const t = Math.log(wanted[g]![c]!);
+        const t = logWanted[3 * g + c]!;
         let k = 0;
-        while (k < KNOTS - 2 && Math.log(mixed[((k + 1) * angles + g) * 3 + c]! + 1e-9) > t) k++;
-        const [a, b] = [
-          Math.log(mixed[(k * angles + g) * 3 + c]! + 1e-9),
-          Math.log(mixed[((k + 1) * angles + g) * 3 + c]! + 1e-9),
-        ];
-        const slope = (a - b) / (DEPTHS[k + 1]! - DEPTHS[k]!);
+        while (k < KNOTS - 2 && mixed[((k + 1) * angles + g) * 3 + c]! > t) k++;
+        const from = mixed[(k * angles + g) * 3 + c]!;
+        const slope = (from - mixed[((k + 1) * angles + g) * 3 + c]!) / (DEPTHS[k + 1]! - DEPTHS[k]!);
         if (slope < 1e-4) continue;
-        const depth = DEPTHS[k]! + (a - t) / slope;
-        sum += slope * slope * depth;
+        sum += slope * slope * (DEPTHS[k]! + (from - t) / slope);
         weight += slope * slope;
       }
-      needs[c] = weight > 0 ? Math.min(DEPTHS.at(-1)!, Math.max(0, sum / weight)) : 0;
-      if (!mostDyes) needs[c] = 0;
+      needs[c] = mostDyes && weight > 0 ? Math.min(DEPTHS.at(-1)!, Math.max(0, sum / weight)) : 0;
     }
     let off = 0;
     for (let g = 0; g < angles; g++) {
-      const seen: number[] = [];
       for (let c = 0; c < 3; c++) {
         const d = needs[c]!;
         let k = 0;
         while (k < KNOTS - 2 && DEPTHS[k + 1]! < d) k++;
         const f = (d - DEPTHS[k]!) / (DEPTHS[k + 1]! - DEPTHS[k]!);
-        seen[c] = Math.exp(
-          (1 - f) * Math.log(mixed[(k * angles + g) * 3 + c]! + 1e-9) +
-            f * Math.log(mixed[((k + 1) * angles + g) * 3 + c]! + 1e-9),
-        );
+        const at = (k * angles + g) * 3 + c;
+        seen[c] = Math.exp((1 - f) * mixed[at]! + f * mixed[at + 3 * angles]!);
       }
-      const lab = xyzToLab(seen as unknown as [number, number, number], w.white);
+      const lab = xyzToLab(seen, w.white);
       for (let c = 0; c < 3; c++) off += (weights[g]![c]! * (lab[c]! - target[g]!.lab[c]!)) ** 2;
     }
     return off;

@@ -2,6 +2,7 @@ import type { Lab } from '../colour/lab';
 import type { CoatStyle } from '../finishes/styles';
 import type { Dye } from '../materials/dyes';
 import type { EffectPigment } from '../materials/effectPigments';
+import { BINDER_HAZE } from '../materials/mixes';
 import type { TargetAngle } from '../matching/target';
 import { prepareCoat, type PreparedCoat, type PreparedFlakes } from '../optics/coat';
 import type { Film } from '../optics/film';
@@ -53,9 +54,6 @@ export interface Rated extends Formula {
   readonly maxDe: number;
   readonly toleranceRatio: number;
 }
-
-/** Scattering of a binder that flakes are dispersed in, per um; as `mixCoat` has it. */
-const BINDER_HAZE = 0.002;
 
 /** Makes films of amounts over a whole film, without preparing anything twice. */
 export function filmMaker({ film, shelf, style, filmUm }: Pick<FormulateInput, 'film' | 'shelf' | 'style' | 'filmUm'>) {

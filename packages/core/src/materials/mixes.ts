@@ -22,7 +22,7 @@ export const holdsFlake = (mix: Pick<EffectMix, 'flakes'>, library: Pick<Library
   mix.flakes.some((f) => library.pigments.find((p) => p.id === f.pigmentId)?.kind === 'foil');
 
 /** Scattering of a binder that flakes are dispersed in, per um: over black it is dark in the flop, not black; ours. */
-const BINDER_HAZE = 0.002;
+export const BINDER_HAZE = 0.002;
 
 /**
  * One nominal full coat of a mix at strength 1; see `strengthenCoat` for others.

@@ -125,7 +125,7 @@ export function createApp({
     routeLog,
   ])
     resource(app, route, repos);
-  routeInbox(route, repos, inbox);
+  routeInbox(route, repos, inbox, door.isShop);
   routeTryOut(route, repos, bench);
   if (machine) routeShop(app, route, machine, door, repos.door);
   app.use('/api', () => {

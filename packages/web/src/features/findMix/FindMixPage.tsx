@@ -203,7 +203,7 @@ function MixRow({
           {sayCoats(mix.coats)} coats over {nameOf(mix.groundId).toLowerCase()}
         </Typography>
         <Typography sx={{ fontFamily: FIGURES }}>
-          100 carrier{mix.parts.filter((p) => p.parts > 0).map((p) => ` : ${p.parts} ${nameOf(p.id).toLowerCase()}`)}
+          100 carrier{mix.parts.map((p) => ` : ${p.parts} ${nameOf(p.id).toLowerCase()}`)}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           {mix.maxDe.toFixed(1)} dE00 at its worst angle, {mix.rmsDe.toFixed(1)} over all;{' '}

@@ -71,17 +71,15 @@ export function systemOf(
 ): OwnSystem {
   return {
     ...{ kind: 'system', id, name, family, carrierId: of.carrierId, carrierParts: 100 },
-    colours: mix.parts
-      .filter((p) => p.parts > 0)
-      .map((p) => ({
-        kind: p.kind,
-        id: p.id,
-        parts: p.parts,
-        strength:
-          p.kind === 'flake'
-            ? mix.pigments.find((x) => x.pigmentId === p.id)!.cover
-            : mix.dyes.find((x) => x.dyeId === p.id)!.depth,
-      })),
+    colours: mix.parts.map((p) => ({
+      kind: p.kind,
+      id: p.id,
+      parts: p.parts,
+      strength:
+        p.kind === 'flake'
+          ? mix.pigments.find((x) => x.pigmentId === p.id)!.cover
+          : mix.dyes.find((x) => x.dyeId === p.id)!.depth,
+    })),
     ...{ strengthFrom: 'typed', drawdown: null, filmUm: of.filmUm },
     ...{ flashMinutes: of.flashMinutes, pricePerLitre: of.pricePerLitre },
   };
