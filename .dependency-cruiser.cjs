@@ -43,6 +43,7 @@ const ROOMS = {
     'materials',
     'numeric',
     'optics',
+    'spraying',
     'study',
   ],
   demo: ['colour', 'finishes', 'formats', 'matching', 'materials', 'numeric', 'optics'],

@@ -1,7 +1,9 @@
 import { STYLES, type StyleId } from '../finishes/styles';
 import type { JobPlan } from '../jobs/plan';
 import type { CellState, JobState } from '../jobs/state';
+import { planAgainstCard, type CardRow } from '../jobs/work';
 import { createRandom, normal, seedOf } from '../numeric/random';
+import { setUpOf } from '../spraying/setUp';
 import { SCATTER } from '../study/run';
 import type { Hidden } from './hidden';
 
@@ -43,9 +45,19 @@ function laidOn(state: JobState, layerIds: readonly string[], areaId: string, sp
   return anew ? own.filter((s) => s.sprayedAt! > anew.sprayedAt!) : own;
 }
 
+/** What a coat of the job lays against one of its card, where it is set up otherwise; 1 where nothing of that is known. */
+export const setUpFactor = (card: CardRow | null, plan: JobPlan, mixId: string): number =>
+  card ? planAgainstCard(setUpOf(card), plan, mixId).reduce((f, d) => f * (d.lays ?? 1), 1) : 1;
+
 /** What is looked at: a place of some areas of an object, or a rung of a card. */
 export type Place =
-  | { readonly objectId: string; readonly areaIds: readonly string[]; readonly spot: string }
+  | {
+      readonly objectId: string;
+      readonly areaIds: readonly string[];
+      readonly spot: string;
+      /** See {@link setUpFactor}. */
+      readonly setUp: number;
+    }
   | { readonly cardId: string; readonly areaId: string };
 
 /**
@@ -61,6 +73,7 @@ export function filmAt(
 ): number {
   const ofCard = 'cardId' in place;
   const areas = ofCard ? [place.areaId] : place.areaIds;
+  const setUp = ofCard ? 1 : place.setUp;
   const films = areas.map((areaId) => {
     const laid = laidOn(state, layerIds, areaId, ofCard ? '' : place.spot);
     const coats = ofCard ? cardCoats(hidden, place.cardId, laid.length) : jobCoats(hidden, place.objectId, laid.length);
@@ -69,7 +82,7 @@ export function filmAt(
       // A full coat of another style lays another film; parts of one lay their part.
       const layer = plan.layers.find((l) => l.id === cell.layerId);
       const against = STYLES[layer?.style ?? style].film / STYLES[style].film;
-      return sum + hidden.hand * area * coats[i]! * cell.coats * against;
+      return sum + hidden.hand * setUp * area * coats[i]! * cell.coats * against;
     }, 0);
   });
   return films.length ? films.reduce((s, f) => s + f, 0) / films.length : 0;

@@ -1,4 +1,4 @@
-export { filmAt, type Place } from './film';
+export { filmAt, setUpFactor, type Place } from './film';
 export { drawHidden, hiddenSight, RAYS, type Hidden, type Picked, type Sight } from './hidden';
 export { simulatedRead, type HeldOn } from './instrument';
 export {

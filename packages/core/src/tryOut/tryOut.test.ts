@@ -3,7 +3,16 @@ import { FAMILIES, TRY_OUT_FAMILIES } from '../finishes/families';
 import { eventOf, jobState, laidOf, workOfCard, workOfJob, type JobEvent } from '../jobs';
 import { prepareLibrary } from '../materials/shop';
 import { STARTING_GUNS } from '../products/guns';
-import { CURTAIN_PARTS, drawHidden, filmAt, hiddenSight, liftCurtain, simulatedRead, traceCurtain } from '.';
+import {
+  CURTAIN_PARTS,
+  drawHidden,
+  filmAt,
+  setUpFactor,
+  hiddenSight,
+  liftCurtain,
+  simulatedRead,
+  traceCurtain,
+} from '.';
 import type { Lab } from '../colour/lab';
 import type { Sight } from './hidden';
 
@@ -54,7 +63,13 @@ describe('the film that taps lay', () => {
       .slice(0, n)
       .map((c, i) => eventOf({ id: `e${i}`, at: 1000 * (i + 1), kind: 'sprayed', cells: [laidOf(c)] }));
   const film = (events: readonly JobEvent[]) =>
-    filmAt(hidden, plan, jobState(plan, events), { layerIds, style: pick.style }, { objectId, areaIds, spot: '' });
+    filmAt(
+      hidden,
+      plan,
+      jobState(plan, events),
+      { layerIds, style: pick.style },
+      { objectId, areaIds, spot: '', setUp: 1 },
+    );
   const effects = plan.cells.flatMap((c, i) => (layerIds.includes(c.layerId) ? [i + 1] : []));
 
   it('is nothing before the effect, and grows by about the hand with every coat', () => {
@@ -87,6 +102,15 @@ describe('the film that taps lay', () => {
       eventOf({ id: 'y', at: 91_000, kind: 'sprayed', cells: [{ coatId: 'm', areaId: areaIds[0]! }] }),
     ];
     expect((film(extra(0.5)) - film(all)) / (film(extra(1)) - film(all))).toBeCloseTo(0.5, 6);
+  });
+  it('is less where the job is sprayed from further away than its card was, or with less on the needle', () => {
+    const { coat } = plan.cells.find((c) => layerIds.includes(c.layerId))!;
+    const card = (settings: object) => ({ gun: plan.gun.name, pressureBar: coat.pressureBar, settings, rungs: [1, 2] });
+    const as = { distanceCm: coat.distanceCm, tipMm: coat.tipMm, turns: coat.turns, overlap: coat.overlap };
+    expect(setUpFactor(null, plan, hidden.mixId)).toBe(1);
+    expect(setUpFactor(card(as), plan, hidden.mixId)).toBe(1);
+    expect(setUpFactor(card({ ...as, distanceCm: coat.distanceCm * 0.7 }), plan, hidden.mixId)).toBeLessThan(0.95);
+    expect(setUpFactor(card({ ...as, turns: coat.turns * 1.4 }), plan, hidden.mixId)).toBeLessThan(0.95);
   });
   it('of a card is each rung’s own, and another card’s is another', () => {
     const card = { gun: 'g', pressureBar: 1.5, settings: {}, rungs: [1, 2, 4] };

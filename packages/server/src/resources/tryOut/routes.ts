@@ -4,7 +4,15 @@ import { FAMILIES, familyTable, TRY_OUT_FAMILIES } from '@steady-gleam/core/fini
 import type { Lab } from '@steady-gleam/core/colour';
 import { effectOn, jobState, workOfCard, workOfJob, type JobWork } from '@steady-gleam/core/jobs';
 import { libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { CURTAIN_PARTS, drawHidden, filmAt, type Ended, type HeldOn, type Place } from '@steady-gleam/core/tryOut';
+import {
+  CURTAIN_PARTS,
+  drawHidden,
+  filmAt,
+  setUpFactor,
+  type Ended,
+  type HeldOn,
+  type Place,
+} from '@steady-gleam/core/tryOut';
 import { randomInt } from 'node:crypto';
 import { ApiError } from '../../errors';
 import type { Route } from '../../http/route';
@@ -43,7 +51,10 @@ export function routeTryOut(route: Route, repos: Repos, askBench: AskBench): voi
         const state = jobState(work!.plan, detail.events);
         const all = effectOn(work!.plan, state, job.mixId, objectId).areaIds;
         const own = all.filter((a) => areaIds.includes(a));
-        return filmOf(work!, state, { objectId, areaIds: own.length ? own : all, spot });
+        return filmOf(work!, state, {
+          ...{ objectId, areaIds: own.length ? own : all, spot },
+          setUp: setUpFactor(card, work!.plan, job.mixId),
+        });
       },
       /** Film on a rung of the card in force; what is not sprayed yet can't be read. */
       onRung: async (coats: number): Promise<number> => {
