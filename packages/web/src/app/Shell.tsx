@@ -30,6 +30,7 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
         minHeight: 44,
         // All places stand on a laptop's screen without scrolling.
         '@media (max-height: 860px)': { minHeight: 33 },
+        '@media (max-height: 790px)': { minHeight: 31 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',

@@ -307,11 +307,12 @@ function WhatFollows({
   const left = enoughTold(state, live.layerIds, areas, ENOUGH);
   // What the advice says can be laid; where it says nothing, half a coat is offered.
   const amount = advisedAmount(live.state, live.most, live.count.advice?.spray ?? null);
-  const step = layable(whatFollows(amount) === 'less' ? amount! : 0.5);
+  const says = live.state !== null && amount !== null && amount > 0;
+  const step = layable(says && (!left.length || whatFollows(amount) === 'less') ? amount : 0.5);
   const half = extraTold(state, live.layerIds, at.check.areaIds, step.coats, false, newId, step.letDown !== null);
   // The one the advice comes to is the pick; where it advises none, none is.
   // Nothing is planned any more: what is advised is more than the plan, or it is gone on.
-  const advised = left.length ? whatFollows(amount) : amount !== null && amount > 0 ? 'less' : 'one';
+  const advised = left.length ? whatFollows(amount) : says ? 'less' : 'one';
   const kind = (what: 'one' | 'less' | 'enough') => ({
     variant: advised === what ? ('contained' as const) : ('outlined' as const),
     sx: { ...TALL, minHeight: 88, fontSize: 20, lineHeight: 1.15 },
