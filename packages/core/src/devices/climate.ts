@@ -48,6 +48,9 @@ const HOUR = 3_600_000;
 /** Coldest and warmest hour of the day, local; how cold, how warm, C. Ours. */
 const [COLDEST_AT, DAY, MORNING_C, WARMS_BY] = [5, 24, 15.5, 8] as const;
 
+/** Seed of the simulated climate of a job, the same on server and in the page: of nothing that is hidden. */
+export const deviceSeed = (jobId: string): number => seedOf('devices', jobId);
+
 /** The air of a day warms and dries till the afternoon; the part follows an hour behind. @param at ms since 1970. @param zone minutes ahead of UTC */
 export function simulatedClimate(seed: number, at: number, zone = 0): Climate {
   const airAt = (t: number): number => {

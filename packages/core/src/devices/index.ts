@@ -15,6 +15,7 @@ export {
   isOnScale,
   meantNow,
   nextPart,
+  pouredWithin,
   startPour,
   weigh,
   type OnScale,
@@ -23,5 +24,5 @@ export {
   type ScalePart,
 } from './pour';
 export { createScale, later, shows, type Held, type SimulatedScale } from './simulatedScale';
-export { readClimateLine, simulatedClimate, type Climate, type ClimateLine } from './climate';
+export { deviceSeed, readClimateLine, simulatedClimate, type Climate, type ClimateLine } from './climate';
 export { sortBurst, type Sorted } from './keys';

@@ -42,7 +42,8 @@ const LEAST = 0.005;
 /** So much less than was in the cup and it was lifted or tared, g. */
 const LIFTED = 3;
 
-const within = (grams: number): number => Math.max(LEAST_WITHIN, WITHIN * grams);
+/** How much may be missing of a part of so many grams for it to be there, g. */
+export const pouredWithin = (grams: number): number => Math.max(LEAST_WITHIN, WITHIN * grams);
 const sumOf = (of: readonly number[]): number => of.reduce((s, v) => s + v, 0);
 
 /** An empty cup on a scale that shows something. */
@@ -62,7 +63,7 @@ export function meantNow(
 ): { readonly grown: number; readonly meant: readonly number[] } {
   const grown = Math.max(
     1,
-    ...parts.map((p, i) => (poured[i]! > p.grams + within(p.grams) && p.grams > 0 ? poured[i]! / p.grams : 1)),
+    ...parts.map((p, i) => (poured[i]! > p.grams + pouredWithin(p.grams) && p.grams > 0 ? poured[i]! / p.grams : 1)),
   );
   return { grown, meant: parts.map((p) => p.grams * grown) };
 }
@@ -71,7 +72,7 @@ export function meantNow(
 function shortFrom(parts: readonly ScalePart[], poured: readonly number[], from: number): number | null {
   const { meant } = meantNow(parts, poured);
   const order = parts.map((_, i) => (from + i) % parts.length);
-  return order.find((i) => poured[i]! < meant[i]! - within(meant[i]!)) ?? null;
+  return order.find((i) => poured[i]! < meant[i]! - pouredWithin(meant[i]!)) ?? null;
 }
 
 /**
@@ -101,9 +102,9 @@ export function weigh(
   const planned = parts[kept.index]!.grams * meantNow(parts, without(kept)).grown;
   const phase: PourPhase = lifted
     ? 'lifted'
-    : shown > planned + within(planned)
+    : shown > planned + pouredWithin(planned)
       ? 'over'
-      : shown >= planned - within(planned)
+      : shown >= planned - pouredWithin(planned)
         ? shortFrom(parts, there, kept.index) === null
           ? 'done'
           : 'there'

@@ -1,8 +1,7 @@
 import { START_PLAN, type Job } from '@steady-gleam/contracts';
 import { START_AREAS } from '@steady-gleam/core/jobs';
 import type { FinishFamily } from '@steady-gleam/core/finishes';
-import { simulatedClimate } from '@steady-gleam/core/devices';
-import { seedOf } from '@steady-gleam/core/numeric';
+import { deviceSeed, simulatedClimate } from '@steady-gleam/core/devices';
 import { eq, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
@@ -13,9 +12,6 @@ import type { JobsRepo } from '../jobs/repo';
 /** A practice panel, m. */
 const PANEL = { width: 1.2, height: 0.8 } as const;
 const MATCHING = 'a panel another hand made, behind the curtain';
-
-/** Seed of the climate and the scale of a try-out: of nothing that is hidden. */
-export const deviceSeed = (jobId: string): number => seedOf('devices', jobId);
 
 /** Jobs behind a curtain. */
 export function createTryOutRepo(db: Db, jobsRepo: Pick<JobsRepo, 'read'>) {

@@ -1,6 +1,6 @@
 import { Box, Button, TextField, Typography, useTheme } from '@mui/material';
 import type { BatchPlan } from '@steady-gleam/core/mixing';
-import type { Held, PourPhase, PourStands } from '@steady-gleam/core/devices';
+import { pouredWithin, type Held, type PourPhase, type PourStands } from '@steady-gleam/core/devices';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
@@ -156,7 +156,7 @@ function Pouring({
   const share = Math.min(1, meant > 0 ? shown / meant : 0);
   const stops = phase === 'there' || phase === 'over' || phase === 'done';
   const following = parts.flatMap((p, i) =>
-    i !== pour.on!.index && stands.allMeant[i]! > pour.on!.poured[i]! + 0.15
+    i !== pour.on!.index && stands.allMeant[i]! > pour.on!.poured[i]! + pouredWithin(stands.allMeant[i]!)
       ? [`${p.name} ${units.say('mass', stands.allMeant[i]!)} in all`]
       : [],
   );
@@ -172,7 +172,7 @@ function Pouring({
           position: 'relative',
           height: 56,
           mt: 1,
-          background: 'background.default',
+          bgcolor: 'background.default',
           border: `1px solid ${tones.ink}`,
         }}
       >

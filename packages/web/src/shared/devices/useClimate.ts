@@ -1,5 +1,4 @@
-import { readClimateLine, simulatedClimate, type Climate } from '@steady-gleam/core/devices';
-import { seedOf } from '@steady-gleam/core/numeric';
+import { deviceSeed, readClimateLine, simulatedClimate, type Climate } from '@steady-gleam/core/devices';
 import { useEffect, useState } from 'react';
 import { shopNow } from '../clock';
 import { useNow } from '../useNow';
@@ -79,7 +78,7 @@ export function useClimate(jobId: string | null): ClimateHeard {
     const zone = -new Date(shopNow()).getTimezoneOffset();
     return {
       by: 'simulated',
-      climate: simulatedClimate(seedOf('devices', jobId), now, zone),
+      climate: simulatedClimate(deviceSeed(jobId), now, zone),
       fault: '',
       connect: null,
     };
