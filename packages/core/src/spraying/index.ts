@@ -32,6 +32,6 @@ export {
   type PlannedCoat,
   type School,
 } from './coatPlan';
-export { fanFilm, passRipple, type FanProfile } from './ripple';
+export { fanFilm, fanShare, passRipple, type FanProfile } from './ripple';
 export { dewCheck, DEW_MARGIN, flashMinutes, dewPoint, type FlashInput } from './flash';
 export { setUpOf, type SetUp, type SetUpDifference, type SetUpFigure } from './setUp';

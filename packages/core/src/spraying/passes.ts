@@ -39,7 +39,7 @@ export interface PassFilm {
 }
 
 /** Length over which a trigger starts and stops the film along the pass, cm; ours. */
-const TRIGGER_RAMP_CM = 5;
+export const TRIGGER_RAMP_CM = 5;
 
 /** How much of a stroke lies on a place: it rises over the ramp at both ends, half of it at the trigger's own line. */
 function stroke(at: number, from: number, to: number): number {

@@ -13,6 +13,25 @@ export function fanFilm(profile: FanProfile, y: number, plateau = 0.5): number {
 }
 
 /**
+ * Share of a fan's film that lies above y (fan widths from its centre), 0..1: the integral of {@link fanFilm} over all of it, in
+ * closed form.
+ */
+export function fanShare(profile: FanProfile, y: number, plateau = 0.5): number {
+  const a = Math.min(0.5, Math.abs(y));
+  // From the centre to a, as a share of the half.
+  let half: number;
+  if (profile === 'bell') half = 2 * a + Math.sin(2 * Math.PI * a) / Math.PI;
+  else if (profile === 'elliptical') half = (2 / Math.PI) * (Math.asin(2 * a) + 2 * a * Math.sqrt(1 - 4 * a * a));
+  else {
+    const [flat, rim] = [plateau / 2, 0.5 - plateau / 2];
+    const all = flat + rim / 2;
+    const beyond = Math.max(0, a - flat);
+    half = (Math.min(a, flat) + beyond - (rim > 0 ? beyond ** 2 / (2 * rim) : 0)) / all;
+  }
+  return 0.5 + (Math.sign(y) * half) / 2;
+}
+
+/**
  * Unevenness of many parallel passes: film summed over passes a pitch apart, pitch = width x (1 - overlap). It does not
  * depend on the width itself.
  * @param overlap 0..0.95. @returns ripple = (max - min) / mean, cv = standard deviation / mean.

@@ -1,0 +1,111 @@
+import { crestAndTrough } from '../spraying/passes';
+import { createSheet, layAll, type GunSample, type PracticeGun, type Sheet } from './deposit';
+import { widthOf, type Lesson } from './lessons';
+import { handOfPasses, passesOf, type PassRow, type PractisedHand } from './passRows';
+
+/** What a coat came to, film in coats. */
+export interface CoatFigures {
+  /** Mean over the panel. */
+  readonly film: number;
+  /** Crest to trough of the whole panel, and of the lines across the passes alone, against the mean. */
+  readonly unevenness: number;
+  readonly across: number;
+  /** Film along the left and right edge against the middle. */
+  readonly edges: readonly [number, number];
+  /** Film at the break between two panels against the middle; null on one panel. */
+  readonly gap: number | null;
+  /** Share of what left the gun and would have landed that went past the panel. */
+  readonly beyond: number;
+  readonly passes: number;
+  readonly seconds: number;
+}
+
+/** A coat with what is said of it. */
+export interface CoatReview {
+  readonly figures: CoatFigures;
+  readonly rows: readonly PassRow[];
+  readonly hand: PractisedHand | null;
+  /** 100 for an even coat of the film that was meant; less by what is off. */
+  readonly points: number;
+}
+
+/** Strips at the edges and at the break, and what is left out of the middle beside them, cm; ours. */
+const [EDGE_STRIP, BREAK_STRIP, OFF_MIDDLE] = [5, 4, 12] as const;
+/** Film along an edge that was cut in, coats: falls to nothing over its width; ours. */
+const CUT_IN = 0.5;
+
+/** The panel of a lesson before its coat: bare, or with its edges cut in. */
+export function lessonSheet(lesson: Lesson): Sheet {
+  const sheet = createSheet(widthOf(lesson), lesson.heightCm);
+  if (lesson.cutInCm > 0)
+    for (let i = 0; i < sheet.columns; i++) {
+      const x = (i + 0.5) * sheet.cellCm;
+      const thick = CUT_IN * Math.max(0, 1 - Math.min(x, sheet.widthCm - x) / lesson.cutInCm);
+      for (let j = 0; j < sheet.rows; j++) sheet.film[j * sheet.columns + i] = thick;
+    }
+  return sheet;
+}
+
+export function figuresOf(sheet: Sheet, lesson: Lesson, rows: readonly PassRow[], seconds: number): CoatFigures {
+  const { columns, rows: lines, film, cellCm, widthCm } = sheet;
+  const byColumn = new Float64Array(columns);
+  const byLine = new Float64Array(lines);
+  const gaps = lesson.panels.slice(0, -1).map((_, i) => lesson.panels.slice(0, i + 1).reduce((a, b) => a + b, 0));
+  const off = (x: number) => Math.min(x, widthCm - x, ...gaps.map((g) => Math.abs(x - g)));
+  const middle = Array.from({ length: columns }, (_, i) => off((i + 0.5) * cellCm) > OFF_MIDDLE);
+  const many = middle.filter(Boolean).length;
+  for (let j = 0; j < lines; j++)
+    for (let i = 0; i < columns; i++) {
+      const v = film[j * columns + i]!;
+      byColumn[i]! += v / lines;
+      if (middle[i]) byLine[j]! += v / many;
+    }
+  const meanWhere = (at: (x: number) => boolean): number => {
+    let [sum, n] = [0, 0];
+    byColumn.forEach((v, i) => {
+      if (!at((i + 0.5) * cellCm)) return;
+      sum += v;
+      n++;
+    });
+    return n ? sum / n : 0;
+  };
+  const all = meanWhere(() => true);
+  const inMiddle = Math.max(1e-9, byLine.reduce((s, v) => s + v, 0) / lines);
+  const spread = (of: Float64Array, mean: number) => {
+    const { crest, trough } = crestAndTrough(of);
+    return mean > 1e-9 ? (crest - trough) / mean : 0;
+  };
+  const laid = all * widthCm * sheet.heightCm;
+  return {
+    film: all,
+    unevenness: spread(film, all),
+    across: spread(byLine, inMiddle),
+    edges: [meanWhere((x) => x < EDGE_STRIP) / inMiddle, meanWhere((x) => x > widthCm - EDGE_STRIP) / inMiddle],
+    gap: gaps.length ? meanWhere((x) => gaps.some((g) => Math.abs(x - g) < BREAK_STRIP)) / inMiddle : null,
+    beyond: laid + sheet.beyond > 0 ? sheet.beyond / (laid + sheet.beyond) : 0,
+    ...{ passes: rows.length, seconds },
+  };
+}
+
+/** How much every figure counts: a half of crest to trough, an edge or break off by six tenths, film off by half (ln) each cost alike; ours. */
+const [ACROSS, EDGES, GAP, FILM] = [0.5, 0.6, 0.6, 0.5] as const;
+
+/** How far a coat is from an even one of the film that was meant: 0 is there. */
+export function faultOf({ across, edges, gap, film }: CoatFigures): number {
+  const edge = Math.max(...edges.map((e) => Math.abs(e - 1)));
+  return (
+    across / ACROSS +
+    edge / EDGES +
+    (gap === null ? 0 : Math.abs(gap - 1) / GAP) +
+    Math.abs(Math.log(Math.max(0.02, film))) / FILM
+  );
+}
+
+/** Looks at a coat. @param samples of the gun */
+export function reviewCoat(samples: readonly GunSample[], gun: PracticeGun, lesson: Lesson): CoatReview {
+  const rows = passesOf(samples, widthOf(lesson));
+  const sheet = layAll(lessonSheet(lesson), gun, samples);
+  const began = samples.find((s) => s.on)?.t ?? 0;
+  const figures = figuresOf(sheet, lesson, rows, (samples.at(-1)?.t ?? began) - began);
+  return { figures, rows, hand: handOfPasses(rows, gun), points: Math.round(100 * Math.exp(-faultOf(figures) / 2)) };
+}

@@ -1,0 +1,17 @@
+export {
+  createSheet,
+  gunAt,
+  landingRate,
+  layAll,
+  laySegment,
+  union,
+  type GunSample,
+  type Patch,
+  type PracticeGun,
+  type Sheet,
+} from './deposit';
+export { armRows, ownWay, samplesOf, type ArmSettings, type Panels } from './arm';
+export { handOfPasses, passesOf, type PassRow, type PractisedHand } from './passRows';
+export { faultOf, figuresOf, lessonSheet, reviewCoat, type CoatFigures, type CoatReview } from './figures';
+export { firstHabit, HABITS, type Habit, type HabitId } from './habit';
+export { lessonOf, LESSON_IDS, LESSONS, widthOf, type Lesson, type LessonId } from './lessons';
