@@ -31,5 +31,6 @@ export {
   xyzToScreen,
   type ScreenColour,
 } from './screen';
+export { ALL_WAVELENGTHS, FEW_WAVELENGTHS, fewWeights, type FewWeights } from './fewWavelengths';
 export { flopIndex } from './flopIndex';
 export { spectrumFromLab } from './spectrumFromLab';

@@ -1,9 +1,18 @@
-import { createRefiner, type Refined } from './refine';
+import { createRefiner, NEAR_ENOUGH, type Refined } from './refine';
 import { createScreen, type Candidate } from './screen';
 import type { FormulateInput, Rated } from './shelf';
 
-/** Candidates that are worked out with the full model once, further, and to the end. */
-const [TRIED, FURTHER, TO_THE_END] = [44, 12, 4] as const;
+/** Candidates that are worked out with the full model. */
+const TRIED = 110;
+/** How many of them are brought nearer after that, and in how many rounds. */
+const NARROWED = [
+  [50, 1],
+  [16, 5],
+] as const;
+/** The nearest of all, against the reference tier, until one is as near as anyone sees. */
+const TO_THE_END = 5;
+/** Where the nearest is further off than this, one part of the nearest few is exchanged for every other of its sort. */
+const [FAR, EXCHANGED] = [0.5, 3] as const;
 /** Coats that are counted on while it is looked for; the count follows. */
 const NOMINAL = 3;
 
@@ -30,13 +39,13 @@ export function* formulate(input: FormulateInput): Generator<FormulateStep, Rate
   let best: Refined | null = null;
   for (const [i, ground] of shelf.grounds.entries()) {
     const known = new Set<string>();
-    found = [...found, ...screen(ground)]
+    found = [...found, ...screen(ground, found[TRIED]?.off)]
       .sort((a, b) => a.off - b.off)
       .filter((c) => {
         const key = keyOf(c);
         return known.has(key) ? false : (known.add(key), true);
       })
-      .slice(0, 3 * TRIED);
+      .slice(0, TRIED + 1);
     const now = found[0] && refiner.nearer(refiner.begin(found[0], NOMINAL), 1);
     if (now && (!best || now.off < best.off)) best = now;
     yield { done: (0.6 * (i + 1)) / shelf.grounds.length, best: best && rate(best) };
@@ -44,20 +53,60 @@ export function* formulate(input: FormulateInput): Generator<FormulateStep, Rate
   const least = (a: Refined, b: Refined) => a.off - b.off;
   let tried: Refined[] = [];
   for (const [i, c] of found.slice(0, TRIED).entries()) {
-    tried.push(refiner.nearer(refiner.begin(c, NOMINAL), 2));
-    if (i % 8 === 7) {
+    tried.push(refiner.nearer(refiner.begin(c, NOMINAL), 1));
+    if (i % 16 === 15) {
       tried.sort(least);
       yield { done: 0.6 + 0.2 * ((i + 1) / TRIED), best: tried[0] ? rate(tried[0]) : null };
     }
   }
-  tried = tried
-    .sort(least)
-    .slice(0, FURTHER)
-    .map((at) => refiner.nearer(at, 5));
+  for (const [most, rounds] of NARROWED)
+    tried = tried
+      .sort(least)
+      .slice(0, most)
+      .map((at) => refiner.nearer(at, rounds));
   tried.sort(least);
+  if (tried[0] && tried[0].off > FAR) {
+    yield { done: 0.82, best: rate(tried[0]) };
+    const others = tried
+      .slice(0, EXCHANGED)
+      .flatMap((at) => exchanges(shelf, at))
+      .map((c) => refiner.nearer(refiner.begin(c, NOMINAL), 2))
+      .sort(least);
+    tried = distinct([...tried, ...others.slice(0, 16).map((at) => refiner.nearer(at, 5))].sort(least));
+  }
   yield { done: 0.9, best: tried[0] ? rate(tried[0]) : null };
-  const ended = tried.slice(0, TO_THE_END).map((at) => refiner.trueUp(at));
-  return [...ended, ...tried.slice(TO_THE_END)].map(rate).sort((a, b) => a.maxDe - b.maxDe);
+  const ended: Rated[] = [];
+  for (const at of tried.slice(0, TO_THE_END)) {
+    ended.push(rate(refiner.trueUp(at)));
+    if (ended.at(-1)!.maxDe < NEAR_ENOUGH) break;
+  }
+  return [...ended, ...tried.slice(ended.length).map(rate)].sort((a, b) => a.maxDe - b.maxDe);
+}
+
+/** A mix with another ground, and with each of its dyes exchanged for every other; the amounts stay as a start. */
+function exchanges(shelf: FormulateInput['shelf'], { from, amounts }: Refined): Candidate[] {
+  const pigments = from.pigments.map(([place], i) => [place, amounts[i]!] as const);
+  const dyes = from.dyes.map(([place], j) => [place, amounts[pigments.length + j]!] as const);
+  const known = new Set(dyes.map(([place]) => place));
+  return [
+    ...shelf.grounds.filter((ground) => ground !== from.ground).map((ground) => ({ ...from, ground, pigments, dyes })),
+    ...dyes.flatMap((_, j) =>
+      shelf.dyes.flatMap((__, other) =>
+        known.has(other)
+          ? []
+          : [{ ...from, pigments, dyes: dyes.map((d, k) => (k === j ? ([other, d[1]] as const) : d)) }],
+      ),
+    ),
+  ];
+}
+
+/** The first of those with the same ground and parts. */
+function distinct(of: readonly Refined[]): Refined[] {
+  const known = new Set<string>();
+  return of.filter(({ from }) => {
+    const key = keyOf(from);
+    return known.has(key) ? false : (known.add(key), true);
+  });
 }
 
 /** A refined candidate as a mix, by the amounts of a nominal full coat. */

@@ -1,16 +1,20 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
+import { FEW_WAVELENGTHS, fewWeights } from '../colour/fewWavelengths';
+import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { D65_10 } from '../colour/tristimulus';
+import { labOfFew } from './filmTable';
 import { factorsToLabs } from '../matching/ladder';
 import type { TargetAngle } from '../matching/target';
-import { boundedLeastSquares } from '../numeric/bounded';
-import { evaluateReference } from '../optics/stack';
+import { boundedGaussNewton } from '../numeric/gaussNewton';
+import { createFastModel, evaluateReference } from '../optics/stack';
 import { differenceWeights, residuals } from './residuals';
 import type { Candidate } from './screen';
 import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf';
 
 /** Rounds against the reference tier at most; nearer than this at every angle is as near as anyone sees. */
-const [TRUE_ROUNDS, NEAR_ENOUGH] = [3, 0.25] as const;
+const TRUE_ROUNDS = 3;
+export const NEAR_ENOUGH = 0.25;
 
 /** A candidate that is being brought nearer: its amounts over the whole film, pigments first. */
 export interface Refined {
@@ -27,6 +31,9 @@ export function createRefiner(input: FormulateInput) {
   const { model, shelf, target: own, style } = input;
   const maker = filmMaker(input);
   const weights = differenceWeights(own);
+  const quick = createFastModel(model.optics, FEW_WAVELENGTHS);
+  const few = fewWeights(D65_10);
+  const seen = new Float64Array(few.at.length);
 
   const filmOf = ({ pigments, dyes }: Candidate, amounts: readonly number[], coats: number) => {
     const dye = new Float64Array(31);
@@ -42,7 +49,15 @@ export function createRefiner(input: FormulateInput) {
     );
   };
   const look = (from: Candidate, amounts: readonly number[], coats: number): Lab[] =>
-    factorsToLabs(model.over(from.ground, model.pile([...from.ground.coats, filmOf(from, amounts, coats)])), D65_10);
+    factorsToLabs(model.evaluate(from.ground, [...from.ground.coats, filmOf(from, amounts, coats)]), D65_10);
+  /** At a few wavelengths only: what a search goes by. */
+  const glance = (from: Candidate, amounts: readonly number[], coats: number): Lab[] => {
+    const factors = quick.evaluate(from.ground, [...from.ground.coats, filmOf(from, amounts, coats)]);
+    return own.map((_, g) => {
+      few.at.forEach((i, c) => (seen[c] = factors[g * WAVELENGTH_COUNT + i]!));
+      return labOfFew(seen, few);
+    });
+  };
   /** By the reference tier: slower, and what the fast one is measured by. */
   const truly = (from: Candidate, amounts: readonly number[], coats: number): Lab[] =>
     factorsToLabs(
@@ -55,7 +70,7 @@ export function createRefiner(input: FormulateInput) {
   const begin = (from: Candidate, coats: number): Refined => {
     const most = mostOf(from, coats);
     const amounts = [...from.pigments, ...from.dyes].map(([, v], i) => Math.min(most[i]!, v));
-    const labs = look(from, amounts, coats);
+    const labs = glance(from, amounts, coats);
     return { from, amounts, coats, labs, off: rms(labs, own) };
   };
   const mostOf = (from: Candidate, coats: number): number[] => {
@@ -63,69 +78,41 @@ export function createRefiner(input: FormulateInput) {
     return [...from.pigments.map(() => -Math.log(1 - MOST_COVER) * film), ...from.dyes.map(() => MOST_DEPTH * film)];
   };
 
-  /** Some rounds of Gauss-Newton within the bounds, its steps shortened where they overshoot. @param target in the place of the own one */
+  /** Some rounds of Gauss-Newton within the bounds. @param target in the place of the own one */
   const nearer = (
-    at: Refined,
+    { from, amounts, coats }: Refined,
     rounds: number,
     target: readonly TargetAngle[] = own,
     by: readonly (readonly number[])[] = weights,
   ): Refined => {
-    const { from, coats } = at;
-    const most = mostOf(from, coats);
-    let { amounts, labs } = at;
-    let r = residuals(labs, target, by);
-    let least = r.reduce((s, v) => s + v * v, 0);
-    for (let round = 0; round < rounds && amounts.length; round++) {
-      const columns = amounts.map((v, j) => {
-        const h = Math.max(0.004, 0.03 * v) * (v + 0.03 * v > most[j]! ? -1 : 1);
-        const then = residuals(
-          look(
-            from,
-            amounts.map((x, k) => (k === j ? x + h : x)),
-            coats,
-          ),
-          target,
-          weights,
-        );
-        return then.map((x, k) => (x - r[k]!) / h);
-      });
-      const step = boundedLeastSquares(
-        columns,
-        r.map((v) => -v),
-        amounts.map((v) => -v),
-        amounts.map((v, j) => most[j]! - v),
-      );
-      let took = false;
-      for (const share of [1, 0.4]) {
-        const next = amounts.map((v, j) => Math.min(most[j]!, Math.max(0, v + share * step[j]!)));
-        const seen = look(from, next, coats);
-        const then = residuals(seen, target, by);
-        const squares = then.reduce((s, v) => s + v * v, 0);
-        if (squares >= least) continue;
-        took = least - squares > 1e-4 * least;
-        [amounts, labs, r, least] = [next, seen, then, squares];
-        break;
-      }
-      if (!took) break;
-    }
-    return { from, amounts, coats, labs, off: Math.sqrt(least / own.length) };
+    const answer = boundedGaussNewton(
+      {
+        residuals: (x) => residuals(glance(from, x, coats), target, by),
+        lo: amounts.map(() => 0),
+        hi: mostOf(from, coats),
+      },
+      amounts,
+      rounds,
+    );
+    const off = Math.sqrt(answer.squares / own.length);
+    return { from, amounts: answer.x, coats, labs: glance(from, answer.x, coats), off };
   };
 
   /** The last of it against the reference tier: what the fast one is off by is taken out. */
   const trueUp = (at: Refined): Refined => {
-    let best = { ...at, labs: truly(at.from, at.amounts, at.coats) };
-    let worst = scored(best.labs).maxDe;
+    let labs = truly(at.from, at.amounts, at.coats);
+    let best = { ...at, labs };
+    let worst = scored(labs).maxDe;
     let now = at;
     let by = weights;
     for (let round = 0; round < TRUE_ROUNDS && worst > NEAR_ENOUGH; round++) {
-      const fast = look(now.from, now.amounts, now.coats);
-      const exact = round === 0 ? best.labs : truly(now.from, now.amounts, now.coats);
+      const fast = glance(now.from, now.amounts, now.coats);
       const moved = own.map((t, g) => ({
         ...t,
-        lab: t.lab.map((v, c) => v - (exact[g]![c]! - fast[g]![c]!)) as unknown as Lab,
+        lab: [0, 1, 2].map((c) => t.lab[c]! - (labs[g]![c]! - fast[g]![c]!)) as unknown as Lab,
       }));
       now = nearer({ ...now, labs: fast }, 2, moved, by);
-      const labs = truly(now.from, now.amounts, now.coats);
+      labs = truly(now.from, now.amounts, now.coats);
       const { maxDe, differences } = scored(labs);
       if (maxDe < worst) {
         worst = maxDe;

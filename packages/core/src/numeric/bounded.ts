@@ -2,30 +2,32 @@
 const MOST_ROUNDS = 60;
 const TINY = 1e-12;
 
-/** Solves the square system of the chosen columns' normal equations by Gauss-Jordan with pivots; null where it is singular. */
-function solveNormal(rows: readonly Float64Array[], target: Float64Array, on: readonly number[]): number[] | null {
-  const n = on.length;
-  const m = on.map((i) => {
-    const line = on.map((j) => rows[i]!.reduce((s, v, k) => s + v * rows[j]![k]!, 0));
-    line.push(rows[i]!.reduce((s, v, k) => s + v * target[k]!, 0));
-    return line;
+/** Solves the square system of the chosen unknowns' normal equations by Gauss-Jordan with pivots; null where it is singular. */
+function solveChosen(gram: Float64Array, right: Float64Array, n: number, on: readonly number[]): number[] | null {
+  const m = on.length;
+  const rows = on.map((i) => {
+    const row = new Array<number>(m + 1);
+    for (let k = 0; k < m; k++) row[k] = gram[i * n + on[k]!]!;
+    row[m] = right[i]!;
+    return row;
   });
-  for (let c = 0; c < n; c++) {
-    const pivot = m.reduce((best, row, r) => (r >= c && Math.abs(row[c]!) > Math.abs(m[best]![c]!) ? r : best), c);
-    if (Math.abs(m[pivot]![c]!) < TINY) return null;
-    [m[c], m[pivot]] = [m[pivot]!, m[c]!];
-    for (let r = 0; r < n; r++) {
+  for (let c = 0; c < m; c++) {
+    let pivot = c;
+    for (let r = c + 1; r < m; r++) if (Math.abs(rows[r]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = r;
+    if (Math.abs(rows[pivot]![c]!) < TINY) return null;
+    [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
+    for (let r = 0; r < m; r++) {
       if (r === c) continue;
-      const f = m[r]![c]! / m[c]![c]!;
-      for (let k = c; k <= n; k++) m[r]![k]! -= f * m[c]![k]!;
+      const f = rows[r]![c]! / rows[c]![c]!;
+      for (let k = c; k <= m; k++) rows[r]![k]! -= f * rows[c]![k]!;
     }
   }
-  return m.map((row, i) => row[n]! / row[i]!);
+  return rows.map((row, i) => row[m]! / row[i]!);
 }
 
 /**
  * Least squares with bounds: x that makes |A x - b| least with lo <= x <= hi, by an active set that frees one bound at a time
- * (Stark and Parker 1995, BVLS; Lawson and Hanson 1974 for lo = 0).
+ * (Stark and Parker 1995, BVLS; Lawson and Hanson 1974 for lo = 0), on the normal equations.
  * @param columns of A, each as long as b. @param lo and @param hi a bound a column; lo < hi
  */
 export function boundedLeastSquares(
@@ -35,27 +37,48 @@ export function boundedLeastSquares(
   hi: readonly number[],
 ): number[] {
   const n = columns.length;
+  // Everything below needs A'A and A'b only.
+  const gram = new Float64Array(n * n);
+  const onto = new Float64Array(n);
+  let scale = TINY;
+  for (let i = 0; i < n; i++) {
+    const u = columns[i]!;
+    for (let j = i; j < n; j++) {
+      const v = columns[j]!;
+      let sum = 0;
+      for (let k = 0; k < u.length; k++) sum += u[k]! * v[k]!;
+      gram[i * n + j] = gram[j * n + i] = sum;
+    }
+    let sum = 0;
+    for (let k = 0; k < u.length; k++) sum += u[k]! * b[k]!;
+    onto[i] = sum;
+    scale = Math.max(scale, gram[i * n + i]!);
+  }
   const x = lo.map((v, i) => (Number.isFinite(v) ? v : hi[i]!));
   /** -1 at the lower bound, 1 at the upper one, 0 free. */
   const at: (-1 | 0 | 1)[] = x.map((v, i) => (v === lo[i] ? -1 : 1));
-  const residual = () => b.map((v, k) => v - columns.reduce((s, c, i) => s + c[k]! * x[i]!, 0));
-  const scale = Math.max(TINY, ...columns.map((c) => c.reduce((s, v) => s + v * v, 0)));
+  const right = new Float64Array(n);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const r = residual();
-    const gradient = columns.map((c) => c.reduce((s, v, k) => s + v * r[k]!, 0));
     // The bound that would gain most by being left.
     let free = -1;
+    let most = 1e-10 * scale;
     for (let i = 0; i < n; i++) {
-      const gain = at[i] === -1 ? gradient[i]! : at[i] === 1 ? -gradient[i]! : 0;
-      if (gain > 1e-10 * scale && (free < 0 || gain > Math.abs(gradient[free]!))) free = i;
+      if (at[i] === 0) continue;
+      let gradient = onto[i]!;
+      for (let j = 0; j < n; j++) gradient -= gram[i * n + j]! * x[j]!;
+      const gain = at[i] === -1 ? gradient : -gradient;
+      if (gain > most) [free, most] = [i, gain];
     }
     if (free < 0) break;
     at[free] = 0;
     for (let inner = 0; inner < MOST_ROUNDS; inner++) {
       const on = at.flatMap((s, i) => (s === 0 ? [i] : []));
       if (!on.length) break;
-      const fixed = b.map((v, k) => v - columns.reduce((s, c, i) => (at[i] === 0 ? s : s + c[k]! * x[i]!), 0));
-      const z = solveNormal(columns, fixed, on);
+      for (const i of on) {
+        right[i] = onto[i]!;
+        for (let j = 0; j < n; j++) if (at[j] !== 0) right[i]! -= gram[i * n + j]! * x[j]!;
+      }
+      const z = solveChosen(gram, right, n, on);
       if (!z) {
         // Columns that say the same: the one just freed goes back.
         at[free] = x[free]! <= lo[free]! ? -1 : 1;

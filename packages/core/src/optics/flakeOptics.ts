@@ -87,11 +87,22 @@ export interface FlakeTable {
 const LOWEST_COSINE = 0.4;
 const COLUMNS = 25;
 
+/** Tables by what they were made from, and the index of the binder. */
+const made = new WeakMap<FlakeOptics, Map<number, FlakeTable>>();
+
 /**
- * Tabulates a flake once, so that the matrix method never runs in a hot loop.
+ * Tabulates a flake once, so that the matrix method never runs in a hot loop; the same optics are tabulated once a binder.
  * @throws CoreError `badMaterial` when reflectance and transmittance leave 0..1 or add up to more than 1.
  */
 export function tabulateFlake(optics: FlakeOptics, n0: number): FlakeTable {
+  const known = made.get(optics) ?? new Map<number, FlakeTable>();
+  made.set(optics, known);
+  let table = known.get(n0);
+  if (!table) known.set(n0, (table = tabulated(optics, n0)));
+  return table;
+}
+
+function tabulated(optics: FlakeOptics, n0: number): FlakeTable {
   const columns = optics.kind === 'scalar' ? 1 : COLUMNS;
   const r = new Float64Array(WAVELENGTH_COUNT * columns);
   const t = new Float64Array(WAVELENGTH_COUNT * columns);

@@ -1,3 +1,4 @@
+import { ALL_WAVELENGTHS } from '../colour/fewWavelengths';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import type { PreparedCoat } from './coat';
 import { expNegative } from './expNegative';
@@ -11,7 +12,7 @@ const NODES = LOBE_NODES.length;
  * domain (film equations, sections 2 and 3).
  * @param coats ground side first; each is one homogeneous slab (equal coats may be merged through their factor).
  * @param base lobe factor of an existing finish below the coats, [geometry * 31 + wavelength], outside the film.
- * @param out receives [geometry * 31 + wavelength].
+ * @param out receives [geometry * 31 + wavelength]. @param wavelengths places on the grid that are worked out
  */
 export function writeLobe(
   optics: Optics,
@@ -20,6 +21,7 @@ export function writeLobe(
   tables: readonly SurfaceTables[],
   base: Float64Array | null,
   out: Float64Array,
+  wavelengths: readonly number[] = ALL_WAVELENGTHS,
 ): void {
   const n = coats.length;
   // Kinds of flakes of all coats in one row; those of coat j are first[j] up to first[j + 1].
@@ -43,7 +45,7 @@ export function writeLobe(
     const dIn = optics.dirIn[g]! * WAVELENGTH_COUNT;
     const dView = optics.dirView[g]! * WAVELENGTH_COUNT;
     kinds.forEach((f, m) => (density[m] = tiltDensity(geo.tiltNeeded, f.tilt)));
-    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    for (const i of wavelengths) {
       const at = g * WAVELENGTH_COUNT + i;
       let first = base ? base[at]! / scale : 0;
       h.fill(0);

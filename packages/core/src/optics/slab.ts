@@ -1,3 +1,4 @@
+import { ALL_WAVELENGTHS } from '../colour/fewWavelengths';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import type { PreparedCoat } from './coat';
 import type { DiffuseState } from './closure';
@@ -237,13 +238,19 @@ function exactDye(optics: Optics, rates: Float64Array, s: Float64Array, o: numbe
 /**
  * Operators of one coat (times its film factor) at all wavelengths, by doubling from a thin slice.
  * @param totalDye dye depth of the whole stack it will lie in, 31 values; it sets the trapped class's path.
+ * @param wavelengths places on the grid that are worked out
  */
-export function buildSlab(optics: Optics, coat: PreparedCoat, totalDye: Float64Array): Slab {
+export function buildSlab(
+  optics: Optics,
+  coat: PreparedCoat,
+  totalDye: Float64Array,
+  wavelengths: readonly number[] = ALL_WAVELENGTHS,
+): Slab {
   const block = slabBlock(optics);
   const data = new Float64Array(block * WAVELENGTH_COUNT);
   const rates = new Float64Array(ratesLength(optics));
   const between = createBetween(optics);
-  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+  for (const i of wavelengths) {
     writeRates(optics, coat, i, optics.film.mT(totalDye[i]!), rates);
     const o = i * block;
     if (!coat.flakes.length && coat.s[i] === 0) {

@@ -1,3 +1,4 @@
+import { ALL_WAVELENGTHS } from '../colour/fewWavelengths';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { closeDiffuse, createDiffuseState, startAtGround } from './closure';
 import type { PreparedCoat } from './coat';
@@ -94,8 +95,9 @@ export type SlabCache = Map<PreparedCoat, Slab>;
 /**
  * Fast tier: the reference's equations solved by doubling and adding, with slabs shared between stacks and surface tables
  * interpolated between cached tilts.
+ * @param wavelengths places on the grid that are worked out; the others stay 0
  */
-export function createFastModel(optics: Optics): FastModel {
+export function createFastModel(optics: Optics, wavelengths: readonly number[] = ALL_WAVELENGTHS): FastModel {
   const adding = createAdding(optics);
   const state = createDiffuseState(optics);
   const size = optics.geometries.length * WAVELENGTH_COUNT;
@@ -105,11 +107,11 @@ export function createFastModel(optics: Optics): FastModel {
     const dye = totalDyeOf(merged);
     const tilt = referenceTilt(optics, merged);
     const lobe = new Float64Array(size);
-    writeLobe(optics, merged, tilt, optics.quickTables(tilt), null, lobe);
+    writeLobe(optics, merged, tilt, optics.quickTables(tilt), null, lobe, wavelengths);
     const slabs = merged.map((coat) => {
       const have = known?.get(coat);
       if (have) return have;
-      const made = buildSlab(optics, coat, dye);
+      const made = buildSlab(optics, coat, dye, wavelengths);
       known?.set(coat, made);
       return made;
     });
@@ -122,10 +124,10 @@ export function createFastModel(optics: Optics): FastModel {
     out: Float64Array = new Float64Array(size),
   ): Float64Array => {
     const tables = optics.quickTables(tilt);
-    if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out);
+    if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out, wavelengths);
     else out.set(lobe);
     const classes = flakeClasses(tilt, optics.film.fC);
-    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    for (const i of wavelengths) {
       startAtGround(optics, ground.albedo[i]!, state);
       for (let j = 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
       for (let g = 0; g < optics.geometries.length; g++) {

@@ -15,3 +15,5 @@ export { handOfPasses, passesOf, type PassRow, type PractisedHand } from './pass
 export { faultOf, figuresOf, lessonSheet, reviewCoat, type CoatFigures, type CoatReview } from './figures';
 export { firstHabit, HABITS, type Habit, type HabitId } from './habit';
 export { lessonOf, LESSON_IDS, LESSONS, widthOf, type Lesson, type LessonId } from './lessons';
+export { adviseCount, countOutcome, drawCount, type CountOutcome, type CountRound } from './count';
+export { DRILL_KINDS, drillOf, isRight, type Drill, type DrillKind } from './drills';
