@@ -96,6 +96,7 @@ import {
   type BlendSuggestion,
   type PassSetup,
 } from '@steady-gleam/core/spraying';
+import { adviseCount, drawCount, type CountRound } from '@steady-gleam/core/practice';
 
 /** What is in the cup and how it is laid. */
 export interface Mix {
@@ -255,6 +256,11 @@ export interface Compute {
     repairCm: number,
     lengthCm: number,
   ): BlendAnswer;
+  /** Looks of a mix over a ground from no film to `most` coats of it, in even steps. */
+  practiceLook(mixId: string, groundId: string, most: number): readonly (readonly Lab[])[];
+  /** A card of a simulated painter, and what the program makes of the first rungs of it. */
+  practiceCard(seed: number): CountRound;
+  practiceAdvice(round: CountRound, seen: number): number | null;
   /** What one control coat changes of so many coats of the mix, Lab per angle. */
   controlShift(layers: readonly StackLayer[], mixId: string, coats: number, angles: readonly Geometry[]): Lab[];
   /** The stack on a curved body, beside its target. */
@@ -304,6 +310,8 @@ const STRIPE_SEEDS = Array.from({ length: 15 }, (_, i) => 7 + i);
 const DRAW_CM = 1.2;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
+/** Films of a practice panel that are looked at; colours run on between them. */
+const PRACTICE_STEPS = 64;
 const STRIPE_ROWS = 150;
 /** Of the five angles: face is 15 degrees from the mirror, flop 110. */
 const FACE = 0;
@@ -332,9 +340,13 @@ export function createCompute(): Compute {
   const ladderOf = (layers: readonly StackLayer[], mixId: string, most: number) => {
     const key = JSON.stringify([layers, mixId, Math.ceil(most)]);
     if (ladderKept?.key === key) return ladderKept;
-    const { ground, coat, spread } = effectOf(layers, mixId);
+    ladderKept = { key, ...effectLadder(effectOf(layers, mixId), Math.ceil(most)) };
+    return ladderKept;
+  };
+  /** Looks of a growing effect film over a ground, at the five angles. */
+  const effectLadder = ({ ground, coat, spread }: ReturnType<typeof effectOf>, most: number) => {
     const model = shop.model(FIVE_ANGLES);
-    const films = Array.from({ length: 37 }, (_, i) => (Math.ceil(most) * i) / 36);
+    const films = Array.from({ length: 37 }, (_, i) => (most * i) / 36);
     const labs = films.map((n) =>
       factorsToLabs(
         model.over(
@@ -343,8 +355,7 @@ export function createCompute(): Compute {
         ),
       ),
     );
-    ladderKept = { key, films, labs };
-    return ladderKept;
+    return { films, labs };
   };
   /**
    * Looks of a ground whose film is uneven, under the effect coats as they are planned: a metallic is laid thicker or thinner over
@@ -656,6 +667,21 @@ export function createCompute(): Compute {
         change,
       };
     },
+    practiceLook: (mixId, groundId, most) => {
+      const ladder = effectLadder(
+        {
+          ground: shop.ground(findGround(groundId, shop.library.grounds)),
+          coat: shop.coat(findMix(mixId, shop.library.systems), 1),
+          spread: STYLES.wet.spread,
+        },
+        most,
+      );
+      return Array.from({ length: PRACTICE_STEPS }, (_, i) =>
+        interpolateLabs(ladder.films, ladder.labs, (most * i) / (PRACTICE_STEPS - 1)),
+      );
+    },
+    practiceCard: (seed) => drawCount(shop, seed),
+    practiceAdvice: (round, seen) => adviseCount(shop, round, seen),
     controlShift: (layers, mixId, coats, angles) => {
       const { ground, coat } = effectOf(layers, mixId);
       const style = STYLES[layers.find((l) => l.kind === 'effect' && l.materialId === mixId)?.style ?? 'wet'];
