@@ -91,3 +91,16 @@ export function samplesOf(rows: readonly PassRow[], { panels }: Panels): GunSamp
   }
   return samples;
 }
+
+/** The same way with a sample at least this often, s: for what is shown in its own time. */
+export function samplesEvery(samples: readonly GunSample[], seconds: number): GunSample[] {
+  return samples.flatMap((s, i) => {
+    const next = samples[i + 1];
+    if (!next) return [s];
+    const pieces = Math.max(1, Math.ceil((next.t - s.t) / seconds));
+    return Array.from({ length: pieces }, (_, k): GunSample => {
+      const at = (a: number, b: number) => a + (k / pieces) * (b - a);
+      return { t: at(s.t, next.t), x: at(s.x, next.x), y: at(s.y, next.y), d: at(s.d, next.d), on: s.on };
+    });
+  });
+}

@@ -1,4 +1,4 @@
-import { mixByParts, parseRatio, type MixPart } from '../mixing';
+import { mixByParts, parseRatio, type MixedPart, type MixPart } from '../mixing';
 import { createRandom, seedOf } from '../numeric/random';
 import { adviseAdditive, type Product } from '../products/products';
 
@@ -12,6 +12,9 @@ export interface Drill {
   /** What stands on the sheet: "4:1:2". */
   readonly ratio: string;
   readonly question: string;
+  /** What stands in the cup when it is asked, and what the batch comes to, ml. */
+  readonly stands: readonly MixedPart[];
+  readonly totalMl: number;
   readonly unit: 'ml' | 'g';
   readonly answer: number;
   /** The working in a sentence. */
@@ -55,11 +58,13 @@ export function drillOf(products: readonly Product[], seed: number, n: number): 
   const at = 1 + Math.floor(random() * (parts.length - 1));
   const part = batch.parts[at]!;
   const first = batch.parts[0]!;
-  const ratio = product.ratio;
+  const { ratio } = product;
+  const stands = batch.parts.slice(0, kind === 'ratio' ? 1 : at);
+  const common = { product: product.name, ratio, stands, totalMl: total } as const;
   if (kind === 'scale' && part.runningGrams !== null && first.grams !== null) {
     const before = batch.parts[at - 1]!;
     return {
-      ...{ kind, product: product.name, ratio, unit: 'g' },
+      ...{ ...common, kind, unit: 'g' },
       question: `${product.name}, ${ratio} by volume, ${total} ml. The scale shows ${round(before.runningGrams!)} g and stays as it is. What does it show when the ${part.name} is in?`,
       answer: part.runningGrams,
       how: `${round(part.ml)} ml of it weigh ${round(part.grams!)} g (${parts[at]!.density} g a ml), on top of ${round(before.runningGrams!)} g.`,
@@ -67,13 +72,13 @@ export function drillOf(products: readonly Product[], seed: number, n: number): 
   }
   if (kind === 'ratio')
     return {
-      ...{ kind, product: product.name, ratio, unit: 'ml' },
+      ...{ ...common, kind, unit: 'ml' },
       question: `${product.name} is mixed ${ratio} by volume. ${round(first.ml)} ml of it stand in the cup: how much ${part.name} belongs to them?`,
       answer: part.ml,
       how: `${parts[at]!.parts} to ${parts[0]!.parts}: ${round(first.ml)} ml × ${parts[at]!.parts} / ${parts[0]!.parts}.`,
     };
   return {
-    ...{ kind: 'mark', product: product.name, ratio, unit: 'ml' },
+    ...{ ...common, kind: 'mark', unit: 'ml' },
     question: `${total} ml of ${product.name}, ${ratio} by volume, in one cup. To which mark is it filled when the ${part.name} is in?`,
     answer: part.mark,
     how: `${batch.parts

@@ -1,24 +1,7 @@
 import { crestAndTrough } from '../spraying/passes';
 import { createSheet, layAll, type GunSample, type PracticeGun, type Sheet } from './deposit';
-import { widthOf, type Lesson } from './lessons';
+import { widthOf, type CoatFigures, type Lesson } from './lessons';
 import { handOfPasses, passesOf, type PassRow, type PractisedHand } from './passRows';
-
-/** What a coat came to, film in coats. */
-export interface CoatFigures {
-  /** Mean over the panel. */
-  readonly film: number;
-  /** Crest to trough of the whole panel, and of the lines across the passes alone, against the mean. */
-  readonly unevenness: number;
-  readonly across: number;
-  /** Film along the left and right edge against the middle. */
-  readonly edges: readonly [number, number];
-  /** Film at the break between two panels against the middle; null on one panel. */
-  readonly gap: number | null;
-  /** Share of what left the gun and would have landed that went past the panel. */
-  readonly beyond: number;
-  readonly passes: number;
-  readonly seconds: number;
-}
 
 /** A coat with what is said of it. */
 export interface CoatReview {

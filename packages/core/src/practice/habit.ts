@@ -92,8 +92,8 @@ function sayHabit(id: HabitId, { rows, hand }: CoatReview, gun: PracticeGun, les
       return [
         off === 'uneven'
           ? 'The passes lie unevenly: keep the same step from one to the next.'
-          : `Overlap ${percent(has)}, ${off}: aim the middle of the fan at the rim of the last pass.`,
-        `At ${percent(gun.overlap)} the passes lie ${(gun.fanCm * (1 - gun.overlap)).toFixed(0)} cm apart; the first has its middle on the upper edge.`,
+          : `Overlap ${percent(has)}, ${off}: aim at the rim of the last pass.`,
+        `At ${percent(gun.overlap)} the passes lie ${Number((gun.fanCm * (1 - gun.overlap)).toFixed(1))} cm apart; the first has its middle on the upper edge.`,
       ];
     }
     case 'ends': {

@@ -1,7 +1,22 @@
-import type { CoatFigures } from './figures';
-
 export const LESSON_IDS = ['overlap', 'edges', 'side'] as const;
 export type LessonId = (typeof LESSON_IDS)[number];
+
+/** What a coat came to, film in coats. */
+export interface CoatFigures {
+  /** Mean over the panel. */
+  readonly film: number;
+  /** Crest to trough of the whole panel, and of the lines across the passes alone, against the mean. */
+  readonly unevenness: number;
+  readonly across: number;
+  /** Film along the left and right edge against the middle. */
+  readonly edges: readonly [number, number];
+  /** Film at the break between two panels against the middle; null on one panel. */
+  readonly gap: number | null;
+  /** Share of what left the gun and would have landed that went past the panel. */
+  readonly beyond: number;
+  readonly passes: number;
+  readonly seconds: number;
+}
 
 /** What is laid in a lesson, and when it is learned. */
 export interface Lesson {

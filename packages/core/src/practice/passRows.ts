@@ -111,6 +111,28 @@ export function passesOf(samples: readonly GunSample[], widthCm: number): PassRo
   });
 }
 
+/**
+ * How fast the gun moved with the trigger on, from the left edge of the panel to its right one: way over time in each of some
+ * stretches. @returns cm/s; null where it was not
+ */
+export function speedAlong(samples: readonly GunSample[], widthCm: number, stretches: number): (number | null)[] {
+  const [time, way] = [new Float64Array(stretches), new Float64Array(stretches)];
+  const wide = widthCm / stretches;
+  for (let i = 1; i < samples.length; i++) {
+    const [a, b] = [samples[i - 1]!, samples[i]!];
+    if (!a.on) continue;
+    const [low, high] = [Math.min(a.x, b.x), Math.max(a.x, b.x)];
+    const from = Math.max(0, Math.floor(low / wide));
+    for (let k = from; k < stretches && k * wide <= high; k++) {
+      const inside = Math.min(high, (k + 1) * wide) - Math.max(low, k * wide);
+      const share = high - low < 1e-9 ? 1 : Math.max(0, inside) / (high - low);
+      time[k]! += share * (b.t - a.t);
+      way[k]! += share * Math.hypot(b.x - a.x, b.y - a.y);
+    }
+  }
+  return Array.from(time, (t, k) => (t > 0 ? way[k]! / t : null));
+}
+
 /** A hand as its passes show it, for pictures of passes: overlap, and scatter from pass to pass as there. */
 export interface PractisedHand {
   readonly overlap: number;

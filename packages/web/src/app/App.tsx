@@ -82,6 +82,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/shop/DevicePage')).DevicePage }),
       },
       {
+        path: '/practice/:room?',
+        lazy: async () => ({ Component: (await import('../features/practice/PracticePage')).PracticePage }),
+      },
+      {
         path: '/faults',
         lazy: async () => ({ Component: (await import('../features/faults/FaultsPage')).FaultsPage }),
       },

@@ -93,6 +93,7 @@ export function Shell() {
   const [keys, setKeys] = useState(false);
   const { isLocked } = useReach();
   useNewBuild();
+  const practising = useMatch('/practice/*');
   const open = useMatch('/jobs/:id/*');
   const id = open && open.params.id !== 'new' ? open.params.id : null;
   return (
@@ -134,7 +135,18 @@ export function Shell() {
           <Place to="/materials">Materials</Place>
           <Place to="/products">Products</Place>
           <Place to="/faults">Faults</Place>
+          <Place to="/practice">Practice</Place>
           <Place to="/shop">Shop</Place>
+          {practising ? (
+            <>
+              <Group name="Lessons" />
+              <Place to="/practice" end>
+                Gun
+              </Place>
+              <Place to="/practice/count">Count</Place>
+              <Place to="/practice/mix">Mix</Place>
+            </>
+          ) : null}
           {id ? (
             <>
               <Group name="The colour" />

@@ -307,7 +307,7 @@ const LADDER_TO = 3;
 /** Draws of the hand behind a figure of stripes, the same for every set-up that is compared. */
 const STRIPE_SEEDS = Array.from({ length: 15 }, (_, i) => 7 + i);
 /** Distance of places where stripes are judged, cm. */
-const DRAW_CM = 1.2;
+const DRAW_CM = 0.6;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
 /** Films of a practice panel that are looked at; colours run on between them. */

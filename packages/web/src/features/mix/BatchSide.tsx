@@ -4,7 +4,7 @@ import { FIGURES } from '../../app/theme';
 import { sayClock } from '../../app/PotClocks';
 import { useUnits } from '../../shared/units';
 import type { BatchPanelProps } from './batchProps';
-import { CupPicture } from './CupPicture';
+import { CupPicture } from '../../shared/CupPicture';
 
 /** The cup with its marks, what is known of the mix, and the button that says it is mixed. */
 export function BatchSide({

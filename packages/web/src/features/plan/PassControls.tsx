@@ -1,10 +1,12 @@
 import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
+import type { PractisedHand } from '@steady-gleam/core/practice';
 import type { FanProfile } from '@steady-gleam/core/spraying';
 import { useState, type ReactNode } from 'react';
 import { MeasureField } from '../../shared/MeasureField';
 import { MeasureListField } from '../../shared/MeasureListField';
 import { numberIn } from '../../shared/numberIn';
+import { readPractised } from '../../shared/practised';
 import { useUnits } from '../../shared/units';
 
 /** Scatter from pass to pass; ours. */
@@ -17,11 +19,28 @@ export const HANDS = {
 export const handOf = (s: PassSettings): keyof typeof HANDS | undefined =>
   (Object.keys(HANDS) as (keyof typeof HANDS)[]).find((h) => HANDS[h].speedSd === s.speedSd);
 
+/** Overlaps that passes can be laid with. */
+const [LEAST_OVERLAP, MOST_OVERLAP] = [0.2, 0.85] as const;
+
+/** A hand that was practised, as a first guess for passes; null while there is none. */
+export function practisedHand(
+  hand: PractisedHand | null,
+): Pick<PassSettings, 'overlap' | 'speedSd' | 'distanceSd' | 'aimSdCm'> | null {
+  if (!hand) return null;
+  const most = (v: number, limit: number) => Number(Math.min(limit, v).toFixed(3));
+  return {
+    overlap: Number(Math.min(MOST_OVERLAP, Math.max(LEAST_OVERLAP, hand.overlap)).toFixed(2)),
+    speedSd: most(hand.speedSd, 0.5),
+    distanceSd: most(hand.distanceSd, 0.5),
+    aimSdCm: most(hand.aimSdCm, 10),
+  };
+}
+
 /** A choice of a few, under its name. */
 function toggles<T extends string>(
   label: string,
   value: T | undefined,
-  choices: Record<T, string>,
+  choices: Partial<Record<T, string>>,
   on: (v: T) => void,
 ): ReactNode {
   return (
@@ -66,6 +85,7 @@ export function PassControls({
   const units = useUnits();
   const [typed, setTyped] = useState<Partial<Record<'fanCm' | 'heightCm', string>>>({});
   const hand = handOf(s);
+  const own = practisedHand(readPractised().hand);
   return (
     <Box sx={{ display: 'flex', gap: 1.5, mt: 1, flexWrap: 'wrap', alignItems: 'flex-end' }}>
       {toggles('Seen at', String(view) as '0' | '2' | '4', { 0: 'face, 15°', 2: '45°', 4: 'flop, 110°' }, (v) =>
@@ -79,7 +99,12 @@ export function PassControls({
         { bell: 'bell', elliptical: 'elliptical', flat: 'flat-topped' },
         (profile) => change({ profile }),
       )}
-      {toggles('Hand', hand, { steady: 'steady', usual: 'usual', unsteady: 'unsteady' }, (h) => change(HANDS[h]))}
+      {toggles<keyof typeof HANDS | 'practised'>(
+        'Hand',
+        own && s.speedSd === own.speedSd ? 'practised' : hand,
+        { steady: 'steady', usual: 'usual', unsteady: 'unsteady', ...(own ? { practised: 'as practised' } : {}) },
+        (h) => change(h === 'practised' ? own! : HANDS[h]),
+      )}
       {toggles(
         'Coats',
         s.cross ? 'cross' : s.shift ? 'shift' : 'same',
@@ -95,8 +120,8 @@ export function PassControls({
         </Typography>
         <Slider
           aria-labelledby="overlap-label"
-          min={0.2}
-          max={0.85}
+          min={LEAST_OVERLAP}
+          max={MOST_OVERLAP}
           step={0.05}
           value={s.overlap}
           onChange={(_, v) => change({ overlap: v as number })}

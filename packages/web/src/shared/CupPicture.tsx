@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material';
 import type { MixedPart } from '@steady-gleam/core/mixing';
-import { FIGURES } from '../../app/theme';
-import { useUnits } from '../../shared/units';
+import { FIGURES } from '../app/theme';
+import { useUnits } from './units';
 
 const GREYS = ['#8f8f8f', '#6c6c6c', '#4d4d4d', '#a5a5a5', '#3a3a3a'];
 /** Least room between two marks' figures. */

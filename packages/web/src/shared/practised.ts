@@ -1,5 +1,5 @@
 import type { GunSample, LessonId, PractisedHand } from '@steady-gleam/core/practice';
-import { array, boolean, number, object, string } from 'yup';
+import { array, boolean, number, object } from 'yup';
 
 /** What practice leaves on this device, and on no other: what was scored, the newest coats, and the hand they show. */
 export interface Practised {
@@ -30,10 +30,7 @@ const scoresSchema = object({
 const coatSchema = array(object({ t: finite, x: finite, y: finite, d: finite, on: boolean().required() })).required();
 
 /** A sample as five whole numbers: ms, mm, mm, mm, trigger. */
-const packed = (s: GunSample) => [
-  ...[s.t * 1000, s.x * 10, s.y * 10, s.d * 10].map(Math.round),
-  s.on ? 1 : 0,
-];
+const packed = (s: GunSample) => [...[s.t * 1000, s.x * 10, s.y * 10, s.d * 10].map(Math.round), s.on ? 1 : 0];
 function unpacked(rows: unknown): GunSample[] {
   const samples = (rows as number[][]).map(([t, x, y, d, on]) => ({
     t: t! / 1000,

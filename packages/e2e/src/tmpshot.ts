@@ -1,0 +1,30 @@
+import { chromium } from '@playwright/test';
+import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
+import { makeFolder, removeFolder, startServer } from './testServer';
+import { passes, spray } from './strokes';
+const folder = makeFolder();
+const server = await startServer(folder, 4999);
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+page.setDefaultTimeout(20000);
+page.on('pageerror', (e) => console.log('ERR', e.message));
+page.on('console', (m) => m.type() === 'error' && console.log('CON', m.text()));
+let n = 0;
+const shot = async (name: string) => { await page.waitForTimeout(500); await page.screenshot({ path: `/tmp/shots/${String(++n).padStart(2, '0')}-${name}.png` }); };
+try {
+  await page.goto(server.address + '/practice');
+  await page.getByTestId('answer').waitFor();
+  await page.waitForTimeout(2500);
+  await shot('gun');
+  await page.evaluate('window.frames_ = []; window.last_ = performance.now(); window.f_ = (t) => { window.frames_.push(t - window.last_); window.last_ = t; requestAnimationFrame(window.f_); }; requestAnimationFrame(window.f_);');
+  await spray(page, passes({ pitch: 20, speed: 50, margin: -6 }));
+  console.log(await page.evaluate(() => { const f = (window as any).frames_.slice(2).sort((a: number, b: number) => a - b); return { n: f.length, med: f[f.length >> 1], p95: f[Math.floor(f.length * 0.95)], max: f.at(-1) }; }));
+  await page.waitForTimeout(1500); await shot('bad');
+  await page.getByRole('button', { name: 'Lay it again' }).click();
+  await shot('again');
+  await spray(page, passes({ pitch: 12.5, speed: 45, margin: 5 }));
+  await page.waitForTimeout(1500); await shot('good');
+  await page.goto(server.address + '/practice/count'); await page.waitForTimeout(2500); await shot('count');
+  await page.getByRole('button', { name: /Too light/ }).click(); await page.getByRole('button', { name: /Too light/ }).click(); await page.getByRole('button', { name: /There/ }).click(); await page.waitForTimeout(2000); await shot('count-over');
+  await page.goto(server.address + '/practice/mix'); await page.waitForTimeout(1000); await page.getByRole('textbox', { name: /Answer/ }).fill('abc'); await page.keyboard.press('Enter'); await page.getByRole('textbox', { name: /Answer/ }).fill('80'); await page.keyboard.press('Enter'); await shot('mix');
+} catch (e) { console.log("FAIL", e); } finally { await browser.close(); await server.stop?.(); removeFolder(folder); process.exit(0); }
