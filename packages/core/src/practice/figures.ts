@@ -8,6 +8,8 @@ export interface CoatReview {
   readonly figures: CoatFigures;
   readonly rows: readonly PassRow[];
   readonly hand: PractisedHand | null;
+  /** Its passes go from the upper edge to the lower one: only then is there something to say of it. */
+  readonly isCovered: boolean;
   /** 100 for an even coat of the film that was meant; less by what is off. */
   readonly points: number;
 }
@@ -90,5 +92,14 @@ export function reviewCoat(samples: readonly GunSample[], gun: PracticeGun, less
   const sheet = layAll(lessonSheet(lesson), gun, samples);
   const began = samples.find((s) => s.on)?.t ?? 0;
   const figures = figuresOf(sheet, lesson, rows, (samples.at(-1)?.t ?? began) - began);
-  return { figures, rows, hand: handOfPasses(rows, gun), points: Math.round(100 * Math.exp(-faultOf(figures) / 2)) };
+  const lines = rows.map((r) => r.y);
+  const isCovered =
+    rows.length > 2 && Math.min(...lines) <= gun.fanCm / 2 && Math.max(...lines) >= lesson.heightCm - gun.fanCm / 2;
+  return {
+    figures,
+    rows,
+    isCovered,
+    hand: handOfPasses(rows, gun),
+    points: Math.round(100 * Math.exp(-faultOf(figures) / 2)),
+  };
 }

@@ -46,7 +46,7 @@ export function CoatSide({
   }, [now, look, base, lesson, gun]);
   const [forgotten, setForgotten] = useState(false);
   const isLaid = !!now?.review.rows.length;
-  const isGoal = isLaid && lesson.passed(now.review.figures);
+  const isGoal = isLaid && now.review.isCovered && lesson.passed(now.review.figures);
   const scores = readPractised().scores[lesson.id] ?? [];
   return (
     <>
@@ -56,7 +56,7 @@ export function CoatSide({
         <>
           <FigureRows rows={figureRows(now.review, seen)} />
           <SpeedPicture samples={now.samples} gun={gun} widthCm={widthOf(lesson)} />
-          {now.habit ? (
+          {now.habit && now.review.isCovered ? (
             <Box
               sx={{ borderLeft: `4px solid ${tones.ink}`, pl: 1.25, fontSize: 15, lineHeight: 1.35 }}
               data-testid="habit"

@@ -15,6 +15,8 @@ import { heldAt, isWay, keyed, steadied, type GunHeld, type Moves } from './gunP
 const REST_MS = 12;
 /** A frame that took longer counts as this long, s: a page that slept lays nothing of it. */
 const LONGEST_S = 0.1;
+/** Where a coat begins: beside the panel, at its upper edge, cm. */
+const BESIDE = { x: -8, y: 0 } as const;
 
 interface Player {
   readonly of: readonly GunSample[];
@@ -44,7 +46,7 @@ export class GunRun {
     readonly gun: PracticeGun,
   ) {
     this.sheet = lessonSheet(lesson);
-    this.held = { x: -8, y: 0, d: gun.distanceCm, on: false };
+    this.held = { ...BESIDE, d: gun.distanceCm, on: false };
     this.wanted = this.held;
   }
 
@@ -53,7 +55,7 @@ export class GunRun {
     if (moves === this.moves) return;
     this.moves = moves;
     this.keys.clear();
-    this.held = { ...this.held, on: false };
+    this.held = { ...this.held, ...BESIDE, on: false };
     this.wanted = this.held;
   }
 
@@ -69,7 +71,7 @@ export class GunRun {
     this.sheet = lessonSheet(this.lesson);
     this.samples = [];
     [this.began, this.player, this.pending] = [null, null, null];
-    this.held = { ...this.held, on: false };
+    this.held = { ...this.held, ...BESIDE, on: false };
     this.wanted = this.held;
   }
 
@@ -174,7 +176,8 @@ export class GunRun {
     const before = this.samples.at(-1);
     // Events and frames have one clock, but not one order.
     const t = Math.max((ms - this.began) / 1000, before ? before.t + 1e-4 : 0);
-    this.add({ t, ...this.held });
+    const { x, y, d, on } = this.held;
+    this.add({ t, x, y, d, on });
   }
 
   private add(sample: GunSample): void {

@@ -84,6 +84,10 @@ describe('a coat under a pointer', () => {
     expect(run.isPlaying).toBe(false);
     expect(sum(run.sheet.film)).toBeCloseTo(sum(layAll(lessonSheet(lesson), gun, samples).film), 9);
     expect(sum(run.sheet.film)).toBeGreaterThan(half);
+    // And after it a hand lays as before.
+    run.wipe();
+    along(run, -10, 130, 30, 61_000, 3);
+    expect(sum(run.sheet.film)).toBeGreaterThan(1000);
   });
   it('is moved by keys at the gun’s own speed, with the space bar for a trigger', () => {
     const run = new GunRun(lesson, gun);
