@@ -32,6 +32,20 @@ const ROOMS = {
   study: ['colour', 'finishes', 'letdown', 'matching', 'materials', 'numeric', 'optics', 'recovery'],
   formulate: ['colour', 'finishes', 'matching', 'materials', 'numeric', 'optics'],
   devices: ['formats', 'numeric'],
+  practice: [
+    ...[
+      'colour',
+      'finishes',
+      'letdown',
+      'matching',
+      'materials',
+      'mixing',
+      'numeric',
+      'optics',
+      'products',
+      'spraying',
+    ],
+  ],
   tryOut: [
     'colour',
     'devices',

@@ -160,6 +160,8 @@ export const changeJobSchema = object({
   /** The finish that `matching` and `pick` are about; the job's first when left out. */
   finishId: string().uuid().optional(),
   pick: recipeSchema.optional().default(undefined),
+  /** Another mix in the place of the finish's own, before anything of it was sprayed; its pick is said with it. */
+  mixId: string().max(80).optional(),
   stacks: stacksSchema.nullable().optional().default(undefined),
   filmLimitUm: filmLimitSchema.nullable().optional().default(undefined),
   objects: objectsSchema.optional().default(undefined),

@@ -63,6 +63,29 @@ test('a reading without any mix becomes a job with one: found on the shelf, roun
   const { job, target } = (await (await page.request.get(`${server.address}/api/jobs/${id}`)).json()) as JobDetail;
   expect(job.pick).not.toBeNull();
   expect(target!.readings).toHaveLength(read.length);
+  await test.step('the same for what a job has to match, however it was read: one tap makes it its mix', async () => {
+    await page.goto(`${server.address}/jobs/new`);
+    await page.getByLabel('Piece').fill('Gondola 4');
+    await page.getByLabel('Has to match').fill('Gondola 3');
+    await page.getByRole('button', { name: FAMILIES[family].name, exact: true }).click();
+    await page.getByRole('button', { name: 'Start this job' }).click();
+    await expect(page).toHaveURL(/\/target$/);
+    await page.getByLabel('File of readings').setInputFiles({
+      name: 'gondola.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(toReadingsCsv(read)),
+    });
+    await page.getByRole('button', { name: 'Take these readings' }).click();
+    await page.getByRole('link', { name: 'Find another mix for it' }).click();
+    await expect(answer(page)).toContainText(/^Found: .* within \d\.\d dE00 at every angle/, { timeout: 60_000 });
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Take this mix' }).first().click();
+    await expect(page).toHaveURL(/\/map$/);
+    const own = /jobs\/([^/]+)/.exec(page.url())![1]!;
+    const taken = (await (await page.request.get(`${server.address}/api/jobs/${own}`)).json()) as JobDetail;
+    expect(taken.job.mixId).toMatch(/^[0-9a-f-]{36}$/);
+    expect(taken.job.pick).not.toBeNull();
+  });
   // A family of dyes alone is looked for without flakes.
   await page.goto(`${server.address}/find`);
   await page.getByLabel('Family').selectOption({ label: FAMILIES[FAMILY_IDS[1]!].name });

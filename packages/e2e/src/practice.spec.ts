@@ -140,9 +140,9 @@ test('the side is walked: by an arm panel by panel, then in one stroke; by keys;
   await page.getByRole('button', { name: 'hand', exact: true }).click();
   await stage.hover();
   const mark = stage.locator('[data-on]').last();
-  await expect(mark).toHaveAttribute('style', /scale\(1\.000\)/);
+  await expect(mark).toHaveAttribute('style', /scale\(1\)/);
   for (let i = 0; i < 15; i++) await page.mouse.wheel(0, 100);
-  await expect(mark).toHaveAttribute('style', /scale\(2\.000\)/);
+  await expect(mark).toHaveAttribute('style', /scale\(2\)/);
 });
 
 test('count and mix: practised with the server away, and nothing of it is told to it', async ({ page }) => {

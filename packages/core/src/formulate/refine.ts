@@ -8,7 +8,7 @@ import { factorsToLabs } from '../matching/ladder';
 import type { TargetAngle } from '../matching/target';
 import { boundedGaussNewton } from '../numeric/gaussNewton';
 import { createFastModel, evaluateReference } from '../optics/stack';
-import { differenceWeights, residuals } from './residuals';
+import { differenceWeights, residuals } from '../colour/residuals';
 import type { Candidate } from './screen';
 import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf';
 

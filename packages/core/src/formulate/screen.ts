@@ -5,7 +5,7 @@ import { boundedGaussNewton } from '../numeric/gaussNewton';
 import type { MapGround } from '../optics/preparedGround';
 import { createFastModel } from '../optics/stack';
 import { createTables, DEPTHS, labOfFew, MOST_TAU, readDepths, seenOf, TAUS, type FilmTable } from './filmTable';
-import { differenceWeights } from './residuals';
+import { differenceWeights } from '../colour/residuals';
 import { filmMaker, type FormulateInput } from './shelf';
 
 /** Shares of the first of two kinds that are tried, and coats that films are tabulated at. */

@@ -2,6 +2,8 @@ import { strengthenCoat } from '../optics/coat';
 import { labToLch, type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
+import { boundedLeastSquares } from '../numeric/bounded';
+import { boundedGaussNewton } from '../numeric/gaussNewton';
 import { partsForDepth } from '../materials/mixStrength';
 import type { EffectMix } from '../materials/effectMix';
 import type { FastModel } from '../optics/stack';
@@ -105,6 +107,8 @@ const MOST_STRENGTH = 1.6;
 
 /** Depth at which a toner's effect is linearised. */
 const PROBE_DEPTH = 0.02;
+/** More of a toner than this is another mix: depth in a nominal coat. */
+const MOST_DOSE = 2.5;
 /** A second toner must take away this share of what the first leaves. */
 const WORTH_A_SECOND = 0.15;
 /** Candidates of each number of toners that are worked out with the full model, and rounds of it. */
@@ -116,8 +120,8 @@ const WORTH_ADDING = 0.15;
 /**
  * What brings a sprayed card to its target: toners, or more or less of the mix's own colour. A card that is too weak gets more
  * of it, one that is too strong is let down; never the other way. For toners the stack is linearised in each, every one and
- * every pair is solved by least squares with no negative parts, and the nearest of them are refined with the full model
- * (Gauss-Newton). What the model gets wrong about the card is carried over unchanged.
+ * every pair is solved by least squares with no negative parts, and the nearest of them are refined with the full model, by the
+ * solver that looks for whole mixes. What the model gets wrong about the card is carried over unchanged.
  * @returns null when nothing helps
  */
 export function nudge(input: NudgeInput): Nudge | null {
@@ -215,55 +219,44 @@ function tonerNudge(input: NudgeInput): Nudge | null {
     card,
   );
   const columns = toners.map((t) => flat(labsWith([{ dyeId: t.id, depth: PROBE_DEPTH }]), base, PROBE_DEPTH));
-  const all = dot(wanted, wanted);
+  const leftBy = (depths: readonly number[], of: readonly Float64Array[]): number =>
+    wanted.reduce((sum, v, k) => sum + (v - of.reduce((t, c, i) => t + c[k]! * depths[i]!, 0)) ** 2, 0);
   // What the straight lines leave for every toner and every pair of them.
   const candidates: Candidate[] = [];
-  columns.forEach((p, i) => {
-    const single = solve([p], wanted);
-    if (single) candidates.push({ toners: [toners[i]!], depths: single, left: all - dot(p, wanted) * single[0]! });
-    for (let j = i + 1; j < toners.length; j++) {
-      const q = columns[j]!;
-      const pair = solve([p, q], wanted);
-      if (!pair) continue;
-      const left = all - dot(p, wanted) * pair[0]! - dot(q, wanted) * pair[1]!;
-      candidates.push({ toners: [toners[i]!, toners[j]!], depths: pair, left });
-    }
+  const straight = (places: readonly number[]) => {
+    const own = places.map((i) => columns[i]!);
+    const depths = boundedLeastSquares(
+      own,
+      wanted,
+      own.map(() => 0),
+      own.map(() => MOST_DOSE),
+    );
+    // A toner of which nothing is wanted is none.
+    if (depths.every((d) => d > 0))
+      candidates.push({ toners: places.map((i) => toners[i]!), depths, left: leftBy(depths, own) });
+  };
+  toners.forEach((_, i) => {
+    straight([i]);
+    for (let j = i + 1; j < toners.length; j++) straight([i, j]);
   });
   const dosesOf = (c: Candidate): TonerDose[] => c.toners.map((t, i) => ({ dyeId: t.id, depth: c.depths[i]! }));
-  const offBy = (doses: readonly TonerDose[]): Float64Array =>
-    flat(
-      target.map((t) => t.lab),
-      predicted(doses),
-    );
-  /** Gauss-Newton from the straight line's answer: dyes bend away from it. */
+  /** From the straight line's answer on with the model: dyes bend away from it. */
   const refined = (start: Candidate): Candidate => {
-    const off = offBy(dosesOf(start));
-    let best: Candidate = { ...start, left: dot(off, off) };
-    for (let round = 0; round < ROUNDS; round++) {
-      const doses = dosesOf(best);
-      const here = labsWith(doses);
-      const slopes = best.toners.map((_, i) =>
-        flat(labsWith(doses.map((d, k) => (k === i ? { ...d, depth: d.depth + PROBE_DEPTH } : d))), here, PROBE_DEPTH),
-      );
-      // Solved for the depths themselves, so that none goes below nothing.
-      const rest = offBy(doses);
-      const goal = rest.map((v, k) => v + slopes.reduce((sum, c, i) => sum + c[k]! * best.depths[i]!, 0));
-      const depths = solve(slopes, goal);
-      if (!depths) break;
-      let moved = best;
-      for (const share of [1, 0.5, 0.25]) {
-        const next = best.depths.map((d, i) => d + share * (depths[i]! - d));
-        const nextOff = offBy(dosesOf({ ...best, depths: next }));
-        const left = dot(nextOff, nextOff);
-        if (left < moved.left) {
-          moved = { ...best, depths: next, left };
-          break;
-        }
-      }
-      if (moved === best) break;
-      best = moved;
-    }
-    return best;
+    const { x, squares } = boundedGaussNewton(
+      {
+        residuals: (depths) =>
+          flat(
+            target.map((t) => t.lab),
+            predicted(dosesOf({ ...start, depths })),
+          ),
+        lo: start.depths.map(() => 0),
+        hi: start.depths.map(() => MOST_DOSE),
+        step: () => PROBE_DEPTH,
+      },
+      start.depths,
+      ROUNDS,
+    );
+    return { ...start, depths: x, left: squares };
   };
   const nearest = (count: number): Candidate | null =>
     candidates
@@ -292,22 +285,6 @@ interface Candidate {
   readonly depths: readonly number[];
   /** Weighted sum of squares that stays. */
   readonly left: number;
-}
-
-const dot = (p: Float64Array, q: Float64Array): number => p.reduce((sum, v, k) => sum + v * q[k]!, 0);
-
-/** Least squares for one or two columns; null when they are alike or a depth would fall to nothing or below. */
-function solve(columns: readonly Float64Array[], wanted: Float64Array): number[] | null {
-  const [p, q] = columns as [Float64Array, Float64Array | undefined];
-  const [pp, pw] = [dot(p, p), dot(p, wanted)];
-  if (pp < 1e-12) return null;
-  if (!q) return pw > 0 ? [pw / pp] : null;
-  const [qq, qw, pq] = [dot(q, q), dot(q, wanted), dot(p, q)];
-  const det = pp * qq - pq * pq;
-  if (det < 1e-9 * pp * qq) return null;
-  const x = (pw * qq - qw * pq) / det;
-  const y = (qw * pp - pw * pq) / det;
-  return x > 0 && y > 0 ? [x, y] : null;
 }
 
 /** Something added to a cup. */

@@ -1,6 +1,8 @@
 import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { albedoToLab, labToAlbedo } from '../materials/grounds';
+import { differenceWeights, residuals } from '../colour/residuals';
+import { boundedGaussNewton } from '../numeric/gaussNewton';
 import { kubelkaMunkInfinite } from '../optics/kubelkaMunk';
 import type { Film } from '../optics/film';
 
@@ -63,50 +65,40 @@ function lookOf(film: Film, tones: readonly Prepared[], parts: readonly number[]
 /** Shares below this are left out: they can't be measured; ours. */
 const LEAST_SHARE = 0.002;
 
+/** Powers of ten against the first tone that a search begins at, and between which it stays: tinters act over decades; ours. */
+const STARTS = [-3, -2, -1, 0, 1] as const;
+const [NONE, MOST] = [-5, 2.5] as const;
+const ROUNDS = 25;
+
 /**
- * Parts of the sealers for a wanted shade: nearest in CIEDE2000, searched over the shares on an ever finer grid.
- * Parts are written with the largest as a round number (100), to tenths.
+ * Parts of the sealers for a wanted shade: nearest in CIEDE2000, by the solver that looks for whole mixes, over powers of ten and
+ * from several starts. Parts are written with the largest as a round number (100), to tenths.
  */
 export function sealerForShade(film: Film, tones: readonly SealerTone[], wanted: Lab): SealerMix {
   const prepared = tones.map((t) => prepare(film, t));
-  // Shares by their logarithm against the first: tinters act over decades.
-  let centre: number[] = tones.map((_, i) => (i ? -2 : 0));
-  let best = { off: Infinity, logs: centre };
-  const off = (logs: readonly number[]) => {
-    const parts = logs.map((l, i) => (i && l <= -5 ? 0 : 10 ** l));
-    return de2000(lookOf(film, prepared, parts), wanted);
-  };
-  for (let step = 1; step > 0.004; step /= 2) {
-    let moved = true;
-    while (moved) {
-      moved = false;
-      for (let i = 1; i < tones.length; i++) {
-        for (let j = i; j < tones.length; j++) {
-          for (const [a, c] of [
-            [-1, 0],
-            [1, 0],
-            [0, -1],
-            [0, 1],
-            [-1, -1],
-            [1, 1],
-            [-1, 1],
-            [1, -1],
-          ] as const) {
-            const logs = centre.map((l, k) =>
-              Math.min(2.5, Math.max(-5, l + (k === i ? a * step : 0) + (k === j ? c * step : 0))),
-            );
-            const d = off(logs);
-            if (d < best.off - 1e-9) {
-              best = { off: d, logs };
-              moved = true;
-            }
-          }
-        }
-      }
-      centre = best.logs;
-    }
-  }
-  const raw = best.logs.map((l) => 10 ** l);
+  const target = [{ lab: wanted }];
+  const weights = differenceWeights(target);
+  const partsOf = (logs: readonly number[]) => [1, ...logs.map((l) => (l <= NONE ? 0 : 10 ** l))];
+  const further = tones.slice(1);
+  const starts = further.reduce<readonly number[][]>(
+    (all) => all.flatMap((logs) => STARTS.map((l) => [...logs, l])),
+    [[]],
+  );
+  const found = starts.map((start) => {
+    const { x } = boundedGaussNewton(
+      {
+        residuals: (logs) => residuals([lookOf(film, prepared, partsOf(logs))], target, weights),
+        lo: further.map(() => NONE),
+        hi: further.map(() => MOST),
+        step: () => 0.01,
+      },
+      start,
+      ROUNDS,
+    );
+    return { logs: x, off: de2000(lookOf(film, prepared, partsOf(x)), wanted) };
+  });
+  const best = found.reduce((a, b) => (b.off < a.off ? b : a));
+  const raw = partsOf(best.logs);
   const sum = raw.reduce((a, c) => a + c, 0);
   const largest = Math.max(...raw);
   const rounded = raw.map((v) => (v / sum < LEAST_SHARE ? 0 : Math.round((v / largest) * 1000) / 10));

@@ -7,6 +7,7 @@ import {
   jobSheetPath,
   type JobSummary,
   logApi,
+  materialsApi,
   pathOf,
   productsApi,
   sheetPath,
@@ -15,6 +16,7 @@ import {
   verdictsApi,
 } from '@steady-gleam/contracts';
 import { eventOf, START_AREAS } from '@steady-gleam/core/jobs';
+import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
 import { resolve } from 'node:path';
@@ -318,6 +320,42 @@ describe('the booth', () => {
       .post(path(randomUUID()))
       .send({ events: [event()] })
       .expect(404);
+  });
+
+  it('takes another mix for a finish while nothing of its own was sprayed, with its place on the map', async () => {
+    const jobId = await makeJob();
+    const pick = { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 };
+    const change = (body: object) =>
+      request(app)
+        .patch(pathOf(jobsApi.change.path, { id: jobId }))
+        .send(body);
+    const { carrierId } = REFERENCE_LIBRARY.systems.find((m) => m.id === 'cinder-candy')!;
+    const mixId = randomUUID();
+    const material = {
+      ...{ kind: 'system', id: mixId, name: 'Mix for Waltzer tub 9', family: 'candy', carrierId, carrierParts: 100 },
+      colours: [{ kind: 'dye', id: 'cinder-red', parts: 5, strength: 0.4 }],
+      ...{ strengthFrom: 'typed', drawdown: null, filmUm: 10, flashMinutes: 12, pricePerLitre: 60 },
+    };
+    await request(app)
+      .put(pathOf(materialsApi.put.path, { id: mixId }))
+      .send({ version: 0, material })
+      .expect(200);
+    const refused = async (body: object, field: string, said: RegExp) =>
+      expect(
+        ((await change({ version: 1, ...body }).expect(400)).body.fields as Record<string, string>)[field],
+      ).toMatch(said);
+    await refused({ mixId }, 'pick', /over which ground/);
+    await refused({ mixId: 'lagoon-pearl', pick }, 'mixId', /another family/);
+    await refused({ mixId: randomUUID(), pick }, 'mixId', /./);
+    const taken = await change({ version: 1, mixId, pick }).expect(200);
+    expect(taken.body).toMatchObject({ mixId, pick: { groundId: 'gold', coats: 2 }, version: 2 });
+    // Once it was sprayed it is what it is.
+    await request(app)
+      .post(pathOf(logApi.addEvents.path, { id: jobId }))
+      .send({ events: [eventOf({ id: randomUUID(), at: 1, kind: 'sprayed', layerId: 'effect', coats: 1 })] })
+      .expect(201);
+    const late = await change({ version: 2, mixId: 'cinder-candy', pick }).expect(400);
+    expect((late.body.fields as Record<string, string>)['mixId']).toMatch(/sprayed already/);
   });
 
   it('keeps a plan with the job, and prints its sheet once something is picked', async () => {

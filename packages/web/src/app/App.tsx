@@ -95,6 +95,10 @@ const router = createBrowserRouter([
         children: [
           { path: 'target', element: <TargetPage /> },
           { path: 'map', element: <MapPage /> },
+          {
+            path: 'find',
+            lazy: async () => ({ Component: (await import('../features/findMix/FindForJobPage')).FindForJobPage }),
+          },
           { path: 'recipes', element: <RecipesPage /> },
           {
             path: 'sample',

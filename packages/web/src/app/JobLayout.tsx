@@ -21,7 +21,7 @@ import { JobLogContext, useJobWork } from '../shared/useJobWork';
 import { HEADER } from './layout';
 
 /** Places that are about one finish of a job. */
-const COLOUR_PLACES = ['target', 'map', 'recipes', 'sample', 'card'];
+const COLOUR_PLACES = ['target', 'find', 'map', 'recipes', 'sample', 'card'];
 
 /** A job: its log for every page of it, its header, and the place below. */
 export function JobLayout() {

@@ -19,7 +19,7 @@ import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
-import { finishes, jobs, materials, type FinishUse } from '../../db/schema';
+import { cards as cardRows, finishes, jobEvents, jobs, materials, type FinishUse } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import { pinned } from '../finishes/pin';
@@ -55,6 +55,7 @@ export interface JobChange {
   readonly finishId?: string | undefined;
   readonly matching?: string | undefined;
   readonly pick?: Recipe | undefined;
+  readonly mixId?: string | undefined;
   /** Of all its finishes; null lets them follow from the pick again. */
   readonly stacks?: Stacks | null | undefined;
 }
@@ -258,11 +259,11 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       db.transaction(async (tx) => {
         const rows = await readRows(tx, id);
         if (rows.job.version !== version) throw new ApiError('stale');
-        const { finishId, matching, pick, stacks, ...change } = asked;
+        const { finishId, matching, pick, mixId, stacks, ...change } = asked;
         if (change.mixing) await checkMixing(tx, change.mixing, rows.job.mixing);
         // Under its own copy the finish has another id.
         const keyOf = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
-        const uses = await changeFinishes(tx, rows, { finishId, matching, pick, stacks });
+        const uses = await changeFinishes(tx, rows, { finishId, matching, pick, mixId, stacks });
         checkAreas(stacks === undefined ? (stacksOf(rows) ?? []) : (stacks ?? []), change.areas ?? rows.job.areas);
         const changed = await tx
           .update(jobs)
@@ -348,7 +349,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
   async function changeFinishes(
     tx: Db,
     rows: JobRows,
-    { finishId, matching, pick, stacks }: Pick<JobChange, 'finishId' | 'matching' | 'pick' | 'stacks'>,
+    { finishId, matching, pick, mixId, stacks }: Pick<JobChange, 'finishId' | 'matching' | 'pick' | 'mixId' | 'stacks'>,
   ): Promise<readonly FinishUse[]> {
     let uses = rows.job.finishes;
     if (finishId !== undefined && !uses.some((u) => u.finishId === finishId))
@@ -390,6 +391,16 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
     const key = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
     const about = (uses.find((u) => u.key === key) ?? uses[0]!).finishId;
     const there = await finishesRepo.find(tx, about);
+    if (mixId !== undefined && mixId !== there.mixId) {
+      await checkNewMix(tx, rows, there, mixId);
+      if (!pick)
+        throw new ApiError('badRequest', { pick: 'Say over which ground the new mix is laid, and in how many coats.' });
+      await checkGround(tx, pick.groundId);
+      const layers = there.layers?.map((l) => (l.materialId === there.mixId ? { ...l, materialId: mixId } : l));
+      const laid = layers ? { layers: withRecipe(layers, mixId, pick) } : {};
+      await write(about, { mixId, pick, ...(matching === undefined ? {} : { matching }), ...laid });
+      return uses;
+    }
     const said = (matching ?? there.matching) !== there.matching || (pick && !isDeepStrictEqual(pick, there.pick));
     if (said) {
       if (pick) await checkGround(tx, pick.groundId);
@@ -397,6 +408,27 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       await write(about, { ...(matching === undefined ? {} : { matching }), ...(pick ? { pick, ...layers } : {}) });
     }
     return uses;
+  }
+
+  /** A finish takes another mix while nothing of its own was sprayed: not on a card, not on the job. */
+  async function checkNewMix(tx: Db, { job }: JobRows, there: FinishRow, mixId: string): Promise<void> {
+    const refuse = (mixId: string): never => {
+      throw new ApiError('badRequest', { mixId });
+    };
+    await checkMix(tx, mixId);
+    if (job.tryOut) refuse('A try-out keeps its mix; begin another one for another.');
+    if ((await familyOf(tx, mixId)) !== there.family) refuse('This mix is of another family than the finish.');
+    const card = await tx
+      .select({ id: cardRows.id })
+      .from(cardRows)
+      .where(and(eq(cardRows.finishId, there.id), isNull(cardRows.retiredAt)));
+    const sprayed = await tx
+      .select({ id: jobEvents.id })
+      .from(jobEvents)
+      .where(and(eq(jobEvents.jobId, job.id), eq(jobEvents.kind, 'sprayed')))
+      .limit(1);
+    if (card.length || sprayed.length)
+      refuse('Something of its own mix was sprayed already. Begin a job with the new one.');
   }
 }
 export type JobsRepo = ReturnType<typeof createJobsRepo>;

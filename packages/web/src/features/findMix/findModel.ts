@@ -4,6 +4,8 @@ import type { Pourable } from '@steady-gleam/core/formulate';
 import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
 import type { Library, OwnSystem } from '@steady-gleam/core/materials';
 import { sayCoats } from '../../shared/jobModel';
+import type { FormulateAsk } from '../../worker/compute';
+import type { Formulating } from './useFormulate';
 
 /** What a family's mixes are made of: kinds of pigment and dye at most, and the film of a coat, as its own mixes have them. */
 export function familyAsks(family: FinishFamily, library: Library) {
@@ -17,6 +19,31 @@ export function familyAsks(family: FinishFamily, library: Library) {
     flashMinutes: own[0]?.flashMinutes ?? 10,
     pricePerLitre: own[0]?.pricePerLitre ?? 0,
   };
+}
+
+/** Counts that are advised. */
+const COUNTS = [1.5, 2, 2.5, 3, 4];
+
+/** What is asked of the search for a family's mixes. */
+export function askOf(family: FinishFamily, target: readonly TargetAngle[], library: Library): FormulateAsk {
+  const { mostPigments, mostDyes, filmUm, style } = familyAsks(family, library);
+  return { target, style, filmUm, mostPigments, mostDyes, counts: COUNTS };
+}
+
+/** The sentence of a search while it runs and after it. */
+export function saySearch(
+  { found, step }: Pick<Formulating, 'found' | 'step'>,
+  target: readonly TargetAngle[],
+  library: Library,
+): { readonly answer: string; readonly why: string } {
+  if (step)
+    return {
+      answer: step.best ? `Best so far ${step.best.maxDe.toFixed(1)} dE00 off at its worst angle.` : 'Looking …',
+      why: `${Math.round(100 * step.done)} % of the shelf was looked at.`,
+    };
+  return found
+    ? sayFound(found.mixes[0], target, library)
+    : { answer: 'The search was stopped.', why: 'Begin it again, or read it again.' };
 }
 
 /** Whether mixes of a family are found here: of flakes that tint, and dyes. */

@@ -133,6 +133,11 @@ export function TargetPage() {
             <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>
               Find the ground and coats
             </Button>
+            {job.tryOut ? null : (
+              <Button component={Link} to={`/jobs/${job.id}/find`} variant="outlined">
+                Find another mix for it
+              </Button>
+            )}
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               A screen is not a proof. {note}
             </Typography>

@@ -1,21 +1,27 @@
-import { de2000 } from '../colour/difference';
-import type { Lab } from '../colour/lab';
-import type { TargetAngle } from '../matching/target';
+import { de2000 } from './difference';
+import type { Lab } from './lab';
+
+/** Something that has a colour. */
+interface Coloured {
+  readonly lab: Lab;
+}
+
+const withAxis = ([l, a, b]: Lab, axis: number, v: number): Lab => [
+  axis === 0 ? v : l,
+  axis === 1 ? v : a,
+  axis === 2 ? v : b,
+];
 
 /** CIEDE2000 of one unit on each Lab axis at a target's angles: squares of what is weighted by it add up to about its square. */
-export const differenceWeights = (target: readonly TargetAngle[]): number[][] =>
+export const differenceWeights = (target: readonly Coloured[]): number[][] =>
   target.map(({ lab }) =>
-    [0, 1, 2].map((c) => {
-      const moved = lab.map((v, k) => (k === c ? v + 0.5 : v)) as unknown as Lab;
-      const back = lab.map((v, k) => (k === c ? Math.max(c ? -200 : 0, v - 0.5) : v)) as unknown as Lab;
-      return de2000(back, moved);
-    }),
+    lab.map((v, c) => de2000(withAxis(lab, c, Math.max(c ? -200 : 0, v - 0.5)), withAxis(lab, c, v + 0.5))),
   );
 
 /** Weighted differences to a target, three an angle. */
 export function residuals(
   labs: readonly Lab[],
-  target: readonly TargetAngle[],
+  target: readonly Coloured[],
   weights: readonly (readonly number[])[],
 ): Float64Array {
   const r = new Float64Array(3 * target.length);
