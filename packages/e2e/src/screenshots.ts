@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
 import { stepOn } from './boothSteps';
 import { runLogTo } from './logRun';
+import { passes, spray } from './strokes';
 import { makeFolder, removeFolder, root, startServer } from './testServer';
 import { asking, walkTryOut } from './tryOuts/walk';
 
@@ -78,14 +79,29 @@ const asPaper = async (page: Page): Promise<void> => {
     `<body style="margin:0;background:#ababab;display:grid;place-items:start center;height:100vh;overflow:hidden"><img style="width:760px;margin-top:24px" src="data:image/png;base64,${png.toString('base64')}"></body>`,
   );
 };
+/** Two panels sprayed one by one, then walked with a hand that hurries: what was better, and the one thing that is left. */
+const twoCoats = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Walk the side' }).click();
+  await page.waitForTimeout(2500);
+  await spray(page, [
+    ...passes({ pitch: 13, speed: 60, margin: 5, span: [0, 60] }),
+    ...passes({ pitch: 13, speed: 60, margin: 5, span: [60, 120] }),
+  ]);
+  await page.getByRole('button', { name: 'Lay it again' }).click();
+  await spray(page, passes({ pitch: 16, speed: 50, margin: 5 }));
+  await page.getByTestId('side-by-side').waitFor();
+};
 const VIEWS: readonly View[] = [
   { name: 'jobs', path: '/', ready: 'ul[aria-label=Jobs] svg' },
-  { name: 'materials', path: '/materials?kind=pigment', ready: '[aria-label="Effect pigments"] li' },
   { name: 'target', path: `/jobs/${job(10)}/target`, ready: '[aria-label^="Travel of the colour"]' },
   { name: 'bank', path: '/bank?by=reading', ready: '[aria-label=Readings]', act: nearWing },
   { name: 'passport', path: '/bank?words=wing', ready: '[aria-label=Finishes] button', act: asPaper },
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
-  { name: 'recipes', path: `/jobs/${job(3)}/recipes`, ready: 'table' },
+  {
+    name: 'find-the-mix',
+    path: `/jobs/${job(5)}/find`,
+    ready: '[aria-label=Mixes] li',
+  },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },
   { name: 'let-down', path: `/jobs/${job(5)}/card`, ready: '[aria-label^="How far off"]' },
   { name: 'mix-room', path: `/jobs/${job(4)}/mix`, ready: 'table' },
@@ -95,6 +111,7 @@ const VIEWS: readonly View[] = [
   { name: 'faults', path: '/faults?fault=halo', ready: '[aria-label="Faults"] svg' },
   { name: 'inspect', path: `/jobs/${job(7)}/inspect`, ready: '[data-testid=answer]', act: atDusk },
   { name: 'booth', path: `/jobs/${job(4)}/booth`, ready: '[data-testid=check]', act: inMidRun },
+  { name: 'practice', path: '/practice', ready: '[data-testid=panel]', act: twoCoats },
   { name: 'booth-look', path: `/jobs/${job(6)}/booth`, ready: '[data-testid=check]', act: toTheLook },
 ];
 
@@ -143,7 +160,7 @@ try {
     page.on('pageerror', (e) => console.error(`${view.name}: ${e.message}`));
     if (view.dim) await page.addInitScript(() => localStorage.setItem('steady-gleam.theme', 'dim'));
     await page.goto(server.address + view.path);
-    await page.locator(view.ready).first().waitFor({ timeout: 15_000 });
+    await page.locator(view.ready).first().waitFor({ timeout: 30_000 });
     await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
     await page.waitForTimeout(900);

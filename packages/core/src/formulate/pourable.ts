@@ -1,3 +1,4 @@
+import { de2000 } from '../colour/difference';
 import type { Lab } from '../colour/lab';
 import { logScatter, DEFAULT_SCATTER, type Scatter } from '../matching/risk';
 import { findStopWindow } from '../matching/stopWindow';
@@ -27,7 +28,7 @@ export interface Pourable {
   readonly rmsDe: number;
   readonly maxDe: number;
   readonly toleranceRatio: number;
-  /** What rounding moved it by at most, CIEDE2000 of the largest difference. */
+  /** How far rounding moved its colours at most, CIEDE2000. */
   readonly rounded: number;
   /** Coats between which every angle passes; null where none does. */
   readonly window: readonly [number, number] | null;
@@ -39,6 +40,10 @@ export interface Pourable {
 
 /** Parts to 100 of carrier are rounded to this: what a scale shows of a batch of 100 g. */
 export const PART_STEP = 0.1;
+/** What a part has to be worth at the worst angle, dE00, for its can to be opened; ours. */
+const HARDLY = 0.1;
+/** What rounding may move a colour by, CIEDE2000. */
+const MOVED = 0.3;
 /** Coats on either side of the count that its window is looked for in. */
 const LADDER = [0.25, 0.5, 0.7, 0.85, 1, 1.15, 1.35, 1.7, 2.2] as const;
 
@@ -68,25 +73,21 @@ export function pourables(input: FormulateInput, of: Rated, scatter: Scatter = D
     const each = coats * style.film;
     const amounts = total.map((v) => v / each);
     if (amounts.some((v, i) => v > (i < places.length ? -Math.log(1 - MOST_COVER) : MOST_DEPTH))) return [];
-    const exact = refiner.scored(refiner.look(from, total, coats));
+    const exact = refiner.look(from, total, coats);
     const look = (parts: readonly number[], n = coats) =>
       refiner.look(
         from,
         parts.map((p, i) => p * perPart[i]! * n * style.film),
         n,
       );
-    const round = (v: number) => Math.max(0, Number((Math.round(v / PART_STEP) * PART_STEP).toFixed(3)));
-    let parts = amounts.map((v, i) => round(v / perPart[i]!));
-    let labs = look(parts);
-    let said = refiner.scored(labs);
-    // One step more or less of a part may be nearer than each rounded by itself.
-    for (let i = 0; i < parts.length; i++)
-      for (const step of [PART_STEP, -PART_STEP]) {
-        const other = parts.map((p, k) => (k === i ? round(p + step) : p));
-        const seen = look(other);
-        const then = refiner.scored(seen);
-        if (then.maxDe < said.maxDe - 1e-3) [parts, labs, said] = [other, seen, then];
-      }
+    const { parts, labs, said, moved } = roundedParts(
+      amounts.map((v, i) => v / perPart[i]!),
+      (tried) => {
+        const seen = look(tried);
+        const off = Math.max(...seen.map((lab, g) => de2000(lab, exact[g]!)));
+        return { parts: tried, labs: seen, said: refiner.scored(seen), moved: off };
+      },
+    );
     const steps = LADDER.map((f) => f * coats);
     const stop = findStopWindow(target, [0, ...steps], [look(parts, 0.001), ...steps.map((n) => look(parts, n))], 3);
     const best = Math.max(0.5, stop.best.coats);
@@ -110,7 +111,7 @@ export function pourables(input: FormulateInput, of: Rated, scatter: Scatter = D
         }),
         labs,
         ...{ rmsDe: said.rmsDe, maxDe: said.maxDe, toleranceRatio: said.toleranceRatio },
-        rounded: Math.abs(said.maxDe - exact.maxDe),
+        rounded: moved,
         window: stop.window,
         forgiveness: stop.window
           ? (stop.window[1] - Math.max(stop.window[0], 0.25)) / (logScatter(best, scatter) * best)
@@ -121,6 +122,39 @@ export function pourables(input: FormulateInput, of: Rated, scatter: Scatter = D
   });
 }
 
+interface Tried {
+  readonly parts: readonly number[];
+  readonly labs: readonly Lab[];
+  readonly said: { readonly rmsDe: number; readonly maxDe: number; readonly toleranceRatio: number };
+  /** From the unrounded mix, CIEDE2000. */
+  readonly moved: number;
+}
+
+/**
+ * Parts in steps of a scale: of every part the step below and the one above, and of all their combinations the one nearest to the
+ * target among those that move the colour by what hardly shows, else the one that moves it least; without the parts that are not
+ * worth a can.
+ */
+function roundedParts(parts: readonly number[], look: (parts: readonly number[]) => Tried): Tried {
+  const step = (v: number) => Math.max(0, Number((v * PART_STEP).toFixed(3)));
+  const choices = parts.reduce<readonly number[][]>(
+    (all, v) => all.flatMap((c) => [Math.floor(v / PART_STEP), Math.ceil(v / PART_STEP)].map((n) => [...c, step(n)])),
+    [[]],
+  );
+  const better = (a: Tried, b: Tried): Tried => {
+    const [fine, other] = [a.moved <= MOVED, b.moved <= MOVED];
+    if (fine !== other) return fine ? a : b;
+    return fine ? (b.said.maxDe < a.said.maxDe ? b : a) : b.moved < a.moved ? b : a;
+  };
+  let best = choices.map(look).reduce(better);
+  for (let i = 0; i < parts.length; i++) {
+    if (!(best.parts[i]! > 0)) continue;
+    const without = look(best.parts.map((p, k) => (k === i ? 0 : p)));
+    if (without.moved <= MOVED && without.said.maxDe < best.said.maxDe + HARDLY) best = without;
+  }
+  return best;
+}
+
 /** Of many those that no other beats in match, safety, coats and cans; the nearest first. */
 export function paretoPourables(all: readonly Pourable[]): Pourable[] {
   const figures = (p: Pourable) => [Math.max(0.3, p.toleranceRatio), -p.forgiveness, p.coats, p.cans];
@@ -128,11 +162,16 @@ export function paretoPourables(all: readonly Pourable[]): Pourable[] {
     const [x, y] = [figures(a), figures(b)];
     return x.every((v, i) => v <= y[i]! + 1e-9) && x.some((v, i) => v < y[i]! - 1e-9);
   };
-  // The same parts are one mix, whatever they were found by.
-  const each = new Map(
-    all.map((p) => [JSON.stringify([p.groundId, p.coats, [...p.parts].sort((a, b) => (a.id < b.id ? -1 : 1))]), p]),
-  );
+  // The same cans are one mix, whatever its start: the nearest of them.
+  // What rounding moves too far is shown only where nothing else is there: more is mixed at once then.
+  const near = all.filter((p) => p.rounded <= MOVED);
+  const each = new Map<string, Pourable>();
+  for (const p of near.length ? near : all) {
+    const key = JSON.stringify([p.groundId, p.coats, p.parts.map(({ id }) => id).sort()]);
+    const known = each.get(key);
+    if (!known || p.toleranceRatio < known.toleranceRatio) each.set(key, p);
+  }
   return [...each.values()]
-    .filter((p) => !all.some((o) => beats(o, p)))
+    .filter((p) => ![...each.values()].some((o) => beats(o, p)))
     .sort((a, b) => a.toleranceRatio - b.toleranceRatio || b.forgiveness - a.forgiveness);
 }

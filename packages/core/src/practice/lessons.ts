@@ -67,8 +67,8 @@ export const LESSONS: readonly Lesson[] = [
     heightCm: 70,
     marginCm: 5,
     cutInCm: 0,
-    goal: `Two panels as one: the film at the break within ${BREAK * 100} % of the middle.`,
-    passed: (f) => f.gap !== null && Math.abs(f.gap - 1) <= BREAK && f.passes >= 4,
+    goal: `Two panels as one: the film at the break within ${BREAK * 100} % of the middle, and no coarse stripes.`,
+    passed: (f) => f.gap !== null && Math.abs(f.gap - 1) <= BREAK && f.across <= 2 * EVEN && f.passes >= 4,
   },
 ];
 

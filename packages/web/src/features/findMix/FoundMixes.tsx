@@ -81,7 +81,7 @@ function MixRow({ mix, target, action }: { mix: Pourable; target: readonly Targe
     <Box
       component="li"
       sx={{
-        ...{ display: 'grid', gridTemplateColumns: '300px minmax(0, 1fr) auto', gap: 3, alignItems: 'center' },
+        ...{ display: 'grid', gridTemplateColumns: '260px minmax(0, 1fr) auto', gap: 2.5, alignItems: 'center' },
         borderTop: `1px solid ${tones.hairline}`,
         py: 1.25,
       }}
@@ -97,15 +97,31 @@ function MixRow({ mix, target, action }: { mix: Pourable; target: readonly Targe
         <Typography variant="h2" component="div">
           {sayCoats(mix.coats)} coats over {nameOf(mix.groundId).toLowerCase()}
         </Typography>
-        <Typography sx={{ fontFamily: FIGURES }}>
-          100 carrier{mix.parts.map((p) => ` : ${p.parts} ${nameOf(p.id).toLowerCase()}`)}
-        </Typography>
+        <Box
+          component="ul"
+          aria-label="Parts"
+          sx={{
+            ...{ listStyle: 'none', m: 0, my: 0.5, p: 0, display: 'flex', flexWrap: 'wrap', columnGap: 2.5 },
+            '& > li': { whiteSpace: 'nowrap' },
+            '& b': { fontFamily: FIGURES, fontWeight: 600, pr: 0.75 },
+          }}
+        >
+          <li>
+            <b>100</b>carrier
+          </li>
+          {mix.parts.map((p) => (
+            <li key={p.id}>
+              <b>{p.parts}</b>
+              {nameOf(p.id).toLowerCase()}
+            </li>
+          ))}
+        </Box>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {mix.maxDe.toFixed(1)} dE00 at its worst angle, {mix.rmsDe.toFixed(1)} over all;{' '}
+          {mix.maxDe.toFixed(1)} dE00 off at its worst angle;{' '}
           {mix.window
             ? `passes from ${mix.window[0].toFixed(1)} to ${mix.window[1].toFixed(1)} coats`
             : 'passes at no count'}
-          ; {mix.cans} cans; rounding moved it by {mix.rounded.toFixed(2)}
+          ; {mix.cans} cans. Rounding moved it by {mix.rounded.toFixed(2)}.
         </Typography>
       </Box>
       {action}

@@ -68,8 +68,8 @@ export function sayFound(
     return {
       answer: `Found: ${over}, within ${best.maxDe.toFixed(1)} dE00 at every angle.`,
       why: best.window
-        ? `Every angle passes from ${best.window[0].toFixed(1)} to ${best.window[1].toFixed(1)} coats. Mix half of the colours first and spray a card: the card has the last word.`
-        : 'Mix half of the colours first and spray a card: the card has the last word.',
+        ? `Every angle passes from ${best.window[0].toFixed(1)} to ${best.window[1].toFixed(1)} coats. Half of the colours first: a card has the last word.`
+        : 'Half of the colours first: a card has the last word.',
     };
   return {
     answer: `Nothing on this shelf reaches it; ${over} come closest, ${best.maxDe.toFixed(1)} dE00 off.`,

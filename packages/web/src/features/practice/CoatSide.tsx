@@ -76,7 +76,7 @@ export function CoatSide({
           </Typography>
         </>
       )}
-      {scores.length && !forgotten ? (
+      {scores.length && !forgotten && !isLaid ? (
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           Points on this device: {scores.slice(-6).join(', ')}.{' '}
           <ButtonBase
@@ -84,7 +84,7 @@ export function CoatSide({
               forgetPractised();
               setForgotten(true);
             }}
-            sx={{ textDecoration: 'underline', fontSize: 14, minHeight: 24 }}
+            sx={{ textDecoration: 'underline', font: 'inherit', minHeight: 24 }}
           >
             Forget them
           </ButtonBase>

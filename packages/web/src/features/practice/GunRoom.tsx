@@ -169,7 +169,7 @@ function GunLesson({
       {/* What is said must not push the panel from under the gun. */}
       <Box sx={{ minHeight: 104 }}>
         <Answer
-          why={`${stack.name}, coat ${coats.number} of ${MOST_COATS}${lesson.panels.length > 1 ? ', two panels with a break' : ''}. ${HOW[moves]}`}
+          why={`${stack.name}, coat ${coats.number} of ${MOST_COATS}${lesson.panels.length > 1 ? ', two panels with a break' : ''}.`}
         >
           {answer}
         </Answer>
@@ -207,7 +207,7 @@ function GunLesson({
       </Box>
       {moves === 'arm' ? <ArmFields {...{ gun, lesson }} onStart={(samples) => play(samples, 3)} /> : null}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-        {error ?? 'So this film would look. Nothing here leaves this device, or touches what your cards taught.'}
+        {error ?? HOW[moves]} Nothing here leaves this device.
       </Typography>
       {compared.length && colours ? (
         <Box sx={{ display: 'flex', gap: 2, mt: 1.25 }} data-testid="side-by-side">

@@ -1,7 +1,7 @@
 import { Box, Typography, useTheme } from '@mui/material';
 import { speedAlong, type GunSample, type PracticeGun } from '@steady-gleam/core/practice';
 
-const [WIDTH, HEIGHT] = [300, 96] as const;
+const [WIDTH, HEIGHT] = [300, 64] as const;
 const BINS = 40;
 
 /** How fast the gun moved along its strokes, over the band of the speed that lays the coat. */

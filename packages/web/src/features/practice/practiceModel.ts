@@ -69,8 +69,7 @@ export function sayCoatSoFar(
       ? `This time: ${before.said.charAt(0).toLowerCase()}${before.said.slice(1)}`
       : `Lay one even coat, ${lesson.panels.length > 1 ? 'over both panels' : 'edge to edge'}.`;
   if (!review.isCovered) return 'Go on: the panel is not covered yet.';
-  if (lesson.passed(review.figures))
-    return habit ? `That is the goal. ${habit.said}` : 'That is the goal: an even coat.';
+  if (lesson.passed(review.figures)) return habit ? 'That is the goal.' : 'That is the goal: an even coat.';
   return habit ? habit.said : 'Not even yet, and no one thing is at fault: lay it again.';
 }
 
