@@ -1,4 +1,4 @@
-import type { Lab } from '@steady-gleam/core/colour';
+import { labOf, type Lab } from '@steady-gleam/core/colour';
 import { D65_10 } from '@steady-gleam/core/colour';
 import { defaultTolerance } from '@steady-gleam/core/finishes';
 import {
@@ -74,7 +74,7 @@ const targetOf = (target: NonNullable<EyeInput['target']>): TargetRead['angles']
   target.map((t) => ({
     incidence: t.incidence,
     aspecular: t.aspecular,
-    lab: t.lab as unknown as Lab,
+    lab: labOf(t.lab),
     tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
   }));
 

@@ -1,6 +1,6 @@
 import { converter } from 'culori';
 import { bankIndex, nearestByScan, nearestFinishes, nearestReadings, type BankReading } from '@steady-gleam/core/bank';
-import { reflectanceToLab, reflectanceToXyz, type Lab } from '@steady-gleam/core/colour';
+import { reflectanceToLab, reflectanceToXyz, labOf } from '@steady-gleam/core/colour';
 import { defaultTolerance, layersOf, STYLES } from '@steady-gleam/core/finishes';
 import { START_SETTINGS, eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
 import { computeMatchMap, factorsToLabs, ladderLabs, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
@@ -171,7 +171,7 @@ const bank = Array.from({ length: 50_000 }, (_, i): BankReading => {
   const base = [20 + 70 * random(), 100 * random() - 50, 100 * random() - 50];
   const angles = views.map((g, k) => ({
     ...g,
-    lab: base.map((v) => v * (0.5 + 0.5 * 0.8 ** k) + random()) as unknown as Lab,
+    lab: labOf(base.map((v) => v * (0.5 + 0.5 * 0.8 ** k) + random())),
   }));
   return {
     id: String(i),

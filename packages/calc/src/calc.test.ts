@@ -1,4 +1,4 @@
-import { D65_10, type Lab } from '@steady-gleam/core/colour';
+import { D65_10, labOf } from '@steady-gleam/core/colour';
 import { defaultTolerance } from '@steady-gleam/core/finishes';
 import { looksOf } from '@steady-gleam/core/jobs';
 import { adviseFirst, answerCard, liveAdvice, liveState, noiseOf, type RungReading } from '@steady-gleam/core/letdown';
@@ -510,7 +510,7 @@ describe('the calculator', () => {
       const film = createFilm();
       const angles = target.map((t) => ({
         ...t,
-        lab: t.lab as unknown as Lab,
+        lab: labOf(t.lab!),
         tolerance: defaultTolerance(t.aspecular),
       }));
       const of = {

@@ -1,6 +1,6 @@
 import type { coatSchema } from './schemas';
 import type { SpectrumInput } from './schemas';
-import type { Lab, Viewing } from '@steady-gleam/core/colour';
+import { labOf, type Viewing } from '@steady-gleam/core/colour';
 import { labToAlbedo } from '@steady-gleam/core/materials';
 import type { Film, FlakeOptics, Flakes, Coat } from '@steady-gleam/core/optics';
 import type { InferType } from 'yup';
@@ -63,7 +63,6 @@ export function toAlbedo(
   ground: { reflectance?: SpectrumInput | undefined; lab?: number[] | undefined },
   viewing: Viewing,
 ): Float64Array {
-  return ground.reflectance === undefined
-    ? labToAlbedo(film, ground.lab as unknown as Lab, viewing)
-    : toSpectrum(ground.reflectance);
+  // A request has one of both: its schema says so.
+  return ground.lab === undefined ? toSpectrum(ground.reflectance!) : labToAlbedo(film, labOf(ground.lab), viewing);
 }

@@ -1,4 +1,4 @@
-import type { Lab } from '@steady-gleam/core/colour';
+import { labOf } from '@steady-gleam/core/colour';
 import { D65_10 } from '@steady-gleam/core/colour';
 import { defaultTolerance, STYLES } from '@steady-gleam/core/finishes';
 import { formulateAll, paretoPourables, pourables, type FormulateInput } from '@steady-gleam/core/formulate';
@@ -34,7 +34,7 @@ export function formulateOf(r: Input, shop: PreparedLibrary) {
     r.dyes?.map(({ id, depth }) => ({ id, name: id, depth: toSpectrum(depth), note: 'as sent' })) ?? library.dyes;
   const target = r.target.map((t) => ({
     ...{ incidence: t.incidence, aspecular: t.aspecular },
-    lab: t.lab as unknown as Lab,
+    lab: labOf(t.lab),
     tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
   }));
   const input: FormulateInput = {

@@ -9,7 +9,7 @@ import {
   reflectanceToXyz,
   xyzToScreen,
   type Illuminant,
-  type Lab,
+  labOf,
   type Observer,
   type Viewing,
 } from '@steady-gleam/core/colour';
@@ -94,7 +94,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     return { xyz, lab, lch: labToLch(lab), ...xyzToScreen(xyz, viewing) };
   },
 
-  difference: (r) => ({ value: DIFFERENCE_FORMULAS[r.formula](r.a as unknown as Lab, r.b as unknown as Lab) }),
+  difference: (r) => ({ value: DIFFERENCE_FORMULAS[r.formula](labOf(r.a), labOf(r.b)) }),
 
   interface: (r) => interfaceReflectance(r.n1, r.n2, r.incidence),
 
@@ -119,7 +119,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     const target: TargetAngle[] = r.target.map((t) => ({
       incidence: t.incidence,
       aspecular: t.aspecular,
-      lab: t.lab as unknown as Lab,
+      lab: labOf(t.lab),
       tolerance: t.tolerance ?? defaultTolerance(t.aspecular),
     }));
     const recipe = { coat: prepareCoat(film, toCoat(r.coat)) };

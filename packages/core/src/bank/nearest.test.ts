@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { Lab } from '../colour/lab';
+import { labOf } from '../colour/lab';
 import { D65_10 } from '../colour/tristimulus';
 import { STYLES } from '../finishes/styles';
 import { nominalTable } from '../letdown/advise';
@@ -33,7 +33,7 @@ function anyBank(seed: number, count: number): BankReading[] {
     const angles = VIEWS.flatMap((_, k): AngleLab[] => {
       if (random() < 0.15) return [];
       const lab = from.map((v, j) => Math.max(j ? -100 : 0, v * fall ** k + (random() - 0.5)));
-      return [{ ...geometry(k), lab: lab as unknown as Lab }];
+      return [{ ...geometry(k), lab: labOf(lab) }];
     });
     return { id: `${i}`, finishId: `f${i % 40}`, cardId: `c${i % 40}`, coats: i, angles };
   });

@@ -18,7 +18,7 @@ export {
   type Viewing,
   type Xyz,
 } from './tristimulus';
-export { xyzToLab, labToXyz, reflectanceToLab, labToLch, type Lab, type Lch } from './lab';
+export { labOf, xyzToLab, labToXyz, reflectanceToLab, labToLch, type Lab, type Lch } from './lab';
 export { de76, de94, de2000, deCmc, DIFFERENCE_FORMULAS, type DifferenceFormula } from './difference';
 export { metamerismIndex } from './metamerism';
 export {

@@ -3,6 +3,9 @@ import { reflectanceToXyz, whitePoint, D65_10, type Viewing, type Xyz } from './
 
 /** CIE L*, a*, b*. L* of bright metallics exceeds 100 near the mirror. */
 export type Lab = readonly [number, number, number];
+
+/** Three figures as a colour; those that are missing are none. */
+export const labOf = (values: readonly number[]): Lab => [values[0] ?? NaN, values[1] ?? NaN, values[2] ?? NaN];
 /** CIE L*, C*ab, hab in degrees 0..360. */
 export type Lch = readonly [number, number, number];
 

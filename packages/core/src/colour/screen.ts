@@ -1,4 +1,4 @@
-import { labToXyz, reflectanceToLab, xyzToLab, type Lab } from './lab';
+import { labToXyz, reflectanceToLab, xyzToLab, labOf, type Lab } from './lab';
 import { spectrumFromLab } from './spectrumFromLab';
 import { whitePoint, D65_10, type Viewing, type Xyz } from './tristimulus';
 
@@ -110,7 +110,7 @@ export const PHOTO_DOUBT = 4;
 export function photoLab(grey: Xyz, sample: Xyz, greyL: number): Lab | null {
   if (grey.some((v) => v > 0.97 || v < 0.01)) return null;
   const y = labToXyz([greyL, 0, 0], [1, 1, 1])[1];
-  const xyz = apply(LINEAR_SRGB_TO_XYZ, [0, 1, 2].map((k) => (sample[k]! / grey[k]!) * y) as unknown as Xyz);
+  const xyz = apply(LINEAR_SRGB_TO_XYZ, labOf([0, 1, 2].map((k) => (sample[k]! / grey[k]!) * y)));
   const twoDegrees = xyzToLab(xyz, SRGB_WHITE);
   const { spectrum, status } = spectrumFromLab(twoDegrees, { illuminant: 'D65', observer: '2' });
   // Brighter than white near the mirror, or beyond what reflects: no spectrum has it, and the figures stand as they are.

@@ -1,4 +1,4 @@
-import type { Lab } from '../colour/lab';
+import { labOf, type Lab } from '../colour/lab';
 import { findGround } from '../materials/grounds';
 import { findMix } from '../materials/mixes';
 import { factorsToLabs, effectCoats } from '../matching/ladder';
@@ -54,7 +54,7 @@ export function demoReadings(
   return spots.flatMap((spot) =>
     angles.map((g, i): Reading => {
       // Half of the stated repeatability is drawn: it is the instrument's own, the rest is placing it.
-      const noisy = labs[i]!.map((v) => round(v + 0.5 * readingNoise(labs[i]!) * normal(random))) as unknown as Lab;
+      const noisy = labOf(labs[i]!.map((v) => round(v + 0.5 * readingNoise(labs[i]!) * normal(random))));
       return { spot, ...g, l: Math.max(0, noisy[0]), a: noisy[1], b: noisy[2] };
     }),
   );

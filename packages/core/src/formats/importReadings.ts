@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import Papa from 'papaparse';
-import { reflectanceToLab, type Lab } from '../colour/lab';
+import { reflectanceToLab, labOf, type Lab } from '../colour/lab';
 import { interpolateTable } from '../colour/spectrum';
 import { decimalIn } from './decimal';
 import { READING_LIMITS as LIMITS, type Reading } from './readings';
@@ -199,7 +199,7 @@ export function parseCgats(text: string, hints: ImportHints = {}): ImportResult 
       line,
       name: name >= 0 ? cells[name]! : '',
       geometry: own ?? overall ?? (name >= 0 ? angleInName(cells[name]!) : null),
-      lab: lab.every((c) => c >= 0) ? (lab.map(number) as unknown as Lab) : null,
+      lab: lab.every((c) => c >= 0) ? labOf(lab.map(number)) : null,
       spectrum: waves.length ? waves.map(([nm, c]) => [nm, number(c)] as const) : null,
     });
   }

@@ -1,5 +1,5 @@
 import { de2000 } from '../colour/difference';
-import type { Lab } from '../colour/lab';
+import { labOf, type Lab } from '../colour/lab';
 import { FEW_WAVELENGTHS, fewWeights } from '../colour/fewWavelengths';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { D65_10 } from '../colour/tristimulus';
@@ -109,7 +109,7 @@ export function createRefiner(input: FormulateInput) {
       const fast = glance(now.from, now.amounts, now.coats);
       const moved = own.map((t, g) => ({
         ...t,
-        lab: [0, 1, 2].map((c) => t.lab[c]! - (labs[g]![c]! - fast[g]![c]!)) as unknown as Lab,
+        lab: labOf(t.lab.map((v, c) => v - (labs[g]![c]! - fast[g]![c]!))),
       }));
       now = nearer({ ...now, labs: fast }, 2, moved, by);
       labs = truly(now.from, now.amounts, now.coats);

@@ -1,4 +1,4 @@
-import { labToXyz, type Lab } from '../colour/lab';
+import { labToXyz, labOf, type Lab } from '../colour/lab';
 import { xyzToLinearSrgb } from '../colour/screen';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { D65_10, reflectanceToXyz, whitePoint, type Xyz } from '../colour/tristimulus';
@@ -107,7 +107,7 @@ export function evenTable(table: Float64Array): Float32Array {
     );
     for (let c = 0; c < EVEN.tilts; c++) {
       const tilt = (c / (EVEN.tilts - 1)) ** 2 * LARGEST_TILT;
-      const xyz = atTilts.map((values) => between(SAMPLE_TILTS, values, tilt)) as unknown as Xyz;
+      const xyz = labOf(atTilts.map((values) => between(SAMPLE_TILTS, values, tilt)));
       out.set(
         xyzToLinearSrgb(xyz).map((v) => Math.max(0, v)),
         (r * EVEN.tilts + c) * 3,

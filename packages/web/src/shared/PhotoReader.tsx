@@ -1,6 +1,6 @@
 import { Box, Button, Slider, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
-import { linearOfByte, photoLab, PHOTO_DOUBT, type Lab, type Xyz } from '@steady-gleam/core/colour';
+import { linearOfByte, photoLab, PHOTO_DOUBT, labOf, type Lab, type Xyz } from '@steady-gleam/core/colour';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { FIGURES } from '../app/theme';
 import { Field } from './Field';
@@ -60,7 +60,7 @@ export function PhotoReader({
         for (let k = 0; k < 3; k++) sum[k]! += linearOfByte(data[i + k]!);
         count++;
       }
-      return sum.map((v) => v / Math.max(1, count)) as unknown as Xyz;
+      return labOf(sum.map((v) => v / Math.max(1, count)));
     };
     setLab(photoLab(mean(marks.grey), mean(marks.sample), numberIn(greyL) || 50));
   }, [bitmap, marks, radius, greyL]);

@@ -1,4 +1,4 @@
-import type { Lab } from '@steady-gleam/core/colour';
+import { labOf } from '@steady-gleam/core/colour';
 import { MOST_COLOURS } from '@steady-gleam/contracts';
 import {
   coloursOf,
@@ -175,7 +175,7 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
       const { factor, off } = await fit(strong, filmUm ?? 9, {
         groundId: String(drawdown['groundId']),
         coats: coats as number,
-        lab: lab as unknown as Lab,
+        lab: labOf(lab),
       });
       if (off > POOR_FIT)
         errors['drawdown.lab'] =

@@ -1,5 +1,5 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
-import type { Lab } from '@steady-gleam/core/colour';
+import { labOf, type Lab } from '@steady-gleam/core/colour';
 import { learnTint, sealerForShade, SEALER_TONES, type SealerMix, type SealerTone } from '@steady-gleam/core/mixing';
 import { createFilm, type Film } from '@steady-gleam/core/optics';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -59,7 +59,7 @@ export function ShadePanel({
   const [trial, setTrial] = useState('');
   const values = library.grounds.filter((g) => g.words !== undefined);
   const lab: Lab | null = typed
-    ? (typed.map(numberIn) as unknown as Lab)
+    ? labOf(typed.map(numberIn))
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
   const wrong = typed && !(lab![0] >= 10 && lab![0] <= 95 && Math.abs(lab![1]) < 70 && Math.abs(lab![2]) < 70);
   const tonesNow: readonly SealerTone[] = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));

@@ -55,6 +55,10 @@ const HOW: Readonly<Record<Moves, string>> = {
   arm: 'An arm lays the coat as it is set below.',
 };
 
+/** For those who wish for less motion what is shown stands there at once. */
+const AT_ONCE = 1e4;
+const isMotionReduced = () => matchMedia('(prefers-reduced-motion: reduce)').matches;
+
 /** The pointer as the gun: a coat is laid, looked at, and laid again. */
 export function GunRoom() {
   const { library } = useLibrary();
@@ -142,7 +146,7 @@ function GunLesson({
     onRest: coats.rest,
   });
   const play = (samples: readonly GunSample[], pace: number) =>
-    playSamples(samples, pace, () => coats.rest(run.samples));
+    playSamples(samples, isMotionReduced() ? AT_ONCE : pace, () => coats.rest(run.samples));
   const answer = sayCoatSoFar(lesson, coats.now?.review ?? null, coats.now?.habit ?? null, coats.before?.habit ?? null);
   const compared = coats.before && coats.now && colours ? [coats.before, coats.now] : [];
   return (
