@@ -127,7 +127,8 @@ From a reading to mixes of what stands on the shop's shelf: two kinds of effect 
    then by the table itself with depth and share beside them.
 3. The nearest of those are worked out with the full model at ten wavelengths and brought nearer by bounded Gauss-Newton steps.
    Where the nearest is still further off than half a dE00, each of its dyes and its ground is exchanged for every other. The last
-   few are brought nearer against the reference tier, the angle that is furthest off counting for more.
+   few are brought nearer against the reference tier: by their worst angle where they come as near as a steady reading repeats, by
+   the sum over the angles where none does, for then the reading has its scatter and the worst angle is where most of it is.
 4. Each is cut to parts of 100 of carrier that a scale shows, in tenths: of every part the step below and above in all combinations,
    looked at again, for every count of coats its colours fit into. What rounding moves by more than 0.3 dE00 is left out, and a can
    that is worth less than 0.1 at the worst angle is not opened. Those no other beats in match, width of the stop window, coats and cans are shown.

@@ -1,4 +1,4 @@
-import { createRefiner, NEAR_ENOUGH, type Refined } from './refine';
+import { createRefiner, NEAR_ENOUGH, REPEATS, type Refined } from './refine';
 import { createScreen, type Candidate } from './screen';
 import type { FormulateInput, Rated } from './shelf';
 
@@ -80,7 +80,10 @@ export function* formulate(input: FormulateInput): Generator<FormulateStep, Rate
     ended.push(rate(refiner.trueUp(at)));
     if (ended.at(-1)!.maxDe < NEAR_ENOUGH) break;
   }
-  return [...ended, ...tried.slice(ended.length).map(rate)].sort((a, b) => a.maxDe - b.maxDe);
+  const all = [...ended, ...tried.slice(ended.length).map(rate)];
+  // Near ones by their worst angle; where none is near, a reading's scatter decides at which angle that is.
+  const by = all.some((m) => m.rmsDe < REPEATS) ? 'maxDe' : 'rmsDe';
+  return all.sort((a, b) => a[by] - b[by]);
 }
 
 /** A mix with another ground, and with each of its dyes exchanged for every other; the amounts stay as a start. */

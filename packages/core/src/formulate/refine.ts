@@ -15,6 +15,8 @@ import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf'
 /** Rounds against the reference tier at most; nearer than this at every angle is as near as anyone sees. */
 const TRUE_ROUNDS = 3;
 export const NEAR_ENOUGH = 0.25;
+/** A mix nearer than this over all angles, CIEDE2000, is as near as a steady reading repeats; ours. */
+export const REPEATS = 0.55;
 
 /** A candidate that is being brought nearer: its amounts over the whole film, pigments first. */
 export interface Refined {
@@ -98,27 +100,26 @@ export function createRefiner(input: FormulateInput) {
     return { from, amounts: answer.x, coats, labs: glance(from, answer.x, coats), off };
   };
 
-  /** The last of it against the reference tier: what the fast one is off by is taken out. */
+  /**
+   * The last of it against the reference tier: what the fast one is off by is taken out. Where a mix comes as near as readings
+   * repeat, its worst angle is brought down, that angle counting for more each time. Where none does, the reading has its scatter,
+   * and the worst angle is where most of that is: then it is the sum over the angles.
+   */
   const trueUp = (at: Refined): Refined => {
-    let labs = truly(at.from, at.amounts, at.coats);
-    let best = { ...at, labs };
-    let worst = scored(labs).maxDe;
-    let now = at;
+    const isNear = at.off < REPEATS;
+    const offOf = (labs: readonly Lab[]) => (isNear ? scored(labs).maxDe : rms(labs, own));
+    let best = { ...at, labs: truly(at.from, at.amounts, at.coats) };
+    let now = best;
     let by = weights;
-    for (let round = 0; round < TRUE_ROUNDS && worst > NEAR_ENOUGH; round++) {
+    for (let round = 0; round < TRUE_ROUNDS && scored(best.labs).maxDe > NEAR_ENOUGH; round++) {
+      const { labs } = now;
       const fast = glance(now.from, now.amounts, now.coats);
-      const moved = own.map((t, g) => ({
-        ...t,
-        lab: labOf(t.lab.map((v, c) => v - (labs[g]![c]! - fast[g]![c]!))),
-      }));
-      now = nearer({ ...now, labs: fast }, 2, moved, by);
-      labs = truly(now.from, now.amounts, now.coats);
-      const { maxDe, differences } = scored(labs);
-      if (maxDe < worst) {
-        worst = maxDe;
-        best = { ...now, labs };
-      }
-      // The angle that is furthest off counts for more the next time.
+      const moved = own.map((t, g) => ({ ...t, lab: labOf(t.lab.map((v, c) => v - (labs[g]![c]! - fast[g]![c]!))) }));
+      const next = nearer({ ...now, labs: fast }, 2, moved, by);
+      now = { ...next, labs: truly(next.from, next.amounts, next.coats) };
+      if (offOf(now.labs) < offOf(best.labs)) best = now;
+      if (!isNear) continue;
+      const { differences } = scored(now.labs);
       const mean = differences.reduce((s, v) => s + v, 0) / differences.length;
       by = by.map((axes, g) =>
         axes.map((v) => v * Math.min(1.6, Math.max(0.7, Math.sqrt(differences[g]! / Math.max(0.05, mean))))),
