@@ -122,6 +122,7 @@ export function pourables(input: FormulateInput, of: Rated, scatter: Scatter = D
   });
 }
 
+/** A rounding that was looked at. */
 interface Tried {
   readonly parts: readonly number[];
   readonly labs: readonly Lab[];
@@ -162,9 +163,9 @@ export function paretoPourables(all: readonly Pourable[]): Pourable[] {
     const [x, y] = [figures(a), figures(b)];
     return x.every((v, i) => v <= y[i]! + 1e-9) && x.some((v, i) => v < y[i]! - 1e-9);
   };
-  // The same cans are one mix, whatever its start: the nearest of them.
-  // What rounding moves too far is shown only where nothing else is there: more is mixed at once then.
+  // What rounding moves too far is shown only where there is nothing else.
   const near = all.filter((p) => p.rounded <= MOVED);
+  // The same cans are one mix, whatever its start: the nearest of them.
   const each = new Map<string, Pourable>();
   for (const p of near.length ? near : all) {
     const key = JSON.stringify([p.groundId, p.coats, p.parts.map(({ id }) => id).sort()]);

@@ -1,4 +1,4 @@
-import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, Slider, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
 import type { PractisedHand } from '@steady-gleam/core/practice';
 import type { FanProfile } from '@steady-gleam/core/spraying';
@@ -7,6 +7,7 @@ import { MeasureField } from '../../shared/MeasureField';
 import { MeasureListField } from '../../shared/MeasureListField';
 import { numberIn } from '../../shared/numberIn';
 import { readPractised } from '../../shared/practised';
+import { Toggles } from '../../shared/Toggles';
 import { useUnits } from '../../shared/units';
 
 /** Scatter from pass to pass; ours. */
@@ -48,13 +49,7 @@ function toggles<T extends string>(
       <Typography variant="h3" component="div" sx={{ mb: 0.5 }}>
         {label}
       </Typography>
-      <ToggleButtonGroup exclusive value={value} aria-label={label} onChange={(_, v: T | null) => v && on(v)}>
-        {(Object.entries(choices) as [T, string][]).map(([id, name]) => (
-          <ToggleButton key={id} value={id} sx={{ px: 1.25 }}>
-            {name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+      <Toggles label={label} value={value} choices={Object.entries(choices) as [T, string][]} onPick={on} />
     </Box>
   );
 }

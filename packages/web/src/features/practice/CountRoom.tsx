@@ -9,7 +9,7 @@ import { TouchingStrip } from '../../shared/TouchingStrip';
 import { useCompute } from '../../worker/useCompute';
 import { keepScore, readPractised } from '../../shared/practised';
 import { coatsOf, sayRound, sayScore } from './countModel';
-import { Toggles } from './Toggles';
+import { Toggles } from '../../shared/Toggles';
 
 const VIEWS = [
   ['0', 'face'],

@@ -33,7 +33,7 @@ import {
   stacksOf,
   type PracticeStack,
 } from './practiceModel';
-import { Toggles } from './Toggles';
+import { Toggles } from '../../shared/Toggles';
 import { useCoats } from './useCoats';
 import { useGun } from './useGun';
 

@@ -8,14 +8,15 @@ export function Toggles<T extends string>({
   onPick,
 }: {
   label: string;
-  value: T;
+  /** Undefined where none of them is. */
+  value: T | undefined;
   choices: readonly (readonly [T, string])[];
   onPick: (v: T) => void;
 }) {
   return (
     <ToggleButtonGroup exclusive value={value} aria-label={label} onChange={(_, v: T | null) => v && onPick(v)}>
       {choices.map(([id, name]) => (
-        <ToggleButton key={id} value={id} sx={{ px: 1.5, whiteSpace: 'nowrap' }}>
+        <ToggleButton key={id} value={id} sx={{ px: 1.25, whiteSpace: 'nowrap' }}>
           {name}
         </ToggleButton>
       ))}
