@@ -1,6 +1,6 @@
 import { de2000, type Lab } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { findGround, type Library } from '@steady-gleam/core/materials';
+import { findGround, type EffectMix, type Library } from '@steady-gleam/core/materials';
 import { interpolateLabs } from '@steady-gleam/core/matching';
 import type { CoatReview, Habit, Lesson, PracticeGun } from '@steady-gleam/core/practice';
 import { STARTING_GUNS, type Gun } from '@steady-gleam/core/products';
@@ -21,16 +21,19 @@ export interface PracticeStack {
   readonly name: string;
 }
 
-/** Candy first: there stripes are seen best. */
+/** Mixes that are seen to the full count, a clear dye over flakes first: there stripes are seen best. */
 export function stacksOf(library: Library): PracticeStack[] {
+  const showsStripes = (m: EffectMix) =>
+    !m.flakes.length && !FAMILIES[m.family].patches && !!groundOf(m, library).flakes;
   return library.systems
     .filter((m) => FAMILIES[m.family].wanted === 'colour')
-    .sort((a, b) => Number(b.family === 'candy') - Number(a.family === 'candy'))
+    .sort((a, b) => Number(showsStripes(b)) - Number(showsStripes(a)))
     .map((m) => {
-      const { groundId } = FAMILIES[m.family].start;
-      return { mixId: m.id, groundId, name: `${m.name} over ${findGround(groundId, library.grounds).name}` };
+      const ground = groundOf(m, library);
+      return { mixId: m.id, groundId: ground.id, name: `${m.name} over ${ground.name}` };
     });
 }
+const groundOf = (m: EffectMix, library: Library) => findGround(FAMILIES[m.family].start.groundId, library.grounds);
 
 /** Guns of the shop that a panel can be sprayed with; those a shop starts with while it knows none. */
 export function practiceGuns(guns: readonly Gun[] | undefined): readonly Gun[] {
