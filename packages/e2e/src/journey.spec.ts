@@ -188,7 +188,7 @@ test('a second server on the same data folder is refused with a clear sentence',
   await expect(startServer(folder, 4722)).rejects.toThrow(/already using the data folder/);
 });
 
-test('unknown addresses and a server that is away are said, not shown as blanks', async ({ page }) => {
+test('unknown addresses and a server that is away are said, not shown as blanks', async ({ page, browser }) => {
   await page.goto(`${server.address}/jobs/00000000-0000-4000-8000-000000000000/map`);
   await expect(page.getByText('This job is not here.')).toBeVisible();
   await page.goto(`${server.address}/nowhere/at/all`);
@@ -196,9 +196,10 @@ test('unknown addresses and a server that is away are said, not shown as blanks'
   await page.route(/\/api\/jobs\?/, (route) => route.abort());
   await page.goto(server.address);
   await expect(page.getByText('The jobs could not be opened.')).toBeVisible({ timeout: 15_000 });
-  await page.route('**/api/materials', (route) => route.abort());
-  // A device that knows the materials would go on with those.
-  await page.evaluate(() => indexedDB.deleteDatabase('steady-gleam-known'));
-  await page.reload();
-  await expect(page.getByText('The materials could not be opened.')).toBeVisible({ timeout: 15_000 });
+  // A device that knows the materials would go on with those; this one knows nothing yet.
+  const stranger = await (await browser.newContext()).newPage();
+  await stranger.route('**/api/materials', (route) => route.abort());
+  await stranger.goto(server.address);
+  await expect(stranger.getByText('The materials could not be opened.')).toBeVisible({ timeout: 15_000 });
+  await stranger.context().close();
 });
