@@ -86,6 +86,23 @@ test('a reading without any mix becomes a job with one: found on the shelf, roun
     expect(taken.job.mixId).toMatch(/^[0-9a-f-]{36}$/);
     expect(taken.job.pick).not.toBeNull();
   });
+  await test.step('a job of which something was sprayed keeps its mix: what is found begins another', async () => {
+    const list = (await (await page.request.get(`${server.address}/api/jobs?words=shell+7`)).json()) as {
+      rows: { id: string }[];
+    };
+    const shelved = async () =>
+      ((await (await page.request.get(`${server.address}/api/materials`)).json()) as unknown[]).length;
+    const before = await shelved();
+    await page.goto(`${server.address}/jobs/${list.rows[0]!.id}/find`);
+    await expect(page.getByText('so it keeps it: a mix that is found begins a job of its own')).toBeVisible();
+    await expect(answer(page)).toContainText(/^Found|^Nothing on this shelf/, { timeout: 60_000 });
+    await expect(page.getByRole('button', { name: 'Take this mix' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Begin a job with it' }).first().click();
+    await page.getByLabel('Piece').fill('Dodgem shell 8');
+    await page.getByRole('button', { name: 'To the map' }).click();
+    await expect(page).toHaveURL(/\/map$/);
+    expect(await shelved()).toBe(before + 1);
+  });
   // A family of dyes alone is looked for without flakes.
   await page.goto(`${server.address}/find`);
   await page.getByLabel('Family').selectOption({ label: FAMILIES[FAMILY_IDS[1]!].name });

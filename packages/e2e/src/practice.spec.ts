@@ -58,8 +58,8 @@ test('an apprentice lays a candy panel badly, is told the one thing, lays it aga
     `(() => { const f = window.frames_.slice(2).sort((a, b) => a - b); return f[Math.floor(f.length * 0.95)]; })()`,
   );
   console.log(`practice: frame p95 ${Number(p95).toFixed(1)} ms`);
-  // A machine that does other things besides drops some; by itself it is under 20 ms.
-  expect(p95).toBeLessThan(50);
+  // By itself it is under 20 ms; where other journeys run beside it one frame may be lost.
+  expect(p95).toBeLessThan(34);
   await expect(answer(page)).toHaveText(/^Overlap \d+ %, too little: aim at the rim of the last pass\.$/);
   await expect(page.getByTestId('habit')).toContainText('One thing first: At 50 % the passes lie 12.5 cm apart');
   expect(await red(page, 120, 70)).not.toEqual(bare);

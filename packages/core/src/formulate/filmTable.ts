@@ -46,7 +46,7 @@ export function readDepths(depths: ArrayLike<number>, into: Reading): Reading {
   return into;
 }
 
-/** What is seen at an angle through a dye, by channel; `share` of the first kind and the rest of the second, `tau` in all. */
+/** Adds what is seen at an angle through a dye to `out`, by channel, times a weight; `tau` of flakes in all. */
 export function seenOf(
   table: readonly (readonly Float64Array[])[],
   tau: number,

@@ -4,10 +4,11 @@ import type { FormulateInput, Rated } from './shelf';
 
 /** Candidates that are worked out with the full model. */
 const TRIED = 110;
-/** How many of them are brought nearer after that, and in how many rounds. */
+/** How many of them are brought nearer after that, and in how many rounds; the last ones further. */
+const [FURTHER, FURTHER_ROUNDS] = [16, 5] as const;
 const NARROWED = [
   [50, 1],
-  [16, 5],
+  [FURTHER, FURTHER_ROUNDS],
 ] as const;
 /** The nearest of all, against the reference tier, until one is as near as anyone sees. */
 const TO_THE_END = 5;
@@ -72,7 +73,9 @@ export function* formulate(input: FormulateInput): Generator<FormulateStep, Rate
       .flatMap((at) => exchanges(shelf, at))
       .map((c) => refiner.nearer(refiner.begin(c, NOMINAL), 2))
       .sort(least);
-    tried = distinct([...tried, ...others.slice(0, 16).map((at) => refiner.nearer(at, 5))].sort(least));
+    tried = distinct(
+      [...tried, ...others.slice(0, FURTHER).map((at) => refiner.nearer(at, FURTHER_ROUNDS))].sort(least),
+    );
   }
   yield { done: 0.9, best: tried[0] ? rate(tried[0]) : null };
   const ended: Rated[] = [];

@@ -7,6 +7,8 @@ import { handOfPasses, passesOf, type PassRow, type PractisedHand } from './pass
 export interface CoatReview {
   readonly figures: CoatFigures;
   readonly rows: readonly PassRow[];
+  /** Of the whole panel, coats; see {@link Sheet}. */
+  readonly film: Float64Array;
   readonly hand: PractisedHand | null;
   /** Its passes go from the upper edge to the lower one: only then is there something to say of it. */
   readonly isCovered: boolean;
@@ -31,7 +33,8 @@ export function lessonSheet(lesson: Lesson): Sheet {
   return sheet;
 }
 
-export function figuresOf(sheet: Sheet, lesson: Lesson, rows: readonly PassRow[], seconds: number): CoatFigures {
+/** @param sheet of the lesson, the coat laid on it @param rows its passes */
+export function figuresOf(sheet: Sheet, lesson: Lesson, rows: readonly PassRow[]): CoatFigures {
   const { columns, rows: lines, film, cellCm, widthCm } = sheet;
   const byColumn = new Float64Array(columns);
   const byLine = new Float64Array(lines);
@@ -56,19 +59,15 @@ export function figuresOf(sheet: Sheet, lesson: Lesson, rows: readonly PassRow[]
   };
   const all = meanWhere(() => true);
   const inMiddle = Math.max(1e-9, byLine.reduce((s, v) => s + v, 0) / lines);
-  const spread = (of: Float64Array, mean: number) => {
-    const { crest, trough } = crestAndTrough(of);
-    return mean > 1e-9 ? (crest - trough) / mean : 0;
-  };
+  const { crest, trough } = crestAndTrough(byLine);
   const laid = all * widthCm * sheet.heightCm;
   return {
     film: all,
-    unevenness: spread(film, all),
-    across: spread(byLine, inMiddle),
+    across: inMiddle > 1e-9 ? (crest - trough) / inMiddle : 0,
     edges: [meanWhere((x) => x < EDGE_STRIP) / inMiddle, meanWhere((x) => x > widthCm - EDGE_STRIP) / inMiddle],
     gap: gaps.length ? meanWhere((x) => gaps.some((g) => Math.abs(x - g) < BREAK_STRIP)) / inMiddle : null,
     beyond: laid + sheet.beyond > 0 ? sheet.beyond / (laid + sheet.beyond) : 0,
-    ...{ passes: rows.length, seconds },
+    passes: rows.length,
   };
 }
 
@@ -90,15 +89,13 @@ export function faultOf({ across, edges, gap, film }: CoatFigures): number {
 export function reviewCoat(samples: readonly GunSample[], gun: PracticeGun, lesson: Lesson): CoatReview {
   const rows = passesOf(samples, widthOf(lesson));
   const sheet = layAll(lessonSheet(lesson), gun, samples);
-  const began = samples.find((s) => s.on)?.t ?? 0;
-  const figures = figuresOf(sheet, lesson, rows, (samples.at(-1)?.t ?? began) - began);
+  const figures = figuresOf(sheet, lesson, rows);
   const lines = rows.map((r) => r.y);
   const isCovered =
     rows.length > 2 && Math.min(...lines) <= gun.fanCm / 2 && Math.max(...lines) >= lesson.heightCm - gun.fanCm / 2;
   return {
-    figures,
-    rows,
-    isCovered,
+    ...{ figures, rows, isCovered },
+    film: sheet.film,
     hand: handOfPasses(rows, gun),
     points: Math.round(100 * Math.exp(-faultOf(figures) / 2)),
   };

@@ -159,7 +159,7 @@ export function firstHabit(review: CoatReview, gun: PracticeGun, lesson: Lesson)
   const { rows } = review;
   if (!rows.length || faultOf(review.figures) < FINE) return null;
   const faultLaid = (of: readonly PassRow[]) =>
-    faultOf(figuresOf(layAll(lessonSheet(lesson), gun, samplesOf(of, lesson)), lesson, of, 0));
+    faultOf(figuresOf(layAll(lessonSheet(lesson), gun, samplesOf(of, lesson)), lesson, of));
   const now = faultLaid(rows);
   const best = HABITS.map((id) => ({ id, gain: now - faultLaid(mended(id, rows, gun, lesson)) })).reduce((a, b) =>
     b.gain > a.gain ? b : a,

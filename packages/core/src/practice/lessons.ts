@@ -5,8 +5,7 @@ export type LessonId = (typeof LESSON_IDS)[number];
 export interface CoatFigures {
   /** Mean over the panel. */
   readonly film: number;
-  /** Crest to trough of the whole panel, and of the lines across the passes alone, against the mean. */
-  readonly unevenness: number;
+  /** Crest to trough of the lines across the passes, against the middle. */
   readonly across: number;
   /** Film along the left and right edge against the middle. */
   readonly edges: readonly [number, number];
@@ -15,7 +14,6 @@ export interface CoatFigures {
   /** Share of what left the gun and would have landed that went past the panel. */
   readonly beyond: number;
   readonly passes: number;
-  readonly seconds: number;
 }
 
 /** What is laid in a lesson, and when it is learned. */

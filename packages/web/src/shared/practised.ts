@@ -1,3 +1,4 @@
+import type { PassSettings } from '@steady-gleam/contracts';
 import type { GunSample, LessonId, PractisedHand } from '@steady-gleam/core/practice';
 import { array, boolean, number, object } from 'yup';
 
@@ -77,3 +78,20 @@ export function keepCoat(lesson: LessonId, samples: readonly GunSample[], hand: 
 }
 
 export const forgetPractised = (): void => localStorage.removeItem(KEPT);
+
+/** Overlaps that passes can be laid with. */
+export const [LEAST_OVERLAP, MOST_OVERLAP] = [0.2, 0.85] as const;
+
+/** A hand that was practised, as a first guess for passes; null while there is none. */
+export function practisedHand(
+  hand: PractisedHand | null,
+): Pick<PassSettings, 'overlap' | 'speedSd' | 'distanceSd' | 'aimSdCm'> | null {
+  if (!hand) return null;
+  const most = (v: number, limit: number) => Number(Math.min(limit, v).toFixed(3));
+  return {
+    overlap: Number(Math.min(MOST_OVERLAP, Math.max(LEAST_OVERLAP, hand.overlap)).toFixed(2)),
+    speedSd: most(hand.speedSd, 0.5),
+    distanceSd: most(hand.distanceSd, 0.5),
+    aimSdCm: most(hand.aimSdCm, 10),
+  };
+}

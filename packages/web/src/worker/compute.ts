@@ -310,9 +310,9 @@ const STRIPE_SEEDS = Array.from({ length: 15 }, (_, i) => 7 + i);
 const DRAW_CM = 0.6;
 /** Places of a stripe picture. */
 const STRIPE_COLUMNS = 260;
+const STRIPE_ROWS = 150;
 /** Films of a practice panel that are looked at; colours run on between them. */
 const PRACTICE_STEPS = 64;
-const STRIPE_ROWS = 150;
 /** Of the five angles: face is 15 degrees from the mirror, flop 110. */
 const FACE = 0;
 const FLOP = 4;

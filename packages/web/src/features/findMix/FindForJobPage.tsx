@@ -9,10 +9,12 @@ import { Bench } from '../../shared/Bench';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
+import { newId } from '../../shared/newId';
 import { changeJob, useJob } from '../../shared/useJob';
 import { FoundMixes } from './FoundMixes';
+import { BeginJob } from './BeginJob';
 import { askOf, isFound, saySearch } from './findModel';
-import { keepFound } from './keepFound';
+import { withFound } from './keepFound';
 import { useFormulate } from './useFormulate';
 
 /** Mixes of the shelf for what a job has to match, however that was read: one becomes the finish's mix. */
@@ -23,6 +25,8 @@ export function FindForJobPage() {
   const search = useFormulate();
   const { start } = search;
   const target = targetOf(set, detail);
+  // What a card or a coat was sprayed of keeps its mix.
+  const isSprayed = detail.card !== null || detail.events.some((e) => e.kind === 'sprayed');
   const can = target.length > 0 && isFound(job.family, library);
   const key = can ? JSON.stringify(askOf(job.family, target, library)) : null;
   const look = () => start(askOf(job.family, target, library));
@@ -54,8 +58,9 @@ export function FindForJobPage() {
             />
           ) : null}
           <Typography>
-            A mix that is taken stands under Materials from then on, and on the map of this job with its ground and
-            count.
+            {isSprayed
+              ? 'Something of this job’s own mix was sprayed already, so it keeps it: a mix that is found begins a job of its own, with the same target.'
+              : 'A mix that is taken stands under Materials from then on, and on the map of this job with its ground and count.'}
           </Typography>
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             Mix half of the colours first, and spray a card: the card has the last word.
@@ -75,7 +80,13 @@ export function FindForJobPage() {
               Look again
             </Button>
           }
-          action={(mix) => <TakeMix mix={mix} finishId={about} />}
+          action={(mix) =>
+            isSprayed ? (
+              <BeginJob mix={mix} family={job.family} read={{ ...set!, id: newId(), objectId: null }} />
+            ) : (
+              <TakeMix mix={mix} finishId={about} />
+            )
+          }
         />
       ) : null}
     </Bench>
@@ -90,8 +101,9 @@ function TakeMix({ mix, finishId }: { mix: Pourable; finishId: string | undefine
   const client = useQueryClient();
   const take = useMutation({
     mutationFn: async () => {
-      const { mixId, pick } = await keepFound(job.family, mix, library, job.piece);
-      await changeJob(job.id, { version: job.version, mixId, pick, ...(finishId ? { finishId } : {}) });
+      await withFound({ family: job.family, mix, library, piece: job.piece }, ({ mixId, pick }) =>
+        changeJob(job.id, { version: job.version, mixId, pick, ...(finishId ? { finishId } : {}) }),
+      );
     },
     onSuccess: async () => {
       await client.invalidateQueries();

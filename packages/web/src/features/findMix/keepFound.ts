@@ -6,16 +6,33 @@ import { call } from '../../shared/apiClient';
 import { newId } from '../../shared/newId';
 import { familyAsks, systemOf } from './findModel';
 
-/** Puts a mix that was found on the shop's shelf. @returns its id, and where on the map it was found @throws ApiFailure */
-export async function keepFound(
-  family: FinishFamily,
-  mix: Pourable,
-  library: Library,
-  piece: string,
-): Promise<{ readonly mixId: string; readonly pick: Recipe }> {
+/** A mix on the shop's shelf, and where on the map it was found. */
+export interface KeptMix {
+  readonly mixId: string;
+  readonly pick: Recipe;
+}
+
+/**
+ * Puts a mix that was found on the shop's shelf and uses it. Where that is refused it is taken off the shelf again.
+ * @throws ApiFailure
+ */
+export async function withFound<T>(
+  { family, mix, library, piece }: { family: FinishFamily; mix: Pourable; library: Library; piece: string },
+  withIt: (kept: KeptMix) => Promise<T>,
+): Promise<T> {
   const of = familyAsks(family, library);
   const mixId = newId();
   const material = systemOf(mixId, `Mix for ${piece}`.slice(0, 60), family, mix, of);
-  await call(materialsApi.put, { params: { id: mixId }, body: { version: 0, material } as never });
-  return { mixId, pick: { groundId: mix.groundId, strength: 1, style: of.style, coats: mix.coats, controlCoats: 0 } };
+  const { version } = await call(materialsApi.put, {
+    params: { id: mixId },
+    body: { version: 0, material } as never,
+  });
+  try {
+    const pick = { groundId: mix.groundId, strength: 1, style: of.style, coats: mix.coats, controlCoats: 0 };
+    return await withIt({ mixId, pick });
+  } catch (error) {
+    // What a job uses by now stays.
+    await call(materialsApi.remove, { params: { id: mixId }, body: { version } }).catch(() => undefined);
+    throw error;
+  }
 }

@@ -1,12 +1,11 @@
 import { Box, Slider, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
-import type { PractisedHand } from '@steady-gleam/core/practice';
 import type { FanProfile } from '@steady-gleam/core/spraying';
 import { useState, type ReactNode } from 'react';
 import { MeasureField } from '../../shared/MeasureField';
 import { MeasureListField } from '../../shared/MeasureListField';
 import { numberIn } from '../../shared/numberIn';
-import { readPractised } from '../../shared/practised';
+import { LEAST_OVERLAP, MOST_OVERLAP, practisedHand, readPractised } from '../../shared/practised';
 import { Toggles } from '../../shared/Toggles';
 import { useUnits } from '../../shared/units';
 
@@ -19,23 +18,6 @@ export const HANDS = {
 /** The hand whose scatter the settings have; undefined for a measured one. */
 export const handOf = (s: PassSettings): keyof typeof HANDS | undefined =>
   (Object.keys(HANDS) as (keyof typeof HANDS)[]).find((h) => HANDS[h].speedSd === s.speedSd);
-
-/** Overlaps that passes can be laid with. */
-const [LEAST_OVERLAP, MOST_OVERLAP] = [0.2, 0.85] as const;
-
-/** A hand that was practised, as a first guess for passes; null while there is none. */
-export function practisedHand(
-  hand: PractisedHand | null,
-): Pick<PassSettings, 'overlap' | 'speedSd' | 'distanceSd' | 'aimSdCm'> | null {
-  if (!hand) return null;
-  const most = (v: number, limit: number) => Number(Math.min(limit, v).toFixed(3));
-  return {
-    overlap: Number(Math.min(MOST_OVERLAP, Math.max(LEAST_OVERLAP, hand.overlap)).toFixed(2)),
-    speedSd: most(hand.speedSd, 0.5),
-    distanceSd: most(hand.distanceSd, 0.5),
-    aimSdCm: most(hand.aimSdCm, 10),
-  };
-}
 
 /** A choice of a few, under its name. */
 function toggles<T extends string>(

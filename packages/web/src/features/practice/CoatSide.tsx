@@ -1,6 +1,6 @@
 import { Box, Button, ButtonBase, Typography, useTheme } from '@mui/material';
 import type { Lab } from '@steady-gleam/core/colour';
-import { layAll, lessonSheet, widthOf, type Lesson, type PracticeGun } from '@steady-gleam/core/practice';
+import { widthOf, type Lesson, type PracticeGun } from '@steady-gleam/core/practice';
 import { useMemo, useState, type ReactNode } from 'react';
 import { FigureRows } from './FigureRows';
 import { forgetPractised, readPractised } from '../../shared/practised';
@@ -37,13 +37,13 @@ export function CoatSide({
   const { now, base, number } = coats;
   const seen = useMemo(() => {
     if (!now || !look) return null;
-    const { film } = layAll(lessonSheet(lesson), gun, now.samples);
+    const { film } = now.review;
     return stripesSeen(
       base.map((v, i) => v + film[i]!),
       look,
       MOST_FILM,
     );
-  }, [now, look, base, lesson, gun]);
+  }, [now, look, base]);
   const [forgotten, setForgotten] = useState(false);
   const isLaid = !!now?.review.rows.length;
   const isGoal = isLaid && now.review.isCovered && lesson.passed(now.review.figures);
@@ -56,7 +56,7 @@ export function CoatSide({
         <>
           <FigureRows rows={figureRows(now.review, seen)} />
           <SpeedPicture samples={now.samples} gun={gun} widthCm={widthOf(lesson)} />
-          {now.habit && now.review.isCovered ? (
+          {now.habit ? (
             <Box
               sx={{ borderLeft: `4px solid ${tones.ink}`, pl: 1.25, fontSize: 15, lineHeight: 1.35 }}
               data-testid="habit"

@@ -10,12 +10,7 @@ import { useCompute } from '../../worker/useCompute';
 import { keepScore, readPractised } from '../../shared/practised';
 import { coatsOf, sayRound, sayScore } from './countModel';
 import { Toggles } from '../../shared/Toggles';
-
-const VIEWS = [
-  ['0', 'face'],
-  ['2', '45°'],
-  ['4', 'flop'],
-] as const;
+import { VIEWS, type View } from './views';
 
 /** A simulated painter's card, rung by rung: say when to stop, then see the truth. */
 export function CountRoom() {
@@ -34,7 +29,7 @@ function CountCard({ round, onNext }: { round: CountRound; onNext: () => void })
   const { library } = useLibrary();
   const [at, setAt] = useState(0);
   const [said, setSaid] = useState<number | null>(null);
-  const [view, setView] = useState<(typeof VIEWS)[number][0]>('2');
+  const [view, setView] = useState<View>('2');
   const [light, setLight] = useState('0');
   const g = Number(view);
   const lit = round.lights[Number(light)]!;

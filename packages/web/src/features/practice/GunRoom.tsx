@@ -34,14 +34,10 @@ import {
   type PracticeStack,
 } from './practiceModel';
 import { Toggles } from '../../shared/Toggles';
+import { VIEWS, type View } from './views';
 import { useCoats } from './useCoats';
 import { useGun } from './useGun';
 
-const VIEWS = [
-  ['0', 'face'],
-  ['2', '45°'],
-  ['4', 'flop'],
-] as const;
 const MOVED_BY: readonly (readonly [Moves, string])[] = [
   ['hand', 'hand'],
   ['steadied', 'steadied'],
@@ -122,7 +118,7 @@ function GunLesson({
   choices: React.ReactNode;
   lessons: React.ReactNode;
 }) {
-  const [view, setView] = useState<(typeof VIEWS)[number][0]>('0');
+  const [view, setView] = useState<View>('0');
   const [moves, setMoves] = useState<Moves>('hand');
   const [hasGhost, setHasGhost] = useState(false);
   const coats = useCoats(lesson, gun);
@@ -218,8 +214,8 @@ function GunLesson({
           {compared.map((coat, i) => (
             <PanelThumb
               key={i}
-              {...{ lesson, gun, colours }}
-              samples={coat.samples}
+              {...{ lesson, colours }}
+              film={coat.review.film}
               base={coats.base}
               title={i ? 'Now' : 'Before'}
               said={`${coat.review.points} points, ${Math.round(100 * coat.review.figures.across)} % crest to trough`}

@@ -1,5 +1,5 @@
 import { exposureFor, labToScreen, type Lab } from '@steady-gleam/core/colour';
-import type { Patch, Sheet } from '@steady-gleam/core/practice';
+import type { Patch } from '@steady-gleam/core/practice';
 
 /** Steps of the table of colours. */
 const STEPS = 2048;
@@ -26,10 +26,10 @@ export function filmColours(look: readonly (readonly Lab[])[], angle: number, mo
   return { most, pixels };
 }
 
-/** A canvas that shows the film of earlier coats with that of a sheet over it. */
+/** A canvas that shows the film of earlier coats with that of the coat over it. */
 export interface PanelPaint {
   /** Draws a part, or all of it. */
-  readonly draw: (base: Float64Array, sheet: Sheet, colours: FilmColours, patch?: Patch) => void;
+  readonly draw: (base: Float64Array, film: Float64Array, colours: FilmColours, patch?: Patch) => void;
 }
 
 export function createPanelPaint(canvas: HTMLCanvasElement, columns: number, rows: number): PanelPaint {
@@ -39,8 +39,7 @@ export function createPanelPaint(canvas: HTMLCanvasElement, columns: number, row
   const image = ink.createImageData(columns, rows);
   const out = new Uint32Array(image.data.buffer);
   return {
-    draw: (base, sheet, { most, pixels }, patch = { left: 0, top: 0, right: columns, bottom: rows }) => {
-      const { film } = sheet;
+    draw: (base, film, { most, pixels }, patch = { left: 0, top: 0, right: columns, bottom: rows }) => {
       const scale = (STEPS - 1) / most;
       for (let j = patch.top; j < patch.bottom; j++)
         for (let i = patch.left; i < patch.right; i++) {

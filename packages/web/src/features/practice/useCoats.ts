@@ -1,6 +1,5 @@
 import {
   firstHabit,
-  layAll,
   lessonSheet,
   reviewCoat,
   type CoatReview,
@@ -56,7 +55,8 @@ export function useCoats(lesson: Lesson, gun: PracticeGun): Coats {
     ...{ number, base, now, before, ghost },
     rest: (samples) => {
       const review = reviewCoat(samples, gun, lesson);
-      setNow({ samples: [...samples], review, habit: firstHabit(review, gun, lesson) });
+      // Half a panel has no habit yet.
+      setNow({ samples: [...samples], review, habit: review.isCovered ? firstHabit(review, gun, lesson) : null });
     },
     again: () => {
       if (isLaid(now)) {
@@ -68,7 +68,7 @@ export function useCoats(lesson: Lesson, gun: PracticeGun): Coats {
     next: () => {
       if (!isLaid(now)) return;
       keep(now);
-      const { film } = layAll(lessonSheet(lesson), gun, now.samples);
+      const { film } = now.review;
       setBase(base.map((v, i) => v + film[i]!));
       setNumber(number + 1);
       setNow(null);

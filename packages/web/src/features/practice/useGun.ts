@@ -66,7 +66,7 @@ export function useGun(input: GunStageInput) {
   useEffect(() => () => clearTimeout(waiting.current), [run]);
   const redraw = useCallback(() => {
     const { colours: c, base: b } = now.current;
-    if (c) paint.current?.draw(b, run.sheet, c);
+    if (c) paint.current?.draw(b, run.sheet.film, c);
   }, [run]);
   useEffect(() => {
     paint.current = createPanelPaint(canvas.current!, run.sheet.columns, run.sheet.rows);
@@ -78,7 +78,7 @@ export function useGun(input: GunStageInput) {
     const step = (ms: number) => {
       const patch = run.step(ms);
       const { base: b, colours: c, ghost: other } = now.current;
-      if (patch && c) paint.current?.draw(b, run.sheet, c, patch);
+      if (patch && c) paint.current?.draw(b, run.sheet.film, c, patch);
       const t = run.clock(ms);
       place(mark.current, box.current, run.held, run);
       place(ghost.current, box.current, other && t !== null ? gunAt(other, t) : null, run);
@@ -115,13 +115,15 @@ export function useGun(input: GunStageInput) {
   }, [run, rest]);
 
   return {
-    ...{ box, canvas, mark, ghost, run, redraw },
+    ...{ box, canvas, mark, ghost, run },
     handlers: usePointers(box, run, rest, colours !== null),
     wipe: () => {
+      clearTimeout(waiting.current);
       run.wipe();
       redraw();
     },
     play: (of: readonly GunSample[], pace: number, onEnd: () => void) => {
+      clearTimeout(waiting.current);
       run.play(of, pace, performance.now(), onEnd);
       redraw();
     },
