@@ -99,7 +99,7 @@ const VIEWS: readonly View[] = [
   { name: 'match-map', path: `/jobs/${job(5)}/map?angle=25`, ready: '[role=grid]' },
   {
     name: 'find-the-mix',
-    path: `/jobs/${job(3)}/find`,
+    path: `/jobs/${job(5)}/find`,
     ready: '[aria-label=Mixes] li',
   },
   { name: 'sample', path: `/jobs/${job(5)}/sample`, ready: '[data-drawn]' },

@@ -111,7 +111,7 @@ function MixRow({ mix, target, action }: { mix: Pourable; target: readonly Targe
           </li>
           {mix.parts.map((p) => (
             <li key={p.id}>
-              <b>{p.parts}</b>
+              <b>{p.parts.toFixed(1)}</b>
               {nameOf(p.id).toLowerCase()}
             </li>
           ))}
