@@ -70,9 +70,13 @@ describe('what a search says', () => {
       why: '40 % of the shelf was looked at.',
     });
     expect(saySearch({ step: null, found: null }, target, library).answer).toBe('The search was stopped.');
-    expect(sayFound(mix, target, library).answer).toBe('Found: 3 coats over bright white, within 0.3 dE00 at every angle.');
+    expect(sayFound(mix, target, library).answer).toBe(
+      'Found: 3 coats over bright white, within 0.3 dE00 at every angle.',
+    );
     const far = { ...mix, labs: [[60, 5, 30] as const], maxDe: 14.2, toleranceRatio: 9 };
-    expect(sayFound(far, target, library).answer).toMatch(/^Nothing on this shelf reaches it; 3 coats over bright white come/);
+    expect(sayFound(far, target, library).answer).toMatch(
+      /^Nothing on this shelf reaches it; 3 coats over bright white come/,
+    );
     expect(sayFound(far, target, library).why).toMatch(/^At 45° what is missing is .+\./);
     expect(sayFound(undefined, target, library).answer).toBe('Nothing on this shelf comes near.');
   });
