@@ -3,7 +3,15 @@ import { bankIndex, nearestByScan, nearestFinishes, nearestReadings, type BankRe
 import { reflectanceToLab, reflectanceToXyz, labOf } from '@steady-gleam/core/colour';
 import { defaultTolerance, layersOf, STYLES } from '@steady-gleam/core/finishes';
 import { START_SETTINGS, eventOf, jobState, laidOf, planJob, type SpraySettings } from '@steady-gleam/core/jobs';
-import { computeMatchMap, factorsToLabs, ladderLabs, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
+import {
+  computeMatchMap,
+  computeMovingRows,
+  effectCoats,
+  factorsToLabs,
+  ladderLabs,
+  mapCounts,
+  type TargetAngle,
+} from '@steady-gleam/core/matching';
 import { prepareLibrary, findGround, findMix, GROUNDS, mixCoat } from '@steady-gleam/core/materials';
 import { createRandom } from '@steady-gleam/core/numeric';
 import {
@@ -87,7 +95,13 @@ const redraw = () => {
     target,
   );
 };
+const moved = () => {
+  strength = strength > 1.5 ? 0.8 : strength + 0.013;
+  const coat = shop.coat(findMix('lagoon-pearl'), strength);
+  computeMovingRows(shop.movingModel(FIVE_ANGLES), shop.grounds(), { ...recipe, coat }, counts, target);
+};
 const { alone } = race(80, { alone: redraw });
+const moving = race(60, { whole: redraw, moved });
 const maps = race(15, {
   map: redraw,
   oneByOne: () => {
@@ -97,6 +111,14 @@ const maps = race(15, {
 say(
   `map of ${GROUNDS.length} x ${counts.length} cells at five angles: median ${alone.toFixed(0)} ms (wanted at most 40), ${(maps.oneByOne / maps.map).toFixed(1)} times faster than its cells one by one`,
 );
+
+const cells = () => {
+  for (const g of shop.grounds())
+    for (const n of counts) evaluateReference(mapModel.optics, g, [...g.coats, ...effectCoats(recipe, n)]);
+};
+const tiers = race(1, { cells, fast: redraw });
+say(`the same cells by the reference tier: ${(tiers.cells / tiers.fast).toFixed(0)} times a map (wanted at least 400)`);
+say(`map while a slider moves / whole map: ${(moving.moved / moving.whole).toFixed(2)} (wanted at most 0.45)`);
 
 const mixed = (flakes: readonly string[]) =>
   shop.coat({ ...findMix('lagoon-pearl'), flakes: flakes.map((pigmentId) => ({ pigmentId, cover: 0.2 })) }, 1);

@@ -133,6 +133,9 @@ From a reading to mixes of what stands on the shop's shelf: two kinds of effect 
    looked at again, for every count of coats its colours fit into. What rounding moves by more than 0.3 dE00 is left out, and a can
    that is worth less than 0.1 at the worst angle is not opened. Those no other beats in match, width of the stop window, coats and cans are shown.
 
+Differences count by what is seen of them (CIEDE2000) and by how surely they were read: a reading scatters by 0.3 + 0.01 L* on an axis,
+so bright angles say less. Two parts of the second to one of the first found hidden mixes most often, clean and noisy together.
+
 The best so far stands on the screen from the first second; it can be stopped at any ground.
 
 ## How good

@@ -1,5 +1,5 @@
 import './locale';
-import { number, object, string } from 'yup';
+import { lazy, number, object, string, type Schema } from 'yup';
 
 /** A figure within bounds, each with its sentence. @param unit said with the bounds, with a space before it. */
 export const figure = (label: string, lo: number, hi: number, unit = '') =>
@@ -44,3 +44,14 @@ export const versionOrNew = number().integer().min(0).max(MOST_INTEGER).required
 export const withVersion = { version: versionOrNew };
 /** Body of a removal. */
 export const removal = object({ version }).noUnknown();
+
+/**
+ * An object whose keys are ids that only the data knows, all of one kind of value. Yup knows objects by their keys alone: it is
+ * laid out anew for what comes, and that is why its type is said here.
+ */
+export function keyed<T>(value: Schema<T>): Schema<Record<string, T>> {
+  const schema = lazy((given: unknown) =>
+    object(Object.fromEntries(Object.keys((given as object | null) ?? {}).map((key) => [key, value]))),
+  );
+  return schema as unknown as Schema<Record<string, T>>;
+}

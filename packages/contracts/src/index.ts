@@ -11,6 +11,7 @@ export {
 } from './endpoint';
 export { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from './errors';
 export { isText, oddIn } from './json';
+export { API_DOCS_PATH, APIS, jsonSchemaOf, openApi } from './openApi';
 export {
   aSchema,
   bSchema,

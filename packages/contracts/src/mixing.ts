@@ -1,5 +1,5 @@
-import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { trimmed } from './figures';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { keyed, trimmed } from './figures';
 
 /** What a nudge or a flake dose puts into a cup, to one part by volume of what is poured first. */
 const addedSchema = object({
@@ -20,15 +20,9 @@ export type Added = InferType<typeof addedSchema>;
 /** How a job is mixed: products by layer, gun, and the weather in the booth. */
 export const mixingSchema = object({
   /** Product of a layer, by the layer's id. */
-  products: lazy((value: unknown) =>
-    object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().uuid().required()]))),
-  ) as unknown as Schema<Record<string, string>>,
+  products: keyed(string().uuid().required()),
   /** Reducer the painter chose for a cup, by name; the key is the cup's first layer. */
-  reducers: lazy((value: unknown) =>
-    object(
-      Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, string().max(80).required()])),
-    ).default({}),
-  ) as unknown as Schema<Record<string, string> | undefined>,
+  reducers: keyed(string().max(80).required()),
   /** How the flake of the job is mixed, covered and buried; null where it has none or nothing was said. */
   flake: object({
     pigmentId: string().max(60).required(),
@@ -51,13 +45,7 @@ export const mixingSchema = object({
     .nullable()
     .default(null),
   /** What a nudge adds to a cup, to one part of its carrier; the key is the cup's first layer. */
-  added: lazy((value: unknown) =>
-    object(
-      Object.fromEntries(
-        Object.keys((value as object | null) ?? {}).map((k) => [k, array(addedSchema).required().max(12)]),
-      ),
-    ).default({}),
-  ) as unknown as Schema<Record<string, Added[]> | undefined>,
+  added: keyed(array(addedSchema).required().max(12)),
   gunId: string().uuid().nullable().defined(),
   temperatureC: number()
     .typeError('The temperature must be a number.')
@@ -74,4 +62,7 @@ export const mixingSchema = object({
 export type Mixing = InferType<typeof mixingSchema>;
 
 /** Before the painter said anything: a mild booth. */
-export const START_MIXING: Mixing = { products: {}, flake: null, gunId: null, temperatureC: 20, humidity: 0.5 };
+export const START_MIXING: Mixing = {
+  ...{ products: {}, reducers: {}, added: {}, flake: null, gunId: null },
+  ...{ temperatureC: 20, humidity: 0.5 },
+};

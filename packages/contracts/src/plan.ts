@@ -1,8 +1,8 @@
 import type { CellEdit } from '@steady-gleam/core/jobs';
 import type { CoatEdit, FanProfile, School } from '@steady-gleam/core/spraying';
 import { START_SETTINGS } from '@steady-gleam/core/jobs';
-import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
-import { figure, moment } from './figures';
+import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
+import { figure, keyed, moment } from './figures';
 
 /** What a painter may change of a planned coat. */
 export const coatEditSchema = object({
@@ -15,9 +15,7 @@ export const coatEditSchema = object({
   flashMinutes: figure('The flash', 0.5, 600, ' min').optional(),
 }).noUnknown();
 
-const edits = lazy((value: unknown) =>
-  object(Object.fromEntries(Object.keys((value as object | null) ?? {}).map((k) => [k, coatEditSchema]))),
-) as unknown as Schema<Record<string, CoatEdit>>;
+const edits: Schema<Record<string, CoatEdit>> = keyed(coatEditSchema);
 
 export const passSettingsSchema = object({
   profile: string().oneOf<FanProfile>(['bell', 'elliptical', 'flat']).required(),

@@ -8,7 +8,7 @@ import { factorsToLabs } from '../matching/ladder';
 import type { TargetAngle } from '../matching/target';
 import { boundedGaussNewton } from '../numeric/gaussNewton';
 import { createFastModel, evaluateReference } from '../optics/stack';
-import { differenceWeights, residuals } from '../colour/residuals';
+import { readingWeights, residuals } from '../colour/residuals';
 import type { Candidate } from './screen';
 import { filmMaker, MOST_COVER, MOST_DEPTH, type FormulateInput } from './shelf';
 
@@ -32,7 +32,7 @@ export interface Refined {
 export function createRefiner(input: FormulateInput) {
   const { model, shelf, target: own, style } = input;
   const maker = filmMaker(input);
-  const weights = differenceWeights(own);
+  const weights = readingWeights(own);
   const quick = createFastModel(model.optics, FEW_WAVELENGTHS);
   const few = fewWeights(D65_10);
   const seen = new Float64Array(few.at.length);

@@ -5,7 +5,7 @@ import { boundedGaussNewton } from '../numeric/gaussNewton';
 import type { MapGround } from '../optics/preparedGround';
 import { createFastModel } from '../optics/stack';
 import { createTables, DEPTHS, labOfFew, MOST_TAU, readDepths, seenOf, TAUS, type FilmTable } from './filmTable';
-import { differenceWeights } from '../colour/residuals';
+import { readingWeights } from '../colour/residuals';
 import { filmMaker, type FormulateInput } from './shelf';
 
 /** Shares of the first of two kinds that are tried, and coats that films are tabulated at. */
@@ -71,7 +71,7 @@ export function createScreen(input: FormulateInput): (ground: MapGround, worth?:
   );
   const angles = target.length;
   const few = w.at.length;
-  const weights = differenceWeights(target);
+  const weights = readingWeights(target);
   const places = mostPigments > 0 ? shelf.pigments.map((_, i) => i) : [];
   const logWanted = Float64Array.from(
     target.flatMap(({ lab: [l, a, b] }) => labToXyz([Math.max(0.2, l), a, b], w.white)),

@@ -7,6 +7,7 @@ export {
   assembleMap,
   bestCell,
   computeMapRows,
+  computeMovingRows,
   computeMatchMap,
   packRows,
   unpackRows,

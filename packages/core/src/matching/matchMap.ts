@@ -1,11 +1,11 @@
 import type { MapGround } from '../optics/preparedGround';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
-import type { FastModel, Pile, SlabCache } from '../optics/stack';
-import type { PreparedCoat } from '../optics/coat';
-import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
+import type { FastModel, MovingModel, SlabCache } from '../optics/stack';
+import { columns, movingColumns } from './columns';
+import { factorsToLabs, type EffectCoats } from './ladder';
 import { logScatter, type Scatter, DEFAULT_SCATTER } from './risk';
-import { findStopWindow, type StopWindow } from './stopWindow';
+import { COAT_GRID, findStopWindow, type StopWindow } from './stopWindow';
 import { scoreMatch, type MatchScore, type TargetAngle } from './target';
 
 export interface MapCell {
@@ -40,10 +40,18 @@ export interface MatchMap {
 
 /** Rows whose best cell is further off than this many tolerances get no fine curve. */
 const WORTH_A_WINDOW = 3;
+/** Step of the coats windows are found on while something moves; ours. */
+const MOVING_GRID = 0.1;
 
 /** Coat counts of the map: half steps from 0.5 to `last`. */
 export function mapCounts(last = 6): number[] {
   return Array.from({ length: last * 2 }, (_, i) => (i + 1) / 2);
+}
+
+/** How a map is looked at. */
+export interface MapLook {
+  readonly viewing?: Viewing;
+  readonly scatter?: Scatter;
 }
 
 /**
@@ -57,31 +65,44 @@ export function computeMapRows(
   recipe: EffectCoats,
   counts: readonly number[],
   target: readonly TargetAngle[],
-  viewing: Viewing = D65_10,
-  scatter: Scatter = DEFAULT_SCATTER,
+  look: MapLook = {},
 ): MapRow[] {
-  const withZero = [0, ...counts];
-  const shared = new Map<readonly PreparedCoat[], Pile[]>();
-  const none: readonly PreparedCoat[] = [];
-  // Slabs are shared by all rows: a tinted metallic's own dye is left out of the trapped path of the coats above it.
-  const effects = withZero.map((n) => effectCoats(recipe, n));
   const slabs: SlabCache = new Map();
-  const pilesFor = (coats: readonly PreparedCoat[]): Pile[] => {
-    const key = coats.length ? coats : none;
-    let piles = shared.get(key);
-    if (!piles) shared.set(key, (piles = effects.map((above) => model.pile([...key, ...above], slabs))));
-    return piles;
-  };
-  return grounds.map((ground): MapRow => {
-    const labs = pilesFor(ground.coats).map((pile) => factorsToLabs(model.over(ground, pile), viewing));
-    const stop = findStopWindow(target, withZero, labs, WORTH_A_WINDOW);
-    const forgiveness = stop.window
-      ? (stop.window[1] - Math.max(stop.window[0], 0.25)) /
-        (logScatter(stop.best.coats || 0.5, scatter) * Math.max(stop.best.coats, 0.5))
-      : 0;
-    const cells = counts.map((coats, c) => ({ coats, labs: labs[c + 1]!, score: scoreMatch(target, labs[c + 1]!) }));
-    return { groundId: ground.id, cells, stop, forgiveness: Math.max(0, forgiveness) };
-  });
+  const factorsOf = columns(model, recipe, counts, slabs, (ground, pile) => model.over(ground, pile));
+  const all = (ground: MapGround) => [model.bare(ground, slabs), ...factorsOf(ground)];
+  return grounds.map((ground) => rowOf(ground.id, all(ground), counts, target, COAT_GRID, look));
+}
+
+/** The same for what is looked at while it moves, in less than half the time; see {@link movingColumns}. */
+export function computeMovingRows(
+  moving: MovingModel,
+  grounds: readonly MapGround[],
+  recipe: EffectCoats,
+  counts: readonly number[],
+  target: readonly TargetAngle[],
+  look: MapLook = {},
+): MapRow[] {
+  const factorsOf = movingColumns(moving, recipe, counts);
+  return grounds.map((ground) => rowOf(ground.id, factorsOf(ground), counts, target, MOVING_GRID, look));
+}
+
+/** @param factors of the bare ground and of every count @param step of the coats its window is found on */
+function rowOf(
+  groundId: string,
+  factors: readonly Float64Array[],
+  counts: readonly number[],
+  target: readonly TargetAngle[],
+  step: number,
+  { viewing = D65_10, scatter = DEFAULT_SCATTER }: MapLook,
+): MapRow {
+  const labs = factors.map((f) => factorsToLabs(f, viewing));
+  const stop = findStopWindow(target, [0, ...counts], labs, WORTH_A_WINDOW, step);
+  const forgiveness = stop.window
+    ? (stop.window[1] - Math.max(stop.window[0], 0.25)) /
+      (logScatter(stop.best.coats || 0.5, scatter) * Math.max(stop.best.coats, 0.5))
+    : 0;
+  const cells = counts.map((coats, c) => ({ coats, labs: labs[c + 1]!, score: scoreMatch(target, labs[c + 1]!) }));
+  return { groundId, cells, stop, forgiveness: Math.max(0, forgiveness) };
 }
 
 /** The best cell of a row. */
@@ -122,10 +143,9 @@ export function computeMatchMap(
   recipe: EffectCoats,
   counts: readonly number[],
   target: readonly TargetAngle[],
-  viewing?: Viewing,
-  scatter?: Scatter,
+  look: MapLook = {},
 ): MatchMap {
-  return assembleMap(counts, computeMapRows(model, grounds, recipe, counts, target, viewing, scatter));
+  return assembleMap(counts, computeMapRows(model, grounds, recipe, counts, target, look));
 }
 
 /**

@@ -59,7 +59,7 @@ export function labToAlbedo(film: Film, lab: Lab, viewing: Viewing = D65_10): Fl
 const grey = (l: number, words: string): GroundMaterial => ({
   id: `grey-${l}`,
   name: `Grey ${l}`,
-  mark: String(l),
+  mark: words.replace(/^a /, ''),
   words,
   lab: [l, 0, 0],
   hidesIn: l > 60 ? 2.5 : 2,

@@ -2,7 +2,7 @@ import { createFilm, type Film } from '../optics/film';
 import { prepareCoat, strengthenCoat } from '../optics/coat';
 import { coatsOver, hidingCoat, showsThrough, type HidingCoat } from '../optics/hiding';
 import { createOptics } from '../optics/optics';
-import { createFastModel, type FastModel } from '../optics/stack';
+import { createFastModel, createMovingModel, type FastModel, type MovingModel } from '../optics/stack';
 import type { Geometry } from '../optics/geometry';
 import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './grounds';
 import { CARRIERS } from './carriers';
@@ -24,6 +24,8 @@ export interface PreparedLibrary {
   /** The reference library and the shop's own materials. */
   readonly library: Library;
   readonly model: (geometries: readonly Geometry[]) => FastModel;
+  /** What answers while something moves; see {@link createMovingModel}. */
+  readonly movingModel: (geometries: readonly Geometry[]) => MovingModel;
   /** A ground that hides what lies below it. */
   readonly ground: (material: GroundMaterial) => MapGround;
   /** Some full coats of a ground over an internal albedo: from the coats on in which it hides, the ground as it is. */
@@ -47,10 +49,22 @@ export const REFERENCE_LIBRARY: Library = {
 /** Films of a coat at which what shows through is kept: blends that are tried pass through the same ones again and again. */
 const SHOWS_STEPS = 200;
 
+/** Keeps what was made for a set of geometries. */
+function kept<M>(make: (geometries: readonly Geometry[]) => M): (geometries: readonly Geometry[]) => M {
+  const models = new Map<string, M>();
+  return (geometries) => {
+    const key = JSON.stringify(geometries.map((g) => [g.incidence, g.aspecular]));
+    let known = models.get(key);
+    if (!known) models.set(key, (known = make(geometries)));
+    return known;
+  };
+}
+
 export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): PreparedLibrary {
   const film = createFilm(n);
   const library = mergeLibrary(film, REFERENCE_LIBRARY, own);
-  const models = new Map<string, FastModel>();
+  const modelOf = kept((geometries) => createFastModel(createOptics(film, geometries)));
+  const movingOf = kept((geometries) => createMovingModel(modelOf(geometries).optics));
   const grounds = new Map<GroundMaterial, MapGround>();
   const unit = new Map<EffectMix, PreparedCoat>();
   const hiding = new Map<GroundMaterial, HidingCoat>();
@@ -72,12 +86,8 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
   return {
     film,
     library,
-    model: (geometries) => {
-      const key = JSON.stringify(geometries.map((g) => [g.incidence, g.aspecular]));
-      let known = models.get(key);
-      if (!known) models.set(key, (known = createFastModel(createOptics(film, geometries))));
-      return known;
-    },
+    model: modelOf,
+    movingModel: movingOf,
     ground,
     groundOver: (material, coats, below) => {
       const whole = ground(material);

@@ -3,7 +3,7 @@ import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import type { Optics } from './optics';
-import type { Ground } from './stack';
+import type { Ground } from './preparedGround';
 
 /**
  * An existing finish as the base of a blend: the view furthest from the mirror is taken as its diffuse light, and at every

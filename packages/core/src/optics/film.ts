@@ -23,6 +23,47 @@ export interface Film {
   readonly internal: number;
   /** Mean 1/cosine of class T for dye, by the dye depth of the whole stack (napierian). */
   readonly mT: (totalDye: number) => number;
+  /** Chance of light of long flake-surface chains to leave by a sine of the view, over its mean; see {@link chainSides}. */
+  readonly chainSide: (sine: number, width: number) => number;
+}
+
+/** Sine toward which long flake-surface chains lean, on the side of the mirror. */
+const CHAINS_LEAN_TO = 0.75;
+/** Widths the mean over the escape disc is tabulated at, geometric. */
+const [NARROWEST, WIDEST, WIDTHS] = [0.1, 4, 160] as const;
+
+/** Points a side of the disc. */
+const DISC = 32;
+
+/**
+ * A Gaussian in the sine plane around {@link CHAINS_LEAN_TO}, over its mean within the escape cone (film equations, section 5). The
+ * mean is tabulated when it is first asked for.
+ */
+function chainSides(n: number): Film['chainSide'] {
+  const rim = 1 / n;
+  const step = Math.log(WIDEST / NARROWEST) / (WIDTHS - 1);
+  const bell = (ux: number, uy: number, w: number) => Math.exp(-((ux - CHAINS_LEAN_TO) ** 2 + uy * uy) / (2 * w * w));
+  const meanLog = (w: number): number => {
+    let [total, cells] = [0, 0];
+    for (let i = 0; i < DISC; i++)
+      for (let j = 0; j < DISC; j++) {
+        const ux = rim * ((2 * (i + 0.5)) / DISC - 1);
+        const uy = rim * ((2 * (j + 0.5)) / DISC - 1);
+        if (ux * ux + uy * uy > rim * rim) continue;
+        total += bell(ux, uy, w);
+        cells++;
+      }
+    return Math.log(total / cells);
+  };
+  let table: Float64Array | null = null;
+  return (sine, width) => {
+    table ??= Float64Array.from({ length: WIDTHS }, (_, k) => meanLog(NARROWEST * Math.exp(k * step)));
+    const w = Math.min(WIDEST, Math.max(NARROWEST, width));
+    const at = Math.min(WIDTHS - 1.001, Math.log(w / NARROWEST) / step);
+    const k = Math.floor(at);
+    const mean = table[k]! + (at - k) * (table[k + 1]! - table[k]!);
+    return Math.exp(-((sine - CHAINS_LEAN_TO) ** 2) / (2 * w * w) - mean);
+  };
 }
 
 const TABLE_MAX = 16;
@@ -71,6 +112,7 @@ export function createFilm(n = 1.5): Film {
     rC: (internal - fT) / fC,
     internal,
     mT,
+    chainSide: chainSides(n),
   };
 }
 

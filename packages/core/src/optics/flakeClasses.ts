@@ -3,6 +3,8 @@
  * (T), per unit flake depth. Fits to ray sums; from the film equations, section 4 of docs/film-equations.md.
  */
 export interface FlakeClasses {
+  /** Rms tilt per axis, radians. */
+  readonly s: number;
   /** C to T. */
   readonly x: number;
   /** T to C. */
@@ -16,9 +18,5 @@ export interface FlakeClasses {
 export function flakeClasses(s: number, fC: number): FlakeClasses {
   const s2 = s * s;
   const x = 1.79 * s * (1 - 0.9 * s2);
-  return { x, xt: (x * fC) / (1 - fC), fw: 1.8 * s2 * (1 - s2), gT: 1 + 1.75 * s2 };
+  return { s, x, xt: (x * fC) / (1 - fC), fw: 1.8 * s2 * (1 - s2), gT: 1 + 1.75 * s2 };
 }
-
-/** Cosines at which the flake optics of the two diffuse classes are taken. */
-export const COSINE_CLASS_C = 0.88;
-export const COSINE_CLASS_T = 0.5;

@@ -28,7 +28,14 @@ export {
   type PreparedCoat,
 } from './coat';
 export { createOptics, type Optics } from './optics';
-export { evaluateReference, createFastModel, type FastModel, type Ground, type SlabCache } from './stack';
+export {
+  evaluateReference,
+  createFastModel,
+  createMovingModel,
+  type FastModel,
+  type MovingModel,
+  type SlabCache,
+} from './stack';
 export {
   coatsOver,
   coatsToHide,
@@ -39,6 +46,7 @@ export {
   showsThrough,
   type HidingCoat,
 } from './hiding';
+export { overLambertian } from './lambertian';
 export { existingFinish } from './existingFinish';
 export { sparkleIndex } from './sparkle';
-export { type PreparedGround } from './preparedGround';
+export { type Ground, type PreparedGround } from './preparedGround';

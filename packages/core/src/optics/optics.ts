@@ -3,8 +3,7 @@ import type { PreparedCoat } from './coat';
 import type { Film } from './film';
 import { readFlake, type FlakeTable } from './flakeOptics';
 import { enterFilm, type FilmGeometry, type Geometry } from './geometry';
-import { COSINE_CLASS_C, COSINE_CLASS_T } from './flakeClasses';
-import { lobeWeights, surfaceTables, type SurfaceTables } from './surfaceTables';
+import { quickLobeWeights, surfaceTables, type SurfaceTables } from './surfaceTables';
 
 /** R and T of one flake kind read at the angles a set of geometries needs; index [place * 31 + wavelength]. */
 export interface FlakeReadings {
@@ -19,6 +18,8 @@ export interface FlakeReadings {
   readonly rT: Float64Array;
   readonly tT: Float64Array;
   /** Normal incidence, for the reference tilt. */
+  /** At the critical angle, where mirrors turn light out of one class into the other. */
+  readonly rX: Float64Array;
   readonly rNormal: number;
   readonly tNormal: number;
 }
@@ -56,6 +57,22 @@ function readAt(table: FlakeTable, values: 'r' | 't', cosines: ArrayLike<number>
   return out;
 }
 
+/** Cosines a class of diffuse light is read at. */
+const CLASS_COSINES = 12;
+
+/** Mean over a class of diffuse light: Lambertian flux is even in the square of the cosine. */
+function meanAt(table: FlakeTable, values: 'r' | 't', from: number, to: number): Float64Array {
+  const cosines = Array.from({ length: CLASS_COSINES }, (_, c) =>
+    Math.sqrt(from + ((to - from) * (c + 0.5)) / CLASS_COSINES),
+  );
+  const all = readAt(table, values, cosines);
+  return Float64Array.from({ length: WAVELENGTH_COUNT }, (_, i) => {
+    let sum = 0;
+    for (let c = 0; c < CLASS_COSINES; c++) sum += all[c * WAVELENGTH_COUNT + i]!;
+    return sum / CLASS_COSINES;
+  });
+}
+
 /** Cached tilts lie on a geometric grid: this many to a factor of e. */
 const TILTS_PER_E = 6;
 
@@ -65,7 +82,7 @@ function blend(a: SurfaceTables, b: SurfaceTables, weights: Float64Array, u: num
     f: mix(a[k].f, b[k].f),
     t: mix(a[k].t, b[k].t),
   });
-  // i2 and phi vary over orders of magnitude with the tilt, so they are mixed in the logarithm.
+  // i2 varies over orders of magnitude with the tilt, so it is mixed in the logarithm.
   const log = (p: number, q: number) => (p > 0 && q > 0 ? Math.exp(mix(Math.log(p), Math.log(q))) : mix(p, q));
   return {
     weights,
@@ -75,7 +92,6 @@ function blend(a: SurfaceTables, b: SurfaceTables, weights: Float64Array, u: num
     in3: pair('in3'),
     view1: pair('view1'),
     view3: pair('view3'),
-    phi: log(a.phi, b.phi),
   };
 }
 
@@ -99,10 +115,11 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
     ),
     rDir: readAt(table, 'r', directions),
     tDir: readAt(table, 't', directions),
-    rC: readAt(table, 'r', [COSINE_CLASS_C]),
-    tC: readAt(table, 't', [COSINE_CLASS_C]),
-    rT: readAt(table, 'r', [COSINE_CLASS_T]),
-    tT: readAt(table, 't', [COSINE_CLASS_T]),
+    rC: meanAt(table, 'r', film.muC ** 2, 1),
+    tC: meanAt(table, 't', film.muC ** 2, 1),
+    rT: meanAt(table, 'r', 0, film.muC ** 2),
+    tT: meanAt(table, 't', 0, film.muC ** 2),
+    rX: readAt(table, 'r', [film.muC]),
     rNormal: mean(readAt(table, 'r', [1])),
     tNormal: mean(readAt(table, 't', [1])),
   });
@@ -128,7 +145,7 @@ export function createOptics(film: Film, geometries: readonly Geometry[]): Optic
     const low = Math.floor(p);
     const below = onGrid(low);
     const above = onGrid(low + 1);
-    const made = inside.map((g, j) => blend(below[j]!, above[j]!, lobeWeights(g.tiltNeeded / tilt), p - low));
+    const made = inside.map((g, j) => blend(below[j]!, above[j]!, quickLobeWeights(g.tiltNeeded / tilt), p - low));
     if (recent.size > 400) recent.clear();
     recent.set(tilt, made);
     return made;

@@ -64,10 +64,11 @@ export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye:
     hT += gT * tau * edge * (rT + tT);
     xC += tau * (1 - (1 - edge) * tC);
     xT += tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw);
-    bCC += flat * rC * (1 - x);
-    bCT += flat * rT * xt;
-    bTC += flat * rC * x;
-    bTT += flat * rT * (gT - xt - fw);
+    const rX = fl.rX[i]!;
+    bCC += flat * (rC - rX * x);
+    bCT += flat * rX * xt;
+    bTC += flat * rX * x;
+    bTT += flat * (rT * (gT - fw) - rX * xt);
     for (let d = 0; d < directions.length; d++) {
       const at = RATE.direction + PER_RATE_DIRECTION * d;
       const r = fl.rDir[d * WAVELENGTH_COUNT + i]!;

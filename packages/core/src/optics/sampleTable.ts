@@ -5,7 +5,8 @@ import { D65_10, reflectanceToXyz, whitePoint, type Xyz } from '../colour/tristi
 import type { PreparedCoat } from './coat';
 import type { Film } from './film';
 import type { Geometry } from './geometry';
-import type { FastModel, Ground } from './stack';
+import type { Ground } from './preparedGround';
+import type { FastModel } from './stack';
 
 const RAD = Math.PI / 180;
 

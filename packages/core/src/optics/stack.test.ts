@@ -37,19 +37,19 @@ const quantile = (values: readonly number[], q: number): number => {
 };
 
 describe.each(['reference', 'fast'] as const)('film stack, %s tier', (tier) => {
-  // Source: the worked example of the film equations. Its formulas within 0.3 %, but for 110 degrees, where edge-born trapped
-  // light is treated differently here; ray transport of the same stack, standard error 0.1 %, is the judge there.
+  // Source: ray transport of the worked example of the film equations, standard error 0.1 %; and its figures as the closed forms
+  // gave them before trapped light forgot its slope, which are to be no nearer.
   it('gives the worked example', () => {
     const coats: Coat[] = [
       { dye: 0.2, flakes: { cover: 0.5, tilt: 8, edge: 0.05, optics: scalar(0.6, 0.3) } },
       { dye: 0.3 },
       { flakes: { cover: 0.3, tilt: 6, edge: 0.1, optics: scalar(0.4, 0.6) } },
     ];
-    const expected = [0.73156, 0.47126, 0.12183, 0.03232, 0.02638];
+    const before = [0.73156, 0.47126, 0.12183, 0.03232, 0.02638];
     const traced = [0.730516, 0.470739, 0.121404, 0.0316595, 0.0256878];
     factors(tier, 0.4, coats).forEach((f, g) => {
-      expect(Math.abs(f / expected[g]! - 1)).toBeLessThan(g === 4 ? 0.015 : 0.003);
-      expect(Math.abs(f / traced[g]! - 1)).toBeLessThan(Math.abs(expected[g]! / traced[g]! - 1) + 0.002);
+      expect(Math.abs(f / traced[g]! - 1)).toBeLessThan(0.009);
+      expect(Math.abs(f / traced[g]! - 1)).toBeLessThan(Math.abs(before[g]! / traced[g]! - 1));
     });
   });
 

@@ -1,6 +1,8 @@
 import { ALL_WAVELENGTHS } from '../colour/fewWavelengths';
+import { fillSpectrum, MOVING_WAVELENGTHS } from '../colour/fillSpectrum';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
-import { closeDiffuse, createDiffuseState, startAtGround } from './closure';
+import { closeDiffuse, createDiffuseState, keepState, sizeOfState, startAtGround, takeState } from './closure';
+import type { Ground, PreparedGround } from './preparedGround';
 import type { PreparedCoat } from './coat';
 import { flakeClasses } from './flakeClasses';
 import { createImbedding } from './imbedding';
@@ -8,18 +10,32 @@ import { writeLobe } from './lobe';
 import { referenceTilt, type Optics } from './optics';
 import { buildSlab, createAdding, type Slab } from './slab';
 
-/** What lies under the coats: an internal Lambertian albedo, and for an existing finish its lobe by geometry. */
-export interface Ground {
-  /** 31 internal albedos, 0..1. */
-  readonly albedo: Float64Array;
-  /** Lobe part of an existing finish, outside the film, [geometry * 31 + wavelength]. */
-  readonly lobe?: Float64Array;
-}
+/** How much sooner slopes are forgotten than light is turned once, and how much a mirror turns by its tilt; fitted to ray transport. */
+const [FORGETS, TURN_OF_TILT] = [12, 3] as const;
 
-/** Dye depth of all coats at each wavelength, film factors included. */
-export function totalDyeOf(coats: readonly PreparedCoat[]): Float64Array {
+/**
+ * Dye depth that trapped light meets at one slope, 31 values: what it crosses before edges, pigment or mirrors give it another. The
+ * path of the trapped class for dye is longer the sooner that is, for grazing light is born anew (film equations, section 4).
+ */
+function dyeAtOneSlope(optics: Optics, coats: readonly PreparedCoat[]): Float64Array {
   const total = new Float64Array(WAVELENGTH_COUNT);
-  for (const coat of coats) for (let i = 0; i < WAVELENGTH_COUNT; i++) total[i]! += coat.factor * coat.a[i]!;
+  const turned = new Float64Array(WAVELENGTH_COUNT);
+  for (const { factor, a, s, flakes } of coats) {
+    for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+      total[i]! += factor * a[i]!;
+      turned[i]! += factor * s[i]! * optics.film.mT0;
+    }
+    for (const { table, tau, edge, tilt } of flakes) {
+      const { rT, tT } = optics.readings(table);
+      const mirror = (1 - edge) * Math.min(1, TURN_OF_TILT * tilt);
+      for (let i = 0; i < WAVELENGTH_COUNT; i++)
+        turned[i]! += factor * tau * (edge * (rT[i]! + tT[i]!) + mirror * rT[i]!);
+    }
+  }
+  for (let i = 0; i < WAVELENGTH_COUNT; i++) {
+    const forgotten = FORGETS * turned[i]!;
+    if (forgotten > 1e-6) total[i]! *= -Math.expm1(-forgotten) / forgotten;
+  }
   return total;
 }
 
@@ -53,7 +69,7 @@ export function evaluateReference(optics: Optics, ground: Ground, coats: readonl
   const tables = optics.exactTables(tilt);
   const out = new Float64Array(optics.geometries.length * WAVELENGTH_COUNT);
   writeLobe(optics, stack, tilt, tables, ground.lobe ?? null, out);
-  const dye = totalDyeOf(stack);
+  const dye = dyeAtOneSlope(optics, stack);
   const state = createDiffuseState(optics);
   const imbed = createImbedding(optics);
   const classes = flakeClasses(tilt, optics.film.fC);
@@ -80,6 +96,8 @@ export interface Pile {
 /** Fast tier for one set of geometries. Keep one and reuse it: it owns its scratch and caches. */
 export interface FastModel {
   readonly optics: Optics;
+  /** Places on the grid that are worked out; the others stay 0. */
+  readonly wavelengths: readonly number[];
   /**
    * Prepares coats (ground side first). @param known slabs to share between piles. A shared slab keeps the trapped class's
    * path of the pile it was first built for, so share only between piles whose dye above is alike or absent.
@@ -88,6 +106,8 @@ export interface FastModel {
   /** Radiance factors of a pile over a ground, [geometry * 31 + wavelength]; written into `out` when given. */
   readonly over: (ground: Ground, pile: Pile, out?: Float64Array) => Float64Array;
   readonly evaluate: (ground: Ground, coats: readonly PreparedCoat[]) => Float64Array;
+  /** Factors of a ground with its own coats and nothing on it, kept for the next time; its slabs are laid to those that are shared. */
+  readonly bare: (ground: PreparedGround, known: SlabCache) => Float64Array;
 }
 
 export type SlabCache = Map<PreparedCoat, Slab>;
@@ -101,10 +121,11 @@ export function createFastModel(optics: Optics, wavelengths: readonly number[] =
   const adding = createAdding(optics);
   const state = createDiffuseState(optics);
   const size = optics.geometries.length * WAVELENGTH_COUNT;
+  const stateSize = sizeOfState(state);
 
   const pile = (coats: readonly PreparedCoat[], known?: SlabCache): Pile => {
     const merged = mergeCoats(coats);
-    const dye = totalDyeOf(merged);
+    const dye = dyeAtOneSlope(optics, merged);
     const tilt = referenceTilt(optics, merged);
     const lobe = new Float64Array(size);
     writeLobe(optics, merged, tilt, optics.quickTables(tilt), null, lobe, wavelengths);
@@ -118,23 +139,80 @@ export function createFastModel(optics: Optics, wavelengths: readonly number[] =
     return { coats: merged, slabs, tilt, lobe };
   };
 
+  /** States of a ground with the lowest slab on it, wavelength by wavelength: they are the same under whatever lies above. */
+  const lowest = new WeakMap<Slab, { readonly ground: Ground; readonly states: Float64Array }>();
+  const lowestOf = (ground: Ground, slab: Slab): Float64Array => {
+    const known = lowest.get(slab);
+    if (known?.ground === ground) return known.states;
+    const states = new Float64Array(WAVELENGTH_COUNT * stateSize);
+    for (const i of wavelengths) {
+      startAtGround(optics, ground.albedo[i]!, state);
+      adding(slab, i, state);
+      keepState(state, states, i * stateSize);
+    }
+    lowest.set(slab, { ground, states });
+    return states;
+  };
+
   const over = (
     ground: Ground,
     { slabs, tilt, lobe, coats }: Pile,
     out: Float64Array = new Float64Array(size),
   ): Float64Array => {
+    const below = slabs.length > 1 ? lowestOf(ground, slabs[0]!) : null;
     const tables = optics.quickTables(tilt);
     if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out, wavelengths);
     else out.set(lobe);
     const classes = flakeClasses(tilt, optics.film.fC);
     for (const i of wavelengths) {
-      startAtGround(optics, ground.albedo[i]!, state);
-      for (let j = 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
+      if (below) takeState(below, i * stateSize, state);
+      else startAtGround(optics, ground.albedo[i]!, state);
+      for (let j = below ? 1 : 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
       for (let g = 0; g < optics.geometries.length; g++) {
         out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, classes, tables, g);
       }
     }
     return out;
   };
-  return { optics, pile, over, evaluate: (ground, coats) => over(ground, pile(coats)) };
+  const grounds = new WeakMap<PreparedGround, { readonly slabs: SlabCache; readonly factors: Float64Array }>();
+  const bare: FastModel['bare'] = (ground, known) => {
+    let kept = grounds.get(ground);
+    if (!kept) {
+      const slabs: SlabCache = new Map();
+      grounds.set(ground, (kept = { slabs, factors: over(ground, pile(ground.coats, slabs)) }));
+    }
+    for (const [coat, slab] of kept.slabs) known.set(coat, slab);
+    return kept.factors;
+  };
+  return { optics, wavelengths, pile, over, bare, evaluate: (ground, coats) => over(ground, pile(coats)) };
+}
+
+/** What answers while something moves: about half the wavelengths are worked out, the others filled from them. */
+export interface MovingModel {
+  /** The fast tier at {@link MOVING_WAVELENGTHS} only. */
+  readonly few: FastModel;
+  /** Fills what `few` left out, in place ({@link fillSpectrum}). */
+  readonly fill: (factors: Float64Array) => Float64Array;
+  /** As the fast tier's, filled. */
+  readonly bare: FastModel['bare'];
+}
+
+/**
+ * A model for what is looked at while it moves. Films of the library's materials are within 0.15 dE00 of the fast tier; others may be
+ * further off, so what rests is worked out whole.
+ */
+export function createMovingModel(optics: Optics): MovingModel {
+  const fill = (factors: Float64Array): Float64Array => {
+    for (let g = 0; g < optics.geometries.length; g++) fillSpectrum(factors, g * WAVELENGTH_COUNT);
+    return factors;
+  };
+  const few = createFastModel(optics, MOVING_WAVELENGTHS);
+  const kept = new WeakMap<PreparedGround, Float64Array>();
+  const bare: FastModel['bare'] = (ground, known) => {
+    const factors = few.bare(ground, known);
+    let filled = kept.get(ground);
+    if (!filled) kept.set(ground, (filled = fill(factors.slice())));
+    return filled;
+  };
+  return { few, fill, bare };
 }

@@ -24,8 +24,6 @@ export interface SurfaceTables {
   readonly in3: SurfacePair;
   readonly view1: SurfacePair;
   readonly view3: SurfacePair;
-  /** Specular-side weight of long flake-surface chains. */
-  readonly phi: number;
 }
 
 /** Spreads at which the node sum is fitted, and their least-squares weights (film equations, section 3). */
@@ -51,6 +49,28 @@ export function lobeWeights(x: number): Float64Array {
     const target = Math.exp((-x * x) / (2 * kappa)) / (2 * Math.PI * kappa);
     for (let q = 0; q < out.length; q++) out[q]! += WEIGHT_OPERATOR[q * n + k]! * target;
   }
+  return out;
+}
+
+/** Weights are tabulated to this x at this step; beyond, they are summed. */
+const [WEIGHTS_TO, WEIGHT_STEP] = [24, 1 / 64] as const;
+let weightTable: readonly Float64Array[] | null = null;
+
+/** {@link lobeWeights} from a table made when first asked for: cubic between its places, within 1e-8. */
+export function quickLobeWeights(x: number): Float64Array {
+  const at = Math.abs(x) / WEIGHT_STEP;
+  const i = Math.floor(at);
+  if (Math.abs(x) >= WEIGHTS_TO) return lobeWeights(x);
+  weightTable ??= Array.from({ length: WEIGHTS_TO / WEIGHT_STEP + 3 }, (_, k) => lobeWeights((k - 1) * WEIGHT_STEP));
+  const [a, b, c, d] = [weightTable[i]!, weightTable[i + 1]!, weightTable[i + 2]!, weightTable[i + 3]!];
+  const u = at - i;
+  // Lagrange's cubic through the places -1, 0, 1 and 2.
+  const wa = (-u * (u - 1) * (u - 2)) / 6;
+  const wb = ((u + 1) * (u - 1) * (u - 2)) / 2;
+  const wc = (-(u + 1) * u * (u - 2)) / 2;
+  const wd = ((u + 1) * u * (u - 1)) / 6;
+  const out = new Float64Array(a.length);
+  for (let q = 0; q < out.length; q++) out[q] = wa * a[q]! + wb * b[q]! + wc * c[q]! + wd * d[q]!;
   return out;
 }
 
@@ -127,26 +147,6 @@ function lobeAtSurface(film: Film, sine: number, cosine: number, s: number, n: n
   return { f: f / norm, t: t / norm };
 }
 
-function chainSide(film: Film, g: FilmGeometry, s: number): number {
-  const w = 2 * s * Math.sqrt(1.5);
-  const u0 = Math.max(g.sinIn, 0.75);
-  const bell = (ux: number, uy: number) => Math.exp(-((ux - u0) ** 2 + uy * uy) / (2 * w * w));
-  const n = 48;
-  const rim = 1 / film.n;
-  let total = 0;
-  let cells = 0;
-  for (let i = 0; i < n; i++) {
-    const ux = rim * ((2 * (i + 0.5)) / n - 1);
-    for (let j = 0; j < n; j++) {
-      const uy = rim * ((2 * (j + 0.5)) / n - 1);
-      if (ux * ux + uy * uy > rim * rim) continue;
-      total += bell(ux, uy);
-      cells++;
-    }
-  }
-  return total > 0 ? bell(g.sinView, 0) / (total / cells) : 1;
-}
-
 /**
  * Tables of one geometry at one reference tilt.
  * @param s reference tilt, radians rms per axis. @param grid points a side of the sums (48 for reports).
@@ -162,6 +162,5 @@ export function surfaceTables(film: Film, g: FilmGeometry, s: number, grid = 48)
     in3: beam(g.sinIn, g.cosIn, wide),
     view1: beam(g.sinView, g.cosView, s),
     view3: beam(g.sinView, g.cosView, wide),
-    phi: chainSide(film, g, s),
   };
 }

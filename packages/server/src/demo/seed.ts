@@ -459,7 +459,7 @@ export async function seedDemo(
       ...(demo.objects ? { objects: [...demo.objects] } : {}),
       ...(demo.stacks ? { stacks: demo.stacks.map((s) => ({ ...s, layers: [...s.layers] })) } : {}),
       mixing: {
-        products: {},
+        ...{ products: {}, reducers: {}, added: {} },
         flake: demo.flake ?? null,
         gunId: (STARTING_GUNS.find((g) => g.name === demo.gun) ?? STARTING_GUNS[0]!).id,
         temperatureC: 21,

@@ -23,6 +23,7 @@ import { routeShop, type Machine } from '../resources/shop/routes';
 import { routeTryOut } from '../resources/tryOut/routes';
 import { routeVerdicts } from '../resources/verdicts/routes';
 import { askBench, type AskBench } from '../tryOut/askBench';
+import { routeApiDocs } from './apiDocs';
 import { checkSigns, countInText } from './bodies';
 import { doorRoutes, OWN_MACHINE, ownPagesOnly, type Door } from './door';
 import { routerOf } from './route';
@@ -125,6 +126,7 @@ export function createApp({
     routeLog,
   ])
     resource(app, route, repos);
+  routeApiDocs(app);
   routeInbox(route, repos, inbox, door.isShop);
   routeTryOut(route, repos, bench);
   if (machine) routeShop(app, route, machine, door, repos.door);

@@ -8,7 +8,7 @@ h1{font-size:28px;margin:0 0 .6rem}h2{font-size:20px;margin:1.4rem 0 .2rem}a.go{
 padding:.7rem 1.1rem;margin:.4rem .6rem .4rem 0;text-decoration:none;font-weight:700;min-height:26px}a.plain{background:none;border:1px solid #161616}
 p,li{margin:.3rem 0}`;
 
-const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+export const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 /** How a device comes to trust the shop's certificate; it holds nothing else. @param address of the shop, https */
 export const trustPage = (

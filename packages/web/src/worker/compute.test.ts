@@ -22,7 +22,7 @@ describe('what the worker answers', () => {
   it('gives the asked rows of the map, in daylight and under another light', () => {
     const ids = ['white', 'aqua-pastel'];
     const rows = (light: 'D65' | 'A') =>
-      unpackRows(compute.mapRows(mix, target, light, ids), ids, mapCounts(), FIVE_ANGLES.length);
+      unpackRows(compute.mapRows(mix, target, light, ids, false), ids, mapCounts(), FIVE_ANGLES.length);
     expect(rows('D65')[1]!.stop.best.coats).toBeCloseTo(3, 1);
     // A pearl seen under a bulb is another colour, but its own recipe is still the nearest.
     expect(rows('A')[1]!.cells[5]!.labs[0]).not.toEqual(rows('D65')[1]!.cells[5]!.labs[0]);

@@ -37,6 +37,7 @@ import { layerLooks, opticalStack } from '@steady-gleam/core/looks';
 import {
   fitStrength,
   computeMapRows,
+  computeMovingRows,
   createSearch,
   lookUnder,
   nudge,
@@ -189,8 +190,15 @@ export interface Compute {
   /**
    * Rows of the match map, packed (see `packRows`), for some of the grounds: two workers share a map.
    * @param light the light the cells and the target are looked at under; D65 is how the target was read.
+   * @param isMoving at some wavelengths and quicker, for what is looked at while a slider moves; see the core's moving model
    */
-  mapRows(mix: Mix, target: readonly TargetAngle[], light: Illuminant, groundIds: readonly string[]): Float64Array;
+  mapRows(
+    mix: Mix,
+    target: readonly TargetAngle[],
+    light: Illuminant,
+    groundIds: readonly string[],
+    isMoving: boolean,
+  ): Float64Array;
   /** What the panel says of one place on the map beyond the map's own figures. */
   probe(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], light: Illuminant): ProbeLook;
   /** Recipes over some grounds; stops between grounds when `stopped` says so. */
@@ -423,17 +431,14 @@ export function createCompute(): Compute {
         (n) => factorsToLabs(model.evaluate(ground, [prepareCoat(shop.film, { dye: depth, factor: n })]))[0]!,
       );
     },
-    mapRows: (mix, target, light, groundIds) => {
+    mapRows: (mix, target, light, groundIds, isMoving) => {
       const wanted = new Set(groundIds);
       const viewing = { illuminant: light, observer: '10' } as const;
-      const rows = computeMapRows(
-        shop.model(target),
-        shop.grounds().filter((g) => wanted.has(g.id)),
-        recipeOf(mix),
-        mapCounts(),
-        light === 'D65' ? target : targetUnder(target, viewing),
-        viewing,
-      );
+      const grounds = shop.grounds().filter((g) => wanted.has(g.id));
+      const seen = light === 'D65' ? target : targetUnder(target, viewing);
+      const rows = isMoving
+        ? computeMovingRows(shop.movingModel(target), grounds, recipeOf(mix), mapCounts(), seen, { viewing })
+        : computeMapRows(shop.model(target), grounds, recipeOf(mix), mapCounts(), seen, { viewing });
       return packRows(rows);
     },
     probe: (mix, groundId, coats, target, light) => {

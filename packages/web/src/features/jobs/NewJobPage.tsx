@@ -74,7 +74,8 @@ export function NewJobPage() {
     mutationFn: (body: NewJob) => call(jobsApi.create, { body }),
     onSuccess: async (job) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
-      await navigate(`/jobs/${job.id}/${job.pick ? 'plan' : 'target'}`);
+      const first = params.has('design') ? 'map?design=1' : 'target';
+      await navigate(`/jobs/${job.id}/${job.pick ? 'plan' : first}`);
     },
     onError: (error) => {
       if (error instanceof ApiFailure) {

@@ -117,7 +117,7 @@ export const MapGrid = memo(function MapGrid(props: MapGridProps) {
         flex: 1,
         minHeight: Math.max(300, rows * LEAST_ROW),
         display: 'grid',
-        gridTemplateColumns: '70px 34px 1fr',
+        gridTemplateColumns: '88px 34px 1fr',
         gridTemplateRows: '1fr auto',
       }}
     >
@@ -164,6 +164,8 @@ export const MapGrid = memo(function MapGrid(props: MapGridProps) {
 /** A ground's name, and what it is in words where the name is a figure. */
 const sayGround = ({ name, words }: GroundMaterial): string => (words ? `${name}, ${words}` : name);
 
+const idsOf = (map: MatchMap): string => map.rows.map((r) => r.groundId).join();
+
 /** Names and faces of the grounds, left of their rows. */
 const GroundMarks = memo(
   function GroundMarks({ map, grounds, at }: { map: MatchMap; grounds: readonly GroundMaterial[]; at: number }) {
@@ -196,7 +198,7 @@ const GroundMarks = memo(
       </>
     );
   },
-  (a, b) => a.at === b.at && a.grounds === b.grounds && a.map.rows.length === b.map.rows.length,
+  (a, b) => a.at === b.at && a.grounds === b.grounds && idsOf(a.map) === idsOf(b.map),
 );
 
 /**

@@ -24,6 +24,7 @@ import { useWide } from '../../shared/useWide';
 import { ProbePanel } from './ProbePanel';
 import { cellOf, columnLabel, mapExposures, sayAnswer, sayGreyStep, sayMissing } from './mapModel';
 import { useDesign } from './useDesign';
+import { FoldedRows, useFoldedMap } from './FoldedRows';
 import { useMatchMap } from './useMatchMap';
 import { useProbe } from './useProbe';
 import { angleKey, sayAngle } from '../../shared/angles';
@@ -93,6 +94,8 @@ export function MapPage() {
     const coats = pickedCount(job);
     return job.pick ? { groundId, coats: map.counts.includes(coats) ? coats : map.best.coats } : map.best;
   }, [map, probe, job]);
+
+  const { shown: rows, folded, fold } = useFoldedMap(design.on ? null : (map ?? null), settled, at?.groundId ?? null);
 
   const nothingPasses = !!map && !map.rows.some((r) => r.stop.window);
   const help = useCompute(
@@ -200,7 +203,7 @@ export function MapPage() {
     >
       <Answer why={why}>{said.answer}</Answer>
       <MapGrid
-        map={map}
+        map={rows ?? map}
         strength={shown.mix.strength}
         grounds={library.grounds}
         target={target}
@@ -210,13 +213,14 @@ export function MapPage() {
         onProbe={moveTo}
         onStep={onStep}
       />
-      <Typography variant="body2" sx={{ ml: '112px', color: 'text.secondary' }}>
+      <Typography variant="body2" sx={{ ml: '130px', color: 'text.secondary' }}>
         {countsControl(job.family)
           ? `${FAMILIES[job.family].controlAfter} ${STYLES[shown.mix.style].name.toLowerCase()} coat, then control coats`
           : 'effect coats'}{' '}
         · figures: dE00 over all angles
         {shown.light === 'D65' ? '' : ', under this light'} · outlined: every angle passes
       </Typography>
+      <FoldedRows folded={folded} grounds={library.grounds} fold={fold} />
       {change.error || design.error ? (
         <Typography role="alert" sx={{ mt: 1, color: 'error.main' }}>
           {(change.error ?? design.error)!.message}

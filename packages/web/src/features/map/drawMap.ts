@@ -1,3 +1,4 @@
+import { SAY_UP_TO } from './mapModel';
 import type { Lab } from '@steady-gleam/core/colour';
 import type { MapPick, MatchMap } from '@steady-gleam/core/matching';
 import { findGround, type GroundMaterial } from '@steady-gleam/core/materials';
@@ -15,8 +16,6 @@ export interface MapPicture {
   readonly probe: MapPick | null;
 }
 
-/** Figures are shown up to this rms difference. */
-const SAY_UP_TO = 9.95;
 const FIGURE_FONT = '"Atkinson Hyperlegible Mono", monospace';
 
 /**

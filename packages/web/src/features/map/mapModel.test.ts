@@ -5,7 +5,7 @@ import type { MatchMap } from '@steady-gleam/core/matching';
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { nextStep, sayCoats, openPoints, sayMix } from '../../shared/jobModel';
 import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from '../card/cardModel';
-import { columnAt, sayAnswer } from './mapModel';
+import { columnAt, reachingGrounds, sayAnswer, sayFolded } from './mapModel';
 
 const score = (toleranceRatio: number) => ({
   toleranceRatio,
@@ -28,6 +28,32 @@ const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
   best: { groundId: rows[0]!.groundId, coats: 3 },
   forgiving: null,
   cheapest: null,
+});
+
+describe('grounds that can’t reach the target', () => {
+  const far = map(
+    row('white', 4, null),
+    row('aqua-pastel', 0.4, [2.4, 3.2]),
+    row('black', 21, null),
+    row('gold', 9.9, null),
+    row('grey-41', 15, null),
+  );
+
+  it('are folded away, but three always stay, the nearest', () => {
+    expect([...reachingGrounds(far)].sort()).toEqual(['aqua-pastel', 'gold', 'white']);
+    const none = map(row('white', 30, null), row('black', 50, null), row('gold', 40, null), row('copper', 60, null));
+    expect([...reachingGrounds(none)].sort()).toEqual(['black', 'gold', 'white']);
+  });
+
+  it('are said in one line with the nearest of them', () => {
+    const folded = far.rows.filter((r) => !reachingGrounds(far).has(r.groundId));
+    expect(sayFolded(folded, REFERENCE_LIBRARY.grounds)).toBe(
+      '2 grounds can’t reach it; the nearest of them is a dark grey, 15 dE00 off at best.',
+    );
+    expect(sayFolded(folded.slice(0, 1), REFERENCE_LIBRARY.grounds)).toBe(
+      'Deep black can’t reach it: 21 dE00 off at best.',
+    );
+  });
 });
 
 describe('what the screens say', () => {

@@ -1,5 +1,6 @@
 import type { Lab } from '@steady-gleam/core/colour';
 import {
+  bestCell,
   describeDifference,
   type MatchMap,
   type MapCell,
@@ -134,3 +135,25 @@ export function columnAt(coats: number, columns: number): number {
 }
 
 export const columnLabel = sayCoats;
+
+/** Farther off than this, dE00 over all angles, no cell says its figure: it would round to 10; ours. */
+export const SAY_UP_TO = 9.95;
+/** So many grounds stay on the map, however far they are off. */
+const LEAST_ROWS = 3;
+
+/** Grounds that can reach a map's target, or come nearest to it; the others are folded away. */
+export function reachingGrounds({ rows }: MatchMap): ReadonlySet<string> {
+  const off = (row: MapRow) => bestCell(row).score.rmsDe;
+  const nearest = [...rows].sort((a, b) => off(a) - off(b));
+  return new Set(nearest.filter((row, i) => i < LEAST_ROWS || off(row) <= SAY_UP_TO).map((row) => row.groundId));
+}
+
+/** What is folded away, in one line. */
+export function sayFolded(folded: readonly MapRow[], grounds: readonly GroundMaterial[]): string {
+  const nearest = folded.reduce((a, b) => (bestCell(b).score.rmsDe < bestCell(a).score.rmsDe ? b : a));
+  const { name, words = name } = findGround(nearest.groundId, grounds);
+  const off = `${bestCell(nearest).score.rmsDe.toFixed(0)} dE00 off at best`;
+  return folded.length === 1
+    ? `${words.charAt(0).toUpperCase()}${words.slice(1)} can’t reach it: ${off}.`
+    : `${folded.length} grounds can’t reach it; the nearest of them is ${words}, ${off}.`;
+}

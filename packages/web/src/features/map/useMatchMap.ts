@@ -28,14 +28,21 @@ interface Wish {
 }
 
 const COUNTS = mapCounts();
+/** So long after the last wish the map is worked out whole, ms. */
+const RESTS_AFTER = 120;
 
 /** Both workers share a map: solids share their layer operators, so they stay together; metallics cost as much again. */
-async function computeMap(wish: Wish, target: readonly TargetAngle[], library: Library): Promise<MatchMap> {
+async function computeMap(
+  wish: Wish,
+  target: readonly TargetAngle[],
+  library: Library,
+  isMoving: boolean,
+): Promise<MatchMap> {
   const ids = [library.grounds.filter((g) => !g.flakes), library.grounds.filter((g) => g.flakes)].map((list) =>
     list.map((g) => g.id),
   );
   const halves = await Promise.all(
-    ids.map((groundIds, i) => computeRemote(i as 0 | 1).mapRows(wish.mix, target, wish.light, groundIds)),
+    ids.map((groundIds, i) => computeRemote(i as 0 | 1).mapRows(wish.mix, target, wish.light, groundIds, isMoving)),
   );
   const byId = new Map<string, MapRow>();
   halves.forEach((packed, i) => {
@@ -58,11 +65,11 @@ async function computeMap(wish: Wish, target: readonly TargetAngle[], library: L
 
 /**
  * The match map, newest wish wins. A wish goes to the workers at once, from the event itself, so that the map does not wait
- * for the controls to be drawn.
+ * for the controls to be drawn. While wishes come it is worked out at some wavelengths, and whole once they rest.
  */
 export function useMatchMap(target: readonly TargetAngle[]): {
   shown: ShownMap | null;
-  /** No newer map is on its way. */
+  /** The map is whole, and no newer one is on its way. */
   settled: boolean;
   error: string | null;
   ask: (wish: Wish) => void;
@@ -76,33 +83,50 @@ export function useMatchMap(target: readonly TargetAngle[]): {
   const wanted = useRef<Wish | null>(null);
   const busy = useRef(false);
   const mounted = useRef(true);
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   useEffect(() => {
     mounted.current = true;
     return () => {
       mounted.current = false;
+      clearTimeout(rest.current);
     };
   }, []);
 
   const ask = useCallback(
     (wish: Wish) => {
-      wanted.current = wish;
-      if (busy.current || !target.length) return;
-      busy.current = true;
-      void (async () => {
+      const work = async (now: Wish, isMoving: boolean): Promise<void> => {
+        try {
+          const map = await computeMap(now, target, library, isMoving);
+          const isLast = !isMoving && !wanted.current;
+          if (mounted.current) setState({ shown: { map, ...now }, settled: isLast, error: null });
+        } catch (error) {
+          const message = error instanceof Error ? error.message : String(error);
+          if (mounted.current) setState((old) => ({ ...old, settled: true, error: message }));
+        }
+      };
+      const keepUp = async (): Promise<void> => {
+        if (busy.current) return;
+        busy.current = true;
+        let last: Wish | null = null;
         while (wanted.current && mounted.current) {
-          const now = wanted.current;
+          last = wanted.current;
           wanted.current = null;
-          try {
-            const map = await computeMap(now, target, library);
-            if (mounted.current) setState({ shown: { map, ...now }, settled: !wanted.current, error: null });
-          } catch (error) {
-            const message = error instanceof Error ? error.message : String(error);
-            if (mounted.current) setState((old) => ({ ...old, settled: true, error: message }));
-          }
+          await work(last, true);
         }
         busy.current = false;
-      })();
+        if (last && mounted.current) rest.current = setTimeout(() => void settle(last), RESTS_AFTER);
+      };
+      const settle = async (last: Wish): Promise<void> => {
+        busy.current = true;
+        await work(last, false);
+        busy.current = false;
+        if (wanted.current) await keepUp();
+      };
+      if (!target.length) return;
+      wanted.current = wish;
+      clearTimeout(rest.current);
+      void keepUp();
     },
     [target, library],
   );
