@@ -1,5 +1,5 @@
 import './locale';
-import { lazy, number, object, string, type Schema } from 'yup';
+import { lazy, number, object, string, type InferType, type Schema } from 'yup';
 
 /** A figure within bounds, each with its sentence. @param unit said with the bounds, with a space before it. */
 export const figure = (label: string, lo: number, hi: number, unit = '') =>
@@ -55,3 +55,23 @@ export function keyed<T>(value: Schema<T>): Schema<Record<string, T>> {
   );
   return schema as unknown as Schema<Record<string, T>>;
 }
+
+/**
+ * A schema as that of one of core's own types, which are read only: it does not compile where what the schema lets through is no such
+ * thing, so that the two can't drift apart.
+ */
+export const schemaOf =
+  <T>() =>
+  <S extends Schema>(schema: InferType<S> extends T ? S : never): Schema<T> =>
+    schema as Schema as Schema<T>;
+
+type KeyOfAny<T> = T extends unknown ? keyof T : never;
+
+/**
+ * The same for a type in which one field says which others there are: yup's own type has all of them at once. Only the names of the
+ * fields are held against one another here; that a body of each sort comes through is for tests.
+ */
+export const choiceOf =
+  <T>() =>
+  <S extends Schema>(schema: KeyOfAny<T> extends keyof InferType<S> ? S : never): Schema<T> =>
+    schema as Schema as Schema<T>;

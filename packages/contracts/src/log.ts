@@ -2,9 +2,9 @@ import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import { EVENT_KINDS, WAY_KINDS, WORK_KINDS } from '@steady-gleam/core/jobs';
 import type { EventKind, JobEvent, WayKind, WorkKind } from '@steady-gleam/core/jobs';
 import { EYE_VIEWS, type EyeView } from '@steady-gleam/core/letdown';
-import { array, boolean, number, object, string, type ObjectSchema, type Schema } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { endpoint } from './endpoint';
-import { figure, MOST_INTEGER, trimmed } from './figures';
+import { figure, MOST_INTEGER, choiceOf, trimmed } from './figures';
 import { mendReachSchema } from './plan';
 import { seenFields } from './verdicts';
 
@@ -122,7 +122,7 @@ export function isPlainEvent(e: JobEvent): boolean {
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i;
 
 /** One thing that happened to a job, in the booth or told at the desk; id and time are made there. */
-export const jobEventSchema = object({
+const eventShape = object({
   id: string().uuid().required(),
   /** ms since 1970. */
   at: number().integer().min(0).max(LATEST_AT).required(),
@@ -136,16 +136,15 @@ export const jobEventSchema = object({
   look: look.nullable().default(null).defined(),
   mend: mend.nullable().default(null).defined(),
   text: string().max(MOST_TEXT, 'Keep the note under 400 letters.').defined(),
-}).noUnknown() as unknown as Schema<JobEvent>;
+}).noUnknown();
+export const jobEventSchema = choiceOf<JobEvent>()(eventShape);
 
 /** An event as the server has it. */
 export interface StoredEvent extends JobEvent {
   /** Where it stands in the order in which the log came in; the newest is the highest. */
   readonly sequence: number;
 }
-const storedEventSchema = (jobEventSchema as unknown as ObjectSchema<JobEvent>).shape({
-  sequence: number().integer().min(0).required(),
-}) as unknown as Schema<StoredEvent>;
+const storedEventSchema = choiceOf<StoredEvent>()(eventShape.shape({ sequence: number().integer().min(0).required() }));
 
 /** Most events in a request. */
 const EVENTS_AT_ONCE = 500;

@@ -2,7 +2,7 @@ import type { CellEdit } from '@steady-gleam/core/jobs';
 import type { CoatEdit, FanProfile, School } from '@steady-gleam/core/spraying';
 import { START_SETTINGS } from '@steady-gleam/core/jobs';
 import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
-import { figure, keyed, moment } from './figures';
+import { figure, keyed, moment, choiceOf } from './figures';
 
 /** What a painter may change of a planned coat. */
 export const coatEditSchema = object({
@@ -88,17 +88,19 @@ export const mendReachSchema = object({
 }).noUnknown();
 
 /** What a painter changed of a layer on one area. */
-export const cellEditSchema = object({
-  areaId: string().max(60).required(),
-  layerId: string().max(160).required(),
-  coats: number()
-    .typeError('Coats must be a number.')
-    .min(0, 'No fewer than none.')
-    .max(14, 'At most 14 coats.')
-    .nullable()
-    .defined(),
-  reach: reachSchema.nullable().default(null).defined(),
-}).noUnknown() as unknown as Schema<CellEdit>;
+export const cellEditSchema = choiceOf<CellEdit>()(
+  object({
+    areaId: string().max(60).required(),
+    layerId: string().max(160).required(),
+    coats: number()
+      .typeError('Coats must be a number.')
+      .min(0, 'No fewer than none.')
+      .max(14, 'At most 14 coats.')
+      .nullable()
+      .defined(),
+    reach: reachSchema.nullable().default(null).defined(),
+  }).noUnknown(),
+);
 
 /** How a job is sprayed; kept with the job. */
 export const sprayPlanSchema = object({

@@ -1,9 +1,9 @@
 import type { ProductKind } from '@steady-gleam/core/finishes';
 import { parseRatio } from '@steady-gleam/core/mixing';
 import { PRODUCT_KINDS, type AdditiveRole, type Chemistry, type Product } from '@steady-gleam/core/products';
-import { array, object, string, type InferType, type Schema } from 'yup';
+import { array, object, string, type InferType } from 'yup';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
-import { figure, maybeFigure, named, removal, trimmed, version, withVersion } from './figures';
+import { figure, maybeFigure, named, removal, schemaOf, trimmed, version, withVersion } from './figures';
 
 const id = string().uuid().required();
 const name = named();
@@ -30,47 +30,49 @@ const additiveSchema = object({
 }).noUnknown();
 
 /** A product of the shop, by its sheet; metric. */
-export const productSchema = object({
-  id,
-  name,
-  kind: string()
-    .oneOf<ProductKind>([...PRODUCT_KINDS], 'Choose what it is.')
-    .required('Choose what it is.'),
-  chemistry: string()
-    .oneOf<Chemistry>(['solvent', 'waterborne', 'two-pack'], 'Choose its chemistry.')
-    .required('Choose its chemistry.'),
-  ratio: trimmed()
-    .required('Write the ratio as on the sheet; 1 for a product that is poured as it is.')
-    .max(40, 'Keep the ratio under 40 letters.')
-    .test('ratio', '', (v, context) => {
-      const fault = v ? ratioFault(v) : null;
-      return fault ? context.createError({ message: fault }) : true;
-    })
-    .test('pours', 'Say for every further number of the ratio whether it is hardener or reducer.', (v, context) => {
-      const pours = (context.parent as { pours?: unknown[] }).pours ?? [];
-      const read = parseRatio(v ?? '');
-      return !read.ok || read.parts.length === pours.length + 1;
-    }),
-  pours: array(string().oneOf(roles, 'A part is a hardener or a reducer.').required()).required().max(4),
-  densityGPerMl: density,
-  volumeSolids: figure('The volume solids', 0.01, 1).typeError('The volume solids must be a fraction, 0.01 to 1.'),
-  vocGPerL: figure('The VOC', 0, 1500, ' g/l'),
-  waterShare: figure('The water', 0, 0.95),
-  exemptShare: figure('The exempt solvent', 0, 0.95).test(
-    'together',
-    'Water and exempt solvent together stay under 0.98.',
-    (v, context) => (v ?? 0) + ((context.parent as { waterShare?: number }).waterShare ?? 0) <= 0.98,
-  ),
-  flashMinutes: figure('The flash', 1, 600, ' min'),
-  recoatMinutes: maybeFigure('The recoat window', 5, 100_000, ' min'),
-  potLifeMinutes: maybeFigure('The pot life', 3, 10_000, ' min'),
-  filmUm: figure('The film of a coat', 1, 500, ' µm'),
-  tipMm: figure('The tip', 0.2, 4, ' mm'),
-  pressureBar: figure('The pressure', 0.2, 8, ' bar'),
-  additives: array(additiveSchema.required()).required().max(20, 'Twenty additives at most.'),
-  pricePerLitre: figure('The price', 0, 10000),
-  note: trimmed().max(2000, 'Keep the note under 2000 letters.').defined(),
-}).noUnknown() as unknown as Schema<Product>;
+export const productSchema = schemaOf<Product>()(
+  object({
+    id,
+    name,
+    kind: string()
+      .oneOf<ProductKind>([...PRODUCT_KINDS], 'Choose what it is.')
+      .required('Choose what it is.'),
+    chemistry: string()
+      .oneOf<Chemistry>(['solvent', 'waterborne', 'two-pack'], 'Choose its chemistry.')
+      .required('Choose its chemistry.'),
+    ratio: trimmed()
+      .required('Write the ratio as on the sheet; 1 for a product that is poured as it is.')
+      .max(40, 'Keep the ratio under 40 letters.')
+      .test('ratio', '', (v, context) => {
+        const fault = v ? ratioFault(v) : null;
+        return fault ? context.createError({ message: fault }) : true;
+      })
+      .test('pours', 'Say for every further number of the ratio whether it is hardener or reducer.', (v, context) => {
+        const pours = (context.parent as { pours?: unknown[] }).pours ?? [];
+        const read = parseRatio(v ?? '');
+        return !read.ok || read.parts.length === pours.length + 1;
+      }),
+    pours: array(string().oneOf(roles, 'A part is a hardener or a reducer.').required()).required().max(4),
+    densityGPerMl: density,
+    volumeSolids: figure('The volume solids', 0.01, 1).typeError('The volume solids must be a fraction, 0.01 to 1.'),
+    vocGPerL: figure('The VOC', 0, 1500, ' g/l'),
+    waterShare: figure('The water', 0, 0.95),
+    exemptShare: figure('The exempt solvent', 0, 0.95).test(
+      'together',
+      'Water and exempt solvent together stay under 0.98.',
+      (v, context) => (v ?? 0) + ((context.parent as { waterShare?: number }).waterShare ?? 0) <= 0.98,
+    ),
+    flashMinutes: figure('The flash', 1, 600, ' min'),
+    recoatMinutes: maybeFigure('The recoat window', 5, 100_000, ' min'),
+    potLifeMinutes: maybeFigure('The pot life', 3, 10_000, ' min'),
+    filmUm: figure('The film of a coat', 1, 500, ' µm'),
+    tipMm: figure('The tip', 0.2, 4, ' mm'),
+    pressureBar: figure('The pressure', 0.2, 8, ' bar'),
+    additives: array(additiveSchema.required()).required().max(20, 'Twenty additives at most.'),
+    pricePerLitre: figure('The price', 0, 10000),
+    note: trimmed().max(2000, 'Keep the note under 2000 letters.').defined(),
+  }).noUnknown(),
+);
 
 function ratioFault(text: string): string | null {
   const read = parseRatio(text);

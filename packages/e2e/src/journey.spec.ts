@@ -49,7 +49,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(12);
     await expect(answer(page)).toContainText('is next');
     expect(await seriousFaults(page)).toEqual([]);
-    await page.getByRole('link', { name: 'New job' }).click();
+    await page.getByRole('link', { name: /^Match something/ }).click();
     await page.getByRole('button', { name: 'Start this job' }).click();
     await expect(page.getByText('Say what is to be finished')).toBeVisible();
     await page.getByLabel('Piece').fill('Dodgem shell 12');
@@ -113,7 +113,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     await page.keyboard.press('ArrowRight');
     await expect(probe).not.toHaveText(before!);
     await page.keyboard.press('ArrowUp');
-    await expect(probe).toContainText('over deep black');
+    await expect(probe).toContainText('over grey 74');
     await page.keyboard.press('[');
     await expect(page.getByRole('button', { name: '25°' })).toHaveAttribute('aria-pressed', 'true');
     await page.keyboard.press('ArrowDown');

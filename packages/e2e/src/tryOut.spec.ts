@@ -28,7 +28,7 @@ test('a newcomer’s try-out, from the first page to the lifted curtain, and no 
   );
 
   await page.goto(server.address);
-  await expect(page.getByRole('note')).toContainText('Try a job behind the curtain');
+  await expect(page.getByRole('region', { name: 'Where to begin' })).toContainText('Match a panel another hand made');
   await page.getByRole('link', { name: 'Begin a try-out' }).click();
   await page.getByRole('radio', { name: new RegExp(`^${FAMILIES[candy].name}`) }).click();
   expect(await seriousFaults(page)).toEqual([]);

@@ -74,7 +74,7 @@ export function ReadingsForm({
   simulated = null,
 }: ReadingsFormProps) {
   const form = useForm<{ rows: Row[] }>({
-    resolver: yupResolver(rowsSchema) as never,
+    resolver: yupResolver(rowsSchema),
     defaultValues: { rows: initial ? rowsOf(initial.readings, angles) : angles.map((angle) => emptyRow(angle)) },
   });
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'rows' });

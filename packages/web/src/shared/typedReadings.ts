@@ -38,6 +38,8 @@ const typedNumber = (schema: typeof lightnessSchema, label: string) =>
 export const rowsSchema = object({
   rows: array(
     object({
+      spot: string().default(''),
+      lamp: string().default(''),
       angle: string()
         .default('')
         .test('angle', function check(value) {

@@ -1,11 +1,4 @@
-import {
-  type Batch,
-  batchesApi,
-  gunsApi,
-  productsApi,
-  type StoredGun,
-  type StoredProduct,
-} from '@steady-gleam/contracts';
+import { type Batch, batchesApi, gunsApi, productsApi } from '@steady-gleam/contracts';
 import { learnTransfer, TRANSFER_SD } from '@steady-gleam/core/mixing';
 import type { Gun } from '@steady-gleam/core/products';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -20,9 +13,9 @@ const KEYS = { products: ['products'], guns: ['guns'], batches: ['batches'] } as
 export const SHELF = {
   products: {
     queryKey: KEYS.products,
-    queryFn: () => call(productsApi.list) as unknown as Promise<StoredProduct[]>,
+    queryFn: () => call(productsApi.list),
   },
-  guns: { queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) as unknown as Promise<StoredGun[]> },
+  guns: { queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) },
   batches: { queryKey: KEYS.batches, queryFn: () => call(batchesApi.list, { body: {} }) as Promise<Batch[]> },
 } as const;
 

@@ -1,12 +1,4 @@
-import {
-  gunsApi,
-  jobsApi,
-  materialsApi,
-  productsApi,
-  type StoredGun,
-  type StoredMaterial,
-  type StoredProduct,
-} from '@steady-gleam/contracts';
+import { gunsApi, jobsApi, materialsApi, productsApi } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { call } from '../../shared/apiClient';
@@ -52,9 +44,9 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
           finishId === null
             ? call(jobsApi.read, { params: { id: jobId } })
             : call(jobsApi.readWith, { params: { id: jobId, finishId } }),
-          call(materialsApi.list) as unknown as Promise<StoredMaterial[]>,
-          call(productsApi.list) as unknown as Promise<StoredProduct[]>,
-          call(gunsApi.list) as unknown as Promise<StoredGun[]>,
+          call(materialsApi.list),
+          call(productsApi.list),
+          call(gunsApi.list),
         ]);
         const fresh = { detail, own, products, guns };
         // The log has its own way here; all else is taken anew when it was changed, also in mid-run.

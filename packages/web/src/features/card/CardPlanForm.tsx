@@ -156,7 +156,7 @@ export function CardPlanForm({
   const put = usePutCard(job);
   const [id] = useState(() => card?.id ?? newId());
   const form = useForm<Card>({
-    resolver: yupResolver(cardSchema) as never,
+    resolver: yupResolver(cardSchema),
     defaultValues: card
       ? {
           id,

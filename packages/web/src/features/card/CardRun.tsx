@@ -1,6 +1,6 @@
 import { Button, Typography } from '@mui/material';
 import { logApi } from '@steady-gleam/contracts';
-import { type JobEvent, jobState, workOfCard } from '@steady-gleam/core/jobs';
+import { jobState, workOfCard } from '@steady-gleam/core/jobs';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../shared/apiClient';
@@ -16,7 +16,7 @@ export function CardRun({ detail, work }: { detail: PageDetail; work: JobWorked 
   const now = useNow(60_000);
   const { data: events = [] } = useQuery({
     queryKey: ['card log', job.finishId],
-    queryFn: () => call(logApi.readCardLog, { params: { id: job.finishId } }) as unknown as Promise<JobEvent[]>,
+    queryFn: () => call(logApi.readCardLog, { params: { id: job.finishId } }),
     refetchInterval: 10_000,
   });
   const run = card && workOfCard({ ...work, job, card, pick: pickOf(job) });

@@ -25,7 +25,7 @@ export async function withFound<T>(
   const material = systemOf(mixId, `Mix for ${piece}`.slice(0, 60), family, mix, of);
   const { version } = await call(materialsApi.put, {
     params: { id: mixId },
-    body: { version: 0, material } as never,
+    body: { version: 0, material },
   });
   try {
     const pick = { groundId: mix.groundId, strength: 1, style: of.style, coats: mix.coats, controlCoats: 0 };

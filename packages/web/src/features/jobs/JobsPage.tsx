@@ -77,15 +77,13 @@ export function JobsPage() {
           </Answer>
         </Box>
         {isNew ? null : (
-          <>
-            <Button component={Link} to="/try-out" variant="outlined" sx={{ flex: 'none' }}>
-              Try-out
-            </Button>
-            <Button component={Link} to="/jobs/new" variant="contained" sx={{ flex: 'none' }}>
-              New job
-            </Button>
-          </>
+          <Button component={Link} to="/try-out" variant="outlined" sx={{ flex: 'none' }}>
+            Try-out
+          </Button>
         )}
+        <Button component={Link} to="/jobs/new" variant="contained" sx={{ flex: 'none' }}>
+          New job
+        </Button>
       </Box>
       {isNew ? <Doors demo={lead.first?.rows ?? []} /> : null}
       <HereNotes sx={{ mb: 1 }} />

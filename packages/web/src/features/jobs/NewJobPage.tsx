@@ -41,7 +41,7 @@ export function NewJobPage() {
   const [params] = useSearchParams();
   const given = params.get('finish');
   const form = useForm<NewJob>({
-    resolver: yupResolver(newJobSchema) as never,
+    resolver: yupResolver(newJobSchema),
     defaultValues: {
       ...{ id, piece: '', matching: '', family: FAMILY_IDS[0]!, mixId: REFERENCE_LIBRARY.systems[0]!.id },
       finishId: given,

@@ -124,7 +124,7 @@ export function LayersPage() {
       const limitFine = filmLimitSchema.validateSync(limitText.trim() === '' ? undefined : numberIn(limitText));
       setErrors({});
       change.mutate(
-        { version: job.version, stacks: stacksFine as never, filmLimitUm: limitFine ?? null },
+        { version: job.version, stacks: stacksFine, filmLimitUm: limitFine ?? null },
         { onSuccess: () => forgetDraft(job.id) },
       );
     } catch (error) {

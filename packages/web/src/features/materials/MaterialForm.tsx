@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
-import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
+import { materialsApi, ownMaterialSchema, type StoredMaterial } from '@steady-gleam/contracts';
 import { LAYER_FILM_UM } from '@steady-gleam/core/finishes';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
 import { createFilm } from '@steady-gleam/core/optics';
@@ -11,7 +11,7 @@ import { Field } from '../../shared/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../shared/MeasureField';
 import type { FormField, FormValues } from './formField';
-import { fieldsOf, groundLook, SCHEMA_OF, toCandidate, type MaterialKind } from './materialForms';
+import { fieldsOf, groundLook, toCandidate, type MaterialKind } from './materialForms';
 import { newId } from '../../shared/newId';
 import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
@@ -78,9 +78,9 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       candidate = found.candidate;
     }
     try {
-      const material = SCHEMA_OF[kind].validateSync(candidate ?? toCandidate(kind, id, values, fields, film), {
+      const material = ownMaterialSchema.validateSync(candidate ?? toCandidate(kind, id, values, fields, film), {
         abortEarly: false,
-      }) as unknown as OwnMaterial;
+      });
       setErrors({});
       put.mutate(material);
     } catch (error) {

@@ -1,10 +1,3 @@
-import {
-  ownCarrierSchema,
-  ownDyeSchema,
-  ownGroundSchema,
-  ownPigmentSchema,
-  ownSystemSchema,
-} from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { solidsLook, thicknessOf, type Library, type OwnMaterial, type SolidsLook } from '@steady-gleam/core/materials';
 import type { Film } from '@steady-gleam/core/optics';
@@ -146,14 +139,6 @@ export function fieldsOf(kind: MaterialKind, library: Library, values: FormValue
       );
   }
 }
-
-export const SCHEMA_OF = {
-  ground: ownGroundSchema,
-  pigment: ownPigmentSchema,
-  dye: ownDyeSchema,
-  carrier: ownCarrierSchema,
-  system: ownSystemSchema,
-};
 
 /** Typed values as a candidate for the schema; what is not a number stays text, so that the schema names it. */
 export function toCandidate(

@@ -39,6 +39,13 @@ function useShade(film: Film, wanted: Lab | null, tints: readonly number[]): Sea
   }, [film, l, a, b, tints]);
 }
 
+type Typed = readonly [string, string, string];
+const withAxis = ([l, a, b]: Typed, axis: number, v: string): Typed => [
+  axis === 0 ? v : l,
+  axis === 1 ? v : a,
+  axis === 2 ? v : b,
+];
+
 /** A sealer mixed to a wanted shade, by the film model; a trial teaches it how strongly the tint acts. */
 export function ShadePanel({
   tabs,
@@ -55,7 +62,7 @@ export function ShadePanel({
   const film = useMemo(() => createFilm(), []);
   const [tints, setTints] = useState(keptTints);
   const [groundId, setGroundId] = useState('grey-63');
-  const [typed, setTyped] = useState<readonly [string, string, string] | null>(null);
+  const [typed, setTyped] = useState<Typed | null>(null);
   const [trial, setTrial] = useState('');
   const values = library.grounds.filter((g) => g.words !== undefined);
   const lab: Lab | null = typed
@@ -177,7 +184,7 @@ export function ShadePanel({
                 key={axis}
                 label={axis}
                 value={typed[i]!}
-                onChange={(e) => setTyped(typed.map((v, k) => (k === i ? e.target.value : v)) as never)}
+                onChange={(e) => setTyped(withAxis(typed, i, e.target.value))}
                 error={wrong ? ' ' : undefined}
                 decimal
               />
