@@ -14,7 +14,9 @@ const transformTo = (module) => ({
 
 const project = (name, rest) => ({
   displayName: name,
-  testMatch: [`<rootDir>/packages/${name}/src/**/*.test.ts?(x)`],
+  // Copies of core lie there while mutants are tried.
+  modulePathIgnorePatterns: ['<rootDir>/\\.cache'],
+  testMatch: [`<rootDir>/packages/${name}/src/**/*.test.ts`],
   setupFiles: ['<rootDir>/scripts/jestSetup.ts'],
   ...rest,
 });
@@ -32,5 +34,11 @@ export default {
   projects: [
     ...['core', 'contracts', 'calc', 'web'].map((name) => project(name, computing)),
     project('server', esModules),
+    // Components and hooks, drawn in a page.
+    {
+      ...project('page', computing),
+      testMatch: ['<rootDir>/packages/web/src/**/*.test.tsx'],
+      testEnvironment: '<rootDir>/scripts/jestPage.mjs',
+    },
   ],
 };

@@ -12,7 +12,7 @@ const roots = new Float64Array(KNOWN);
 /**
  * Fills a spectrum that is known at {@link MOVING_WAVELENGTHS} only, in its place: the square root of what is missing is a sum of
  * the square roots of what is known. The sums are fitted to films of the library (`npm run fill-spectra`); of 1,000 others none is
- * 0.15 dE00 off, docs/computation.md has the figures.
+ * 0.15 dE00 off, docs/accuracy.md has the figures.
  * @param values radiance factors or reflectances, 31 from `from` on
  */
 export function fillSpectrum(values: Float64Array, from = 0): void {
