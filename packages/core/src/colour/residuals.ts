@@ -19,7 +19,7 @@ export const differenceWeights = (target: readonly Coloured[]): number[][] =>
   );
 
 /** Usual scatter of a reading on each axis by its lightness, Lab units: what repeated spots of a steady instrument show. Common practice (no source). */
-const usualScatter = (lightness: number): number => 0.3 + 0.01 * Math.max(0, lightness);
+export const usualScatter = (lightness: number): number => 0.3 + 0.01 * Math.max(0, lightness);
 /** How much a reading's scatter counts beside what is seen of a difference; ours, by what finds hidden mixes most often. */
 const BY_SCATTER = 2 / 3;
 

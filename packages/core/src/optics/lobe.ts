@@ -77,13 +77,9 @@ export function writeLobe(
         const through = expNegative(2 * alpha);
         const shade = alpha > 1e-9 ? (1 - through) / (2 * alpha) : 1;
         first = first * through + mirrored * shade;
-        const one = to - from === 1 ? sigma[from]! : -1;
         for (let q = 0; q < NODES; q++) {
-          let sq = one * nodePower[from * NODES + q]!;
-          if (one < 0) {
-            sq = 0;
-            for (let m = from; m < to; m++) sq += sigma[m]! * nodePower[m * NODES + q]!;
-          }
+          let sq = 0;
+          for (let m = from; m < to; m++) sq += sigma[m]! * nodePower[m * NODES + q]!;
           const gamma = Math.sqrt(Math.max(0, alpha * alpha - sq * sq));
           const below = h[q]!;
           if (gamma < 1e-6) {

@@ -64,11 +64,12 @@ export function writeRates(optics: Optics, coat: PreparedCoat, i: number, mTDye:
     hT += gT * tau * edge * (rT + tT);
     xC += tau * (1 - (1 - edge) * tC);
     xT += tau * (gT * (1 - (1 - edge) * tT) - (1 - edge) * rT * fw);
-    const rX = fl.rX[i]!;
-    bCC += flat * (rC - rX * x);
-    bCT += flat * rX * xt;
-    bTC += flat * rX * x;
-    bTT += flat * (rT * (gT - fw) - rX * xt);
+    // No more is turned into the other class than mirrors send back; both ways are alike (xt fT = x fC).
+    const turned = Math.min(fl.rX[i]!, rC / x);
+    bCC += flat * (rC - turned * x);
+    bCT += flat * turned * xt;
+    bTC += flat * turned * x;
+    bTT += flat * Math.max(0, rT * (gT - fw) - turned * xt);
     for (let d = 0; d < directions.length; d++) {
       const at = RATE.direction + PER_RATE_DIRECTION * d;
       const r = fl.rDir[d * WAVELENGTH_COUNT + i]!;
