@@ -131,8 +131,12 @@ function operationOf(resource: string, name: string, o: Operation): Json {
   };
 }
 
+let made: Json | null = null;
+
 /** The whole API as an OpenAPI 3.1 document, made of the very descriptions that the server checks by and the pages call by. */
-export function openApi(): Json {
+export const openApi = (): Json => (made ??= makeOpenApi());
+
+function makeOpenApi(): Json {
   const paths: Record<string, Record<string, Json>> = {};
   for (const [resource, operations] of Object.entries(APIS))
     for (const [name, o] of Object.entries(operations)) {
