@@ -16,7 +16,7 @@ import { averageReadings } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import type { Library } from '@steady-gleam/core/materials';
-import type { Mix } from '../worker/compute';
+import type { Mix } from '../worker/computeTypes';
 
 /** What a job matches, after its name: "matching tub 5", or that nothing has to be matched. */
 export const sayMatching = ({ matching }: Pick<Job, 'matching'>): string =>

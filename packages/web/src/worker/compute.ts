@@ -1,38 +1,9 @@
-import {
-  bankIndex,
-  nearestFinishes,
-  type AngleLab,
-  type BankReading,
-  type NearestFinish,
-} from '@steady-gleam/core/bank';
-import { D65_10, flatSpectrum, de2000, type Lab, type Illuminant } from '@steady-gleam/core/colour';
-import { STYLES, thenLaid, withCount, type StackLayer, type StyleId } from '@steady-gleam/core/finishes';
-import {
-  importReadings,
-  parseProductsCsv,
-  type ProductsCsvResult,
-  type ImportHints,
-  type ImportResult,
-} from '@steady-gleam/core/formats';
-import {
-  answerCard,
-  handFromCards,
-  nominalTable,
-  type CardAnswer,
-  type CardAsk,
-  type KnownHand,
-  type LadderOf,
-  type LadderTable,
-} from '@steady-gleam/core/letdown';
-import {
-  formulate,
-  paretoPourables,
-  pourables,
-  type FormulateInput,
-  type FormulateStep,
-  type Pourable,
-  type Rated,
-} from '@steady-gleam/core/formulate';
+import { bankIndex, nearestFinishes } from '@steady-gleam/core/bank';
+import { D65_10, flatSpectrum, de2000, type Lab } from '@steady-gleam/core/colour';
+import { STYLES, thenLaid, withCount, type StackLayer } from '@steady-gleam/core/finishes';
+import { importReadings, parseProductsCsv } from '@steady-gleam/core/formats';
+import { answerCard, handFromCards, nominalTable, type LadderOf, type LadderTable } from '@steady-gleam/core/letdown';
+import { formulate, paretoPourables, pourables, type FormulateInput } from '@steady-gleam/core/formulate';
 import { layerLooks, opticalStack } from '@steady-gleam/core/looks';
 import {
   fitStrength,
@@ -51,19 +22,13 @@ import {
   filmFactor,
   mapCounts,
   interpolateLabs,
-  type Nudge,
   type RatedRecipe,
-  type RecipeFigures,
-  type SecondLook,
-  type TargetAngle,
 } from '@steady-gleam/core/matching';
 import {
   findPigment,
   mixCoat,
   type ColourKind,
   type EffectMix,
-  type OwnMaterial,
-  type OwnSystem,
   findCarrier,
   prepareLibrary,
   findGround,
@@ -81,7 +46,6 @@ import {
   FIVE_ANGLES,
   existingFinish,
   type Ground,
-  type Geometry,
   type PreparedCoat,
 } from '@steady-gleam/core/optics';
 import {
@@ -91,81 +55,11 @@ import {
   passFilm,
   STRIPES_SEEN,
   suggestBlend,
-  type BlendLayer,
   type BlendPlace,
-  type BlendProfile,
-  type BlendSuggestion,
   type PassSetup,
 } from '@steady-gleam/core/spraying';
-import { adviseCount, drawCount, type CountRound } from '@steady-gleam/core/practice';
-
-/** What is in the cup and how it is laid. */
-export interface Mix {
-  readonly mixId: string;
-  readonly strength: number;
-  readonly style: StyleId;
-  readonly controlCoats: number;
-}
-
-/** Colours of a film section, as seen at 45 degrees from the mirror. */
-export interface SectionColours {
-  readonly ground: Lab;
-  readonly effect: Lab;
-  /** Effect film, nominal coats. */
-  readonly film: number;
-}
-
-/** What a curved sample is drawn from; tables as `evenTable` lays them out. */
-export interface SampleLook {
-  readonly prediction: Float32Array;
-  /** The target guessed between its readings; null without readings. */
-  readonly target: Float32Array | null;
-  /** Predicted Lab at the target's angles, or at the usual five. */
-  readonly labs: readonly Lab[];
-  /** Sparkle index of the topmost flakes, and their size; null without flakes. */
-  readonly grain: { readonly index: number; readonly sizeUm: number } | null;
-}
-
-/** A contrast patch stuck on the ground, seen through tinted clear at 45 degrees. */
-export interface PatchLook {
-  readonly coats: number;
-  readonly ground: Lab;
-  readonly black: Lab;
-  readonly grey: Lab;
-}
-
-/** One place on the map, looked at closely. */
-export interface ProbeLook {
-  readonly figures: RecipeFigures;
-  /** The match under the second light. */
-  readonly second: SecondLook;
-  /** Contrast ratio of the effect coats over black and white at 45 degrees from the mirror. */
-  readonly contrast: number;
-  /** The same where the film is thin, at an edge. */
-  readonly atEdge: number;
-  /** How far one coat more moves it, CIEDE2000 at the angle where it moves most. */
-  readonly oneMore: number;
-  /** Cover of the flakes, 0..1; null without any. */
-  readonly cover: number | null;
-  /** Sparkle index of the effect coats; null without flakes. */
-  readonly sparkle: number | null;
-}
-
-/** What a mix is looked for by. */
-export interface FormulateAsk {
-  readonly target: readonly TargetAngle[];
-  readonly style: StyleId;
-  readonly filmUm: number;
-  readonly mostPigments: number;
-  readonly mostDyes: number;
-  readonly counts: readonly number[];
-}
-
-/** Mixes no other beats, and the nearest of all as it was found. */
-export interface FormulaFound {
-  readonly mixes: readonly Pourable[];
-  readonly nearest: Rated | null;
-}
+import { adviseCount, drawCount } from '@steady-gleam/core/practice';
+import type { Mix, SampleLook, Compute, StripesLook } from './computeTypes';
 
 /** So many mixes are made ready to be poured. */
 const MOST_FOUND = 8;
@@ -174,141 +68,6 @@ const NEAREST = 20;
 
 /** Film at an edge against that on the flat; ours. */
 const EDGE_FILM = 0.6;
-
-/** Everything the screens have computed, off the main thread. */
-export interface Compute {
-  /** Tells the worker of the shop's own materials; what is asked afterwards knows them. */
-  setMaterials(own: readonly OwnMaterial[]): void;
-  /** Tells the worker what the bank holds; what is asked afterwards is looked for among it. */
-  setBank(readings: readonly BankReading[]): void;
-  /** The finishes of the bank nearest to a reading. @param of one of them alone, or null */
-  nearest(asked: readonly AngleLab[], of: string | null): readonly NearestFinish[];
-  /** A pigment alone over white and over black, from face to flop. */
-  pigmentLook(pigmentId: string, cover: number): { white: readonly Lab[]; black: readonly Lab[] };
-  /** A dye over white: half a coat to four coats. */
-  dyeLook(dyeId: string): readonly Lab[];
-  /**
-   * Rows of the match map, packed (see `packRows`), for some of the grounds: two workers share a map.
-   * @param light the light the cells and the target are looked at under; D65 is how the target was read.
-   * @param isMoving at some wavelengths and quicker, for what is looked at while a slider moves; see the core's moving model
-   */
-  mapRows(
-    mix: Mix,
-    target: readonly TargetAngle[],
-    light: Illuminant,
-    groundIds: readonly string[],
-    isMoving: boolean,
-  ): Float64Array;
-  /** What the panel says of one place on the map beyond the map's own figures. */
-  probe(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], light: Illuminant): ProbeLook;
-  /** Recipes over some grounds; stops between grounds when `stopped` says so. */
-  search(
-    mix: Mix,
-    target: readonly TargetAngle[],
-    groundIds: readonly string[],
-    ticket: number,
-    onGround: (done: number) => void,
-  ): Promise<RatedRecipe[] | null>;
-  /**
-   * Mixes of what stands on the shelf that come nearest to a target, as they can be poured; ended between grounds when `stopped` says
-   * so. @param onStep told the share that is done and the best so far
-   */
-  formulate(ask: FormulateAsk, ticket: number, onStep: (step: FormulateStep) => void): Promise<FormulaFound | null>;
-  /** Ends the search with this ticket at the next ground. */
-  stopSearch(ticket: number): void;
-  /** What brings a sprayed card to the target. @param weaker see the core's nudge */
-  nudge(
-    mix: Mix,
-    groundId: string,
-    coats: number,
-    target: readonly TargetAngle[],
-    card: readonly Lab[],
-    weaker: number | null,
-  ): Nudge | null;
-  /** Readings of a file's text; see the core. */
-  importReadings(text: string, hints: ImportHints): ImportResult;
-  /** Products of a CSV's text; see the core. */
-  importProducts(text: string): ProductsCsvResult;
-  /** Strength of a mix from the reading of a drawdown: the factor on the cover and depths given. */
-  fitMix(
-    colours: readonly { readonly kind: ColourKind; readonly id: string; readonly strength: number }[],
-    filmUm: number,
-    drawdown: NonNullable<OwnSystem['drawdown']>,
-  ): { readonly factor: number; readonly off: number };
-  /**
-   * What a card says of the count, by instrument and by eye; null when there is nothing to go by.
-   * @param on mix and ground the card was sprayed with; null where nothing is picked
-   */
-  card(
-    on: { readonly mix: Mix; readonly groundId: string } | null,
-    ask: Omit<CardAsk, 'believed'>,
-    earlier: readonly KnownHand[],
-  ): CardAnswer | null;
-  /** Patches under tinted clear: the ground, a black and a grey patch, each under n coats. */
-  patches(mix: Mix, groundId: string, counts: readonly number[]): readonly PatchLook[];
-  sectionColours(mix: Mix, groundId: string, coats: number): SectionColours;
-  /** The look of every ground by its id, 45 degrees from the mirror. */
-  groundColours(): Readonly<Record<string, Lab>>;
-  /** The look after each layer of a stack, 45 degrees from the mirror. */
-  layerColours(layers: readonly StackLayer[]): readonly Lab[];
-  /** The whole stack at some angles. */
-  stackLook(layers: readonly StackLayer[], angles: readonly Geometry[]): readonly Lab[];
-  /** What a way of spraying leaves on a panel: the film, its look, and the cheapest change that hides its stripes. */
-  stripes(layers: readonly StackLayer[], mixId: string, setup: PassSetup, of: 'effect' | 'ground'): StripesLook;
-  /** A blend from the repair outward over the finish that is there, and the shortest one that is not seen. */
-  blend(
-    layers: readonly StackLayer[],
-    mixId: string,
-    target: readonly TargetAngle[],
-    blend: readonly BlendLayer[],
-    repairCm: number,
-    lengthCm: number,
-  ): BlendAnswer;
-  /** Looks of a mix over a ground from no film to `most` coats of it, in even steps. */
-  practiceLook(mixId: string, groundId: string, most: number): readonly (readonly Lab[])[];
-  /** A card of a simulated painter, and what the program makes of the first rungs of it. */
-  practiceCard(seed: number): CountRound;
-  practiceAdvice(round: CountRound, seen: number): number | null;
-  /** What one control coat changes of so many coats of the mix, Lab per angle. */
-  controlShift(layers: readonly StackLayer[], mixId: string, coats: number, angles: readonly Geometry[]): Lab[];
-  /** The stack on a curved body, beside its target. */
-  sample(layers: readonly StackLayer[], target: readonly TargetAngle[]): SampleLook;
-}
-
-export interface StripesLook {
-  readonly columns: number;
-  readonly rows: number;
-  /** Nominal full coats, row by row. */
-  readonly film: Float32Array;
-  readonly crest: number;
-  readonly trough: number;
-  /** Difference of crest and trough at the face and in the flop, CIEDE2000: the median of many draws of the hand. */
-  readonly face: number;
-  readonly flop: number;
-  /** The worse of both in the luckiest and the unluckiest tenth of the draws. */
-  readonly spread: readonly [number, number];
-  /** Film of the first and the last look, evenly spaced between; Lab per angle of the five. */
-  readonly from: number;
-  readonly to: number;
-  readonly lut: readonly (readonly Lab[])[];
-  readonly change: {
-    readonly name: string;
-    readonly setup: PassSetup;
-    readonly worst: number;
-    readonly spread: readonly [number, number];
-    /** It makes the stripes invisible; otherwise it only helps most. */
-    readonly hides: boolean;
-  } | null;
-}
-
-export interface BlendAnswer {
-  readonly angles: readonly number[];
-  readonly existing: readonly Lab[];
-  readonly profile: BlendProfile;
-  readonly suggestion: BlendSuggestion | null;
-  /** The finish that is there was not read. */
-  readonly guessed: boolean;
-}
 
 /** A ladder goes to this many times the film meant: a doubled edge of an unsteady hand lies below it. */
 const LADDER_TO = 3;

@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import type { Compute } from './compute';
+import type { Compute } from './computeTypes';
 
 const remotes: (Remote<Compute> | null)[] = [null, null];
 

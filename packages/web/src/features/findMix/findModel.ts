@@ -4,7 +4,7 @@ import type { Pourable } from '@steady-gleam/core/formulate';
 import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
 import type { Library, OwnSystem } from '@steady-gleam/core/materials';
 import { sayCoats } from '../../shared/jobModel';
-import type { FormulateAsk } from '../../worker/compute';
+import type { FormulateAsk } from '../../worker/computeTypes';
 import type { Formulating } from './useFormulate';
 
 /** What a family's mixes are made of: kinds of pigment and dye at most, and the film of a coat, as its own mixes have them. */

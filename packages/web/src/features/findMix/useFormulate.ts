@@ -1,7 +1,7 @@
 import type { FormulateStep } from '@steady-gleam/core/formulate';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { FormulaFound, FormulateAsk } from '../../worker/compute';
+import type { FormulaFound, FormulateAsk } from '../../worker/computeTypes';
 import { computeRemote } from '../../worker/useCompute';
 
 export interface Formulating {

@@ -5,7 +5,7 @@ import type { TargetAngle } from '@steady-gleam/core/matching';
 import { sayParts, type EffectMix } from '@steady-gleam/core/materials';
 import { memo, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
-import type { Mix } from '../../worker/compute';
+import type { Mix } from '../../worker/computeTypes';
 import { angleKey, sayAngle } from '../../shared/angles';
 
 const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];

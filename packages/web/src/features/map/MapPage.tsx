@@ -14,7 +14,7 @@ import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { dimmedNote } from '../../shared/screenColour';
 import { useChangeJob, useJob } from '../../shared/useJob';
-import type { Mix } from '../../worker/compute';
+import type { Mix } from '../../worker/computeTypes';
 import { useCompute } from '../../worker/useCompute';
 import { mapImage } from './drawMap';
 import { LIGHTS, MapControls } from './MapControls';

@@ -12,7 +12,7 @@ import {
 import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLibrary } from '../../shared/library';
-import type { Mix } from '../../worker/compute';
+import type { Mix } from '../../worker/computeTypes';
 import { computeRemote } from '../../worker/useCompute';
 
 /** A map and what it was worked out for. */

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { Field } from '../../shared/Field';
 import type { JobWorked } from '../../shared/useJobWork';
 import { useUnits } from '../../shared/units';
-import type { BlendAnswer } from '../../worker/compute';
+import type { BlendAnswer } from '../../worker/computeTypes';
 import { withEdit } from './cellModel';
 
 /** The shortest blend that is not seen, or that none is. */

@@ -21,7 +21,7 @@ import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
 import { useBatches } from '../../shared/useShop';
 import { useLibrary } from '../../shared/library';
-import type { Mix } from '../../worker/compute';
+import type { Mix } from '../../worker/computeTypes';
 import { useCompute } from '../../worker/useCompute';
 import { sayNudge } from './recipesModel';
 

@@ -18,7 +18,7 @@ import { pickOf, countCoats, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useJob } from '../../shared/useJob';
-import type { SampleLook } from '../../worker/compute';
+import type { SampleLook } from '../../worker/computeTypes';
 import { useCompute } from '../../worker/useCompute';
 import { CurvedSample, FlatSample } from './CurvedSample';
 import { ASPECT, paintSample, sampleExposure, SHAPES, type BodyShape, type SampleScene } from './sampleShading';
