@@ -170,7 +170,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
 
   await test.step('sealer, ground, candy and clear are mixed, with lots; the clear’s clock runs everywhere', async () => {
     await tab(page, 'Sealer shade');
-    await page.getByRole('radio', { name: '63', exact: true }).click();
+    await page.getByRole('radio', { name: 'mid grey', exact: true }).click();
     await expect(answer(page)).toContainText(/100 white : \d+(\.\d)? black/);
     await page.getByRole('button', { name: 'Use it for the sealer' }).click();
     await expect(batchRow(page, 'black sealer')).toBeVisible();

@@ -1,6 +1,6 @@
 import { Box, Typography, useTheme } from '@mui/material';
 import type { JobSummary } from '@steady-gleam/contracts';
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { FilmSection } from '../../shared/FilmSection';
 import { isPicked, pickOf } from '../../shared/jobModel';
@@ -42,10 +42,13 @@ function BodyMark() {
 
 function Door({ to, name, children, picture }: { to: string; name: string; children: string; picture: ReactNode }) {
   const { tones } = useTheme();
+  const id = useId();
   return (
     <Box
       component={Link}
       to={to}
+      aria-labelledby={`${id}-name`}
+      aria-describedby={`${id}-said`}
       sx={{
         ...{ display: 'block', background: tones.raised, color: 'inherit', textDecoration: 'none' },
         '&:hover .door-name, &:focus-visible .door-name': { borderBottomColor: tones.pick },
@@ -56,13 +59,14 @@ function Door({ to, name, children, picture }: { to: string; name: string; child
         <Typography variant="h2" component="div">
           <Box
             component="span"
+            id={`${id}-name`}
             className="door-name"
             sx={{ borderBottom: `3px solid ${tones.hairline}`, transition: 'border-color .1s' }}
           >
             {name}
           </Box>
         </Typography>
-        <Typography variant="body2" sx={{ mt: 0.75 }}>
+        <Typography variant="body2" sx={{ mt: 0.75 }} id={`${id}-said`}>
           {children}
         </Typography>
       </Box>
