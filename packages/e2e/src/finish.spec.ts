@@ -40,7 +40,7 @@ test('the pearl job: three picks, another light, files, recipes, a body under th
     await expect(answer(page)).toContainText('Aqua pastel');
     const picks = page.getByRole('group', { name: 'Picks' });
     for (const name of ['Best match', 'Most forgiving', 'Cheapest']) await expect(picks.getByText(name)).toBeVisible();
-    // What can't reach the target is folded away, and said.
+    // What stays far off the target is folded away, and said.
     await expect(page.getByRole('gridcell', { name: /^Deep black/ })).toHaveCount(0);
     await page.getByRole('button', { name: 'Show them' }).click();
     await page.getByRole('gridcell', { name: /^Deep black, 1 coats/ }).click();

@@ -18,8 +18,8 @@ export const differenceWeights = (target: readonly Coloured[]): number[][] =>
     lab.map((v, c) => de2000(withAxis(lab, c, Math.max(c ? -200 : 0, v - 0.5)), withAxis(lab, c, v + 0.5))),
   );
 
-/** Usual scatter of a reading on each axis by its lightness, Lab units: what repeated spots of a steady instrument show. Common practice (no source). */
-export const usualScatter = (lightness: number): number => 0.3 + 0.01 * Math.max(0, lightness);
+/** How the scatter of a reading grows with its lightness, Lab units on each axis: its shape, a steady instrument lies below. Common practice (no source). */
+export const scatterShape = (lightness: number): number => 0.3 + 0.01 * Math.max(0, lightness);
 /** How much a reading's scatter counts beside what is seen of a difference; ours, by what finds hidden mixes most often. */
 const BY_SCATTER = 2 / 3;
 
@@ -29,7 +29,7 @@ const BY_SCATTER = 2 / 3;
  */
 export function readingWeights(target: readonly Coloured[]): number[][] {
   const seen = differenceWeights(target);
-  const sure = target.map(({ lab }) => 1 / usualScatter(lab[0]));
+  const sure = target.map(({ lab }) => 1 / scatterShape(lab[0]));
   const mean = (of: readonly number[]): number => of.reduce((sum, v) => sum + v, 0) / of.length;
   const scale = mean(seen.flat()) / mean(sure);
   return seen.map((axes, g) => axes.map((v) => v ** (1 - BY_SCATTER) * (scale * sure[g]!) ** BY_SCATTER));

@@ -1,5 +1,5 @@
 import type { Lab } from '../colour/lab';
-import { usualScatter } from '../colour/residuals';
+import { scatterShape } from '../colour/residuals';
 
 /** Readings of one rung, in the order of the model's geometries; null where an angle was not read. 0 coats: the ground alone. */
 export interface RungReading {
@@ -26,7 +26,7 @@ export interface Noise {
 /** @param lightness L* of the target at every geometry; empty where only the usual noise or figures by geometry are used. */
 export const noiseOf = (spot: SpotNoise, lightness: readonly number[]): Noise => ({
   spot,
-  usual: Math.sqrt(lightness.reduce((s, l) => s + usualScatter(l) ** 2, 0) / Math.max(1, lightness.length)),
+  usual: Math.sqrt(lightness.reduce((s, l) => s + scatterShape(l) ** 2, 0) / Math.max(1, lightness.length)),
 });
 
 /**
@@ -36,7 +36,7 @@ export const noiseOf = (spot: SpotNoise, lightness: readonly number[]): Noise =>
 export function noiseAt({ spot, usual }: Noise, geometry: number, l: number): number {
   if (spot === null) return usualNoise(l);
   if (typeof spot !== 'number') return spot[geometry]!;
-  return (0.5 * (spot + usual) * usualScatter(l)) / usual;
+  return (0.5 * (spot + usual) * scatterShape(l)) / usual;
 }
 
 /** Scatter of repeated spots: pooled standard deviation over all axes of sets that hold more than one; null without any. */

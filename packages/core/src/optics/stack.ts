@@ -139,19 +139,18 @@ export function createFastModel(optics: Optics, wavelengths: readonly number[] =
     return { coats: merged, slabs, tilt, lobe };
   };
 
-  /** States of a ground with the lowest slab on it, wavelength by wavelength: they are the same under whatever lies above. */
-  const lowest = new WeakMap<Slab, { readonly ground: Ground; readonly states: Float64Array }>();
-  const lowestOf = (ground: Ground, slab: Slab): Float64Array => {
-    const known = lowest.get(slab);
-    if (known?.ground === ground) return known.states;
-    const states = new Float64Array(WAVELENGTH_COUNT * stateSize);
-    for (const i of wavelengths) {
-      startAtGround(optics, ground.albedo[i]!, state);
-      adding(slab, i, state);
-      keepState(state, states, i * stateSize);
+  /** By the topmost slab of a ground's own: its states under whatever is laid on it, wavelength by wavelength. */
+  const bareStates = new WeakMap<
+    Slab,
+    { readonly ground: Ground; readonly count: number; readonly states: Float64Array }
+  >();
+  /** Of a pile's slabs those that are a known ground's own, with its states; null where it is none. */
+  const ownOf = (ground: Ground, slabs: readonly Slab[]) => {
+    for (let j = slabs.length - 1; j >= 0; j--) {
+      const known = bareStates.get(slabs[j]!);
+      if (known?.ground === ground && known.count === j + 1) return known;
     }
-    lowest.set(slab, { ground, states });
-    return states;
+    return null;
   };
 
   const over = (
@@ -159,27 +158,38 @@ export function createFastModel(optics: Optics, wavelengths: readonly number[] =
     { slabs, tilt, lobe, coats }: Pile,
     out: Float64Array = new Float64Array(size),
   ): Float64Array => {
-    const below = slabs.length > 1 ? lowestOf(ground, slabs[0]!) : null;
+    const own = ownOf(ground, slabs);
     const tables = optics.quickTables(tilt);
     if (ground.lobe) writeLobe(optics, coats, tilt, tables, ground.lobe, out, wavelengths);
     else out.set(lobe);
     const classes = flakeClasses(tilt, optics.film.fC);
     for (const i of wavelengths) {
-      if (below) takeState(below, i * stateSize, state);
+      if (own) takeState(own.states, i * stateSize, state);
       else startAtGround(optics, ground.albedo[i]!, state);
-      for (let j = below ? 1 : 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
+      for (let j = own?.count ?? 0; j < slabs.length; j++) adding(slabs[j]!, i, state);
       for (let g = 0; g < optics.geometries.length; g++) {
         out[g * WAVELENGTH_COUNT + i]! += closeDiffuse(optics, state, classes, tables, g);
       }
     }
     return out;
   };
+  const keepStates = (ground: Ground, slabs: readonly Slab[]): void => {
+    const states = new Float64Array(WAVELENGTH_COUNT * stateSize);
+    for (const i of wavelengths) {
+      startAtGround(optics, ground.albedo[i]!, state);
+      for (const slab of slabs) adding(slab, i, state);
+      keepState(state, states, i * stateSize);
+    }
+    bareStates.set(slabs.at(-1)!, { ground, count: slabs.length, states });
+  };
   const grounds = new WeakMap<PreparedGround, { readonly slabs: SlabCache; readonly factors: Float64Array }>();
   const bare: FastModel['bare'] = (ground, known) => {
     let kept = grounds.get(ground);
     if (!kept) {
       const slabs: SlabCache = new Map();
-      grounds.set(ground, (kept = { slabs, factors: over(ground, pile(ground.coats, slabs)) }));
+      const own = pile(ground.coats, slabs);
+      grounds.set(ground, (kept = { slabs, factors: over(ground, own) }));
+      if (own.slabs.length) keepStates(ground, own.slabs);
     }
     for (const [coat, slab] of kept.slabs) known.set(coat, slab);
     return kept.factors;

@@ -98,10 +98,16 @@ export function NewJobPage() {
         why={
           used?.pick
             ? 'Its plan is ready then; where this piece differs from what was matched, read it and look again.'
-            : 'Then you read the target; the match map and the let-down card follow from it.'
+            : params.has('design')
+              ? 'Then you go over grounds and coats until the look is the one you want; a let-down card proves it.'
+              : 'Then you read the target; the match map and the let-down card follow from it.'
         }
       >
-        {used ? `What are you finishing with ${used.name}?` : 'What are you finishing, and what must it match?'}
+        {used
+          ? `What are you finishing with ${used.name}?`
+          : params.has('design')
+            ? 'What are you finishing, and with what family of finish?'
+            : 'What are you finishing, and what must it match?'}
       </Answer>
       <Box sx={{ display: 'grid', gap: 2.5, gridTemplateColumns: '1fr 1fr' }}>
         <Field

@@ -28,7 +28,7 @@ function Folding({ map, settled = true, keep = null }: { map: MatchMap; settled?
 }
 const shown = () => screen.getByTestId('shown').textContent;
 
-describe('grounds that can’t reach the target', () => {
+describe('grounds that are far off the target', () => {
   it('are away until they are asked for', async () => {
     const user = userEvent.setup();
     renderAt('/', <Folding map={near} />);
@@ -46,7 +46,7 @@ describe('grounds that can’t reach the target', () => {
     expect(shown()).toBe('white aqua-pastel gold copper');
   });
 
-  it('say nothing where all of them reach', () => {
+  it('say nothing where none is far off', () => {
     renderAt('/', <Folding map={mapOf(row('white', 1), row('black', 5))} />);
     expect(screen.queryByRole('button')).toBeNull();
   });

@@ -1,11 +1,11 @@
-import { Button, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import type { MapRow, MatchMap } from '@steady-gleam/core/matching';
 import type { GroundMaterial } from '@steady-gleam/core/materials';
 import { useMemo, useState } from 'react';
-import { reachingGrounds, sayFolded } from './mapModel';
+import { nearGrounds, sayFolded } from './mapModel';
 
 /**
- * The map without the grounds that can't reach its target. While a slider moves the rows stay; which of them reach is looked at
+ * The map without the grounds that stay far off its target. While a slider moves the rows stay; which of them come near is looked at
  * again once it rests. @param keep a ground that stays: where the probe is
  */
 export function useFoldedMap(
@@ -15,7 +15,7 @@ export function useFoldedMap(
 ): { readonly shown: MatchMap | null; readonly folded: readonly MapRow[]; readonly fold: Fold } {
   const [isOpen, setOpen] = useState(false);
   const [reaching, setReaching] = useState<{ readonly of: MatchMap; readonly ids: ReadonlySet<string> } | null>(null);
-  if (map && (settled || !reaching) && reaching?.of !== map) setReaching({ of: map, ids: reachingGrounds(map) });
+  if (map && (settled || !reaching) && reaching?.of !== map) setReaching({ of: map, ids: nearGrounds(map) });
   return useMemo(() => {
     const stays = ({ groundId }: MapRow) => groundId === keep || (reaching?.ids.has(groundId) ?? true);
     const folded = map ? map.rows.filter((row) => !stays(row)) : [];
@@ -41,17 +41,20 @@ export function FoldedRows({
 }) {
   if (!folded.length) return null;
   return (
-    <Typography variant="body2" sx={{ ml: '130px', display: 'flex', alignItems: 'baseline', gap: 1, flexWrap: 'wrap' }}>
-      {sayFolded(folded, grounds)}
-      <Button
-        variant="text"
-        color="inherit"
+    <Typography variant="body2" sx={{ ml: '130px' }}>
+      {sayFolded(folded, grounds)}{' '}
+      <Box
+        component="button"
+        type="button"
         aria-expanded={isOpen}
         onClick={() => setOpen(!isOpen)}
-        sx={{ px: 0.5, py: 0, minWidth: 0, textDecoration: 'underline' }}
+        sx={{
+          ...{ border: 0, background: 'none', color: 'inherit', font: 'inherit', fontWeight: 700, cursor: 'pointer' },
+          ...{ minHeight: 24, px: 0.5, whiteSpace: 'nowrap', textDecoration: 'underline' },
+        }}
       >
         {isOpen ? 'Fold them away' : 'Show them'}
-      </Button>
+      </Box>
     </Typography>
   );
 }

@@ -5,7 +5,7 @@ import type { MatchMap } from '@steady-gleam/core/matching';
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { nextStep, sayCoats, openPoints, sayMix } from '../../shared/jobModel';
 import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from '../card/cardModel';
-import { columnAt, reachingGrounds, sayAnswer, sayFolded } from './mapModel';
+import { columnAt, nearGrounds, sayAnswer, sayFolded } from './mapModel';
 
 const score = (toleranceRatio: number) => ({
   toleranceRatio,
@@ -30,7 +30,7 @@ const map = (...rows: ReturnType<typeof row>[]): MatchMap => ({
   cheapest: null,
 });
 
-describe('grounds that can’t reach the target', () => {
+describe('grounds that are far off the target', () => {
   const far = map(
     row('white', 4, null),
     row('aqua-pastel', 0.4, [2.4, 3.2]),
@@ -40,18 +40,18 @@ describe('grounds that can’t reach the target', () => {
   );
 
   it('are folded away, but three always stay, the nearest', () => {
-    expect([...reachingGrounds(far)].sort()).toEqual(['aqua-pastel', 'gold', 'white']);
+    expect([...nearGrounds(far)].sort()).toEqual(['aqua-pastel', 'gold', 'white']);
     const none = map(row('white', 30, null), row('black', 50, null), row('gold', 40, null), row('copper', 60, null));
-    expect([...reachingGrounds(none)].sort()).toEqual(['black', 'gold', 'white']);
+    expect([...nearGrounds(none)].sort()).toEqual(['black', 'gold', 'white']);
   });
 
   it('are said in one line with the nearest of them', () => {
-    const folded = far.rows.filter((r) => !reachingGrounds(far).has(r.groundId));
+    const folded = far.rows.filter((r) => !nearGrounds(far).has(r.groundId));
     expect(sayFolded(folded, REFERENCE_LIBRARY.grounds)).toBe(
-      '2 grounds can’t reach it; the nearest of them is a dark grey, 15 dE00 off at best.',
+      '2 more grounds are far off, the nearest, a dark grey, by 15 dE00.',
     );
     expect(sayFolded(folded.slice(0, 1), REFERENCE_LIBRARY.grounds)).toBe(
-      'Deep black can’t reach it: 21 dE00 off at best.',
+      'One more ground is far off: Deep black, by 21 dE00.',
     );
   });
 });

@@ -141,8 +141,8 @@ export const SAY_UP_TO = 9.95;
 /** So many grounds stay on the map, however far they are off. */
 const LEAST_ROWS = 3;
 
-/** Grounds that can reach a map's target, or come nearest to it; the others are folded away. */
-export function reachingGrounds({ rows }: MatchMap): ReadonlySet<string> {
+/** Grounds that come near a map's target, or nearest to it; the others are folded away. */
+export function nearGrounds({ rows }: MatchMap): ReadonlySet<string> {
   const off = (row: MapRow) => bestCell(row).score.rmsDe;
   const nearest = [...rows].sort((a, b) => off(a) - off(b));
   return new Set(nearest.filter((row, i) => i < LEAST_ROWS || off(row) <= SAY_UP_TO).map((row) => row.groundId));
@@ -152,8 +152,8 @@ export function reachingGrounds({ rows }: MatchMap): ReadonlySet<string> {
 export function sayFolded(folded: readonly MapRow[], grounds: readonly GroundMaterial[]): string {
   const nearest = folded.reduce((a, b) => (bestCell(b).score.rmsDe < bestCell(a).score.rmsDe ? b : a));
   const { name, words = name } = findGround(nearest.groundId, grounds);
-  const off = `${bestCell(nearest).score.rmsDe.toFixed(0)} dE00 off at best`;
+  const off = `${bestCell(nearest).score.rmsDe.toFixed(0)} dE00`;
   return folded.length === 1
-    ? `${words.charAt(0).toUpperCase()}${words.slice(1)} can’t reach it: ${off}.`
-    : `${folded.length} grounds can’t reach it; the nearest of them is ${words}, ${off}.`;
+    ? `One more ground is far off: ${words}, by ${off}.`
+    : `${folded.length} more grounds are far off, the nearest, ${words}, by ${off}.`;
 }

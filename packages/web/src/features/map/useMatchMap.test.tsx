@@ -8,6 +8,7 @@ const ANGLES = 1;
 const target: TargetAngle[] = [{ incidence: 45, aspecular: 45, lab: [50, 0, 0], tolerance: 1 }];
 /** What the workers were asked, in order: strength, and whether it was to be quick. */
 const asked: { strength: number; isMoving: boolean }[] = [];
+const targets: unknown[] = [];
 let release: (() => void)[] = [];
 let isHeld = false;
 
@@ -19,7 +20,8 @@ function packed(strength: number, rows: number): Float64Array {
 
 jest.mock('../../worker/useCompute', () => ({
   computeRemote: (which: number) => ({
-    mapRows: async (mix: { strength: number }, _t: unknown, _l: unknown, ids: string[], isMoving: boolean) => {
+    mapRows: async (mix: { strength: number }, of: unknown, _l: unknown, ids: string[], isMoving: boolean) => {
+      targets.push(of);
       if (which === 0) asked.push({ strength: mix.strength, isMoving });
       if (isHeld) await new Promise<void>((go) => release.push(go));
       return packed(mix.strength, ids.length);
@@ -85,5 +87,21 @@ describe('the map follows the slider', () => {
     await waitFor(() => expect(result.current.settled).toBe(true));
     expect(result.current.shown?.mix.strength).toBe(1.4);
     expect(asked.map((a) => a.strength)).toEqual([1, 1, 1.4, 1.4]);
+  });
+
+  it('asks about the target of the wish, also where the page moved to another while it worked', async () => {
+    targets.length = 0;
+    isHeld = true;
+    const other: TargetAngle[] = [{ ...target[0]!, lab: [20, 5, 5] }];
+    const { result, rerender } = renderHook(({ of }) => useMatchMap(of), { initialProps: { of: target } });
+    act(() => result.current.ask(wish(1)));
+    rerender({ of: other });
+    act(() => result.current.ask(wish(1)));
+    isHeld = false;
+    await act(async () => go());
+    await waitFor(() => expect(result.current.settled).toBe(true));
+    expect(targets.slice(0, 2)).toEqual([target, target]);
+    expect(targets.slice(2)).toEqual(targets.slice(2).map(() => other));
+    expect(targets.length).toBeGreaterThan(2);
   });
 });

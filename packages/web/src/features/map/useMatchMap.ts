@@ -27,17 +27,18 @@ interface Wish {
   readonly light: Illuminant;
 }
 
+/** A wish with what it was made of: by the time it is worked out the page may be about another target. */
+interface Asked extends Wish {
+  readonly target: readonly TargetAngle[];
+  readonly library: Library;
+}
+
 const COUNTS = mapCounts();
 /** So long after the last wish the map is worked out whole, ms. */
 const RESTS_AFTER = 120;
 
 /** Both workers share a map: solids share their layer operators, so they stay together; metallics cost as much again. */
-async function computeMap(
-  wish: Wish,
-  target: readonly TargetAngle[],
-  library: Library,
-  isMoving: boolean,
-): Promise<MatchMap> {
+async function computeMap({ target, library, ...wish }: Asked, isMoving: boolean): Promise<MatchMap> {
   const ids = [library.grounds.filter((g) => !g.flakes), library.grounds.filter((g) => g.flakes)].map((list) =>
     list.map((g) => g.id),
   );
@@ -80,7 +81,7 @@ export function useMatchMap(target: readonly TargetAngle[]): {
     settled: false,
     error: null,
   });
-  const wanted = useRef<Wish | null>(null);
+  const wanted = useRef<Asked | null>(null);
   const busy = useRef(false);
   const mounted = useRef(true);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -95,11 +96,12 @@ export function useMatchMap(target: readonly TargetAngle[]): {
 
   const ask = useCallback(
     (wish: Wish) => {
-      const work = async (now: Wish, isMoving: boolean): Promise<void> => {
+      const work = async (now: Asked, isMoving: boolean): Promise<void> => {
         try {
-          const map = await computeMap(now, target, library, isMoving);
+          const map = await computeMap(now, isMoving);
           const isLast = !isMoving && !wanted.current;
-          if (mounted.current) setState({ shown: { map, ...now }, settled: isLast, error: null });
+          if (mounted.current)
+            setState({ shown: { map, mix: now.mix, light: now.light }, settled: isLast, error: null });
         } catch (error) {
           const message = error instanceof Error ? error.message : String(error);
           if (mounted.current) setState((old) => ({ ...old, settled: true, error: message }));
@@ -108,7 +110,7 @@ export function useMatchMap(target: readonly TargetAngle[]): {
       const keepUp = async (): Promise<void> => {
         if (busy.current) return;
         busy.current = true;
-        let last: Wish | null = null;
+        let last: Asked | null = null;
         while (wanted.current && mounted.current) {
           last = wanted.current;
           wanted.current = null;
@@ -117,14 +119,14 @@ export function useMatchMap(target: readonly TargetAngle[]): {
         busy.current = false;
         if (last && mounted.current) rest.current = setTimeout(() => void settle(last), RESTS_AFTER);
       };
-      const settle = async (last: Wish): Promise<void> => {
+      const settle = async (last: Asked): Promise<void> => {
         busy.current = true;
         await work(last, false);
         busy.current = false;
         if (wanted.current) await keepUp();
       };
       if (!target.length) return;
-      wanted.current = wish;
+      wanted.current = { ...wish, target, library };
       clearTimeout(rest.current);
       void keepUp();
     },
