@@ -1,4 +1,4 @@
-import { sayFrom, type EyeView } from '../letdown/eye';
+import { sayFrom, type EyeView } from '../letdown/eyeWords';
 import { sayList } from './list';
 import { wayOf, type Way } from '../products/ways';
 import type { CellRef } from './events';

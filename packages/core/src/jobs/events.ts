@@ -1,4 +1,4 @@
-import type { EyeView, Verdict } from '../letdown/eye';
+import type { EyeView, Verdict } from '../letdown/eyeWords';
 import type { Mend } from './mendSteps';
 
 /** One coat on one area. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { FAMILIES, FAMILY_IDS } from '../finishes/families';
-import { missingViews, viewsOf, type EyeView } from '../letdown/eye';
+import { missingViews, viewsOf, type EyeView } from '../letdown/eyeWords';
 import { area, finish, object, plainPlan } from '../testdata/jobs';
 import { eventOf, type JobEvent } from './events';
 import { seenOf, unseenOf } from './evidence';

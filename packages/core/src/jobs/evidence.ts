@@ -4,15 +4,8 @@ import type { JobEvent } from './events';
 import type { JobPlan } from './plan';
 import { coatsAt, type JobState } from './state';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import {
-  brighterFrom,
-  missingViews,
-  type LookedAt,
-  type EyeRead,
-  type EyeView,
-  type RungVerdict,
-  type Verdict,
-} from '../letdown/eye';
+import { brighterFrom, type EyeRead } from '../letdown/eye';
+import { missingViews, type LookedAt, type EyeView, type RungVerdict, type Verdict } from '../letdown/eyeWords';
 import { sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from '../letdown/live';
 
 /** A place on the job that was read. */

@@ -9,7 +9,7 @@ import { STYLES } from '../finishes/styles';
 import { answerCard } from '../letdown/answer';
 import { adviseFirst, nominalTable } from '../letdown';
 import { noiseOf } from '../letdown/readings';
-import { viewsOf } from '../letdown/eye';
+import { viewsOf } from '../letdown/eyeWords';
 import { layerLooks } from '../looks/layerLooks';
 import { ladderLabs } from '../matching/ladder';
 import { bestCell, computeMapRows, mapCounts } from '../matching/matchMap';
@@ -26,7 +26,8 @@ import { eventOf, type JobEvent } from './events';
 import { groupsOf } from './amounts';
 import { jobState } from './state';
 import { laidOf } from './state';
-import { doneOf, START_SETTINGS, workOfCard, workOfJob, type CardRow, type JobRow } from './work';
+import { doneOf, workOfCard, workOfJob, type CardRow, type JobRow } from './work';
+import { START_SETTINGS } from './job';
 import { sayCheckOf } from './say';
 
 const shop = prepareLibrary();

@@ -62,24 +62,21 @@ export {
   doneOf,
   filmOf,
   fullCoatOf,
-  objectsOf,
   planAgainstCard,
   runOf,
-  stacksOfPick,
-  START_AREAS,
-  START_SETTINGS,
   workOfCard,
   workOfJob,
-  type AreaRow,
   type CardRow,
   type Done,
   type JobMixing,
   type JobRow,
   type JobWork,
-  type LayerFilm,
   type RunState,
   type WorkInput,
 } from './work';
+export { objectsOf, START_AREAS, type AreaRow } from './areaRow';
+export { START_SETTINGS } from './job';
+export { stacksOfPick, type LayerFilm } from './stacks';
 export { cellMl, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
 export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
 export { effectOn, type EffectOn } from './effect';

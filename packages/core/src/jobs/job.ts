@@ -180,3 +180,17 @@ export function spreadCount(
   }
   return out;
 }
+
+/** Before the painter changed anything. */
+export const START_SETTINGS: SpraySettings = {
+  school: 'wet',
+  grip: false,
+  tack: true,
+  blown: false,
+  bake: true,
+  airTowards: 0,
+  order: null,
+  edits: {},
+  cells: [],
+  beforeClearMinutes: null,
+};

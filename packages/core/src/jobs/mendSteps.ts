@@ -1,5 +1,5 @@
 import type { StyleId } from '../finishes/styles';
-import type { EyeView } from '../letdown/eye';
+import type { EyeView } from '../letdown/eyeWords';
 import type { Reach } from './reach';
 
 /** What is done by hand in a mend. */

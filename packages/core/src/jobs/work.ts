@@ -1,44 +1,28 @@
-import type { ClearState } from '../finishes/texture';
-import { layersOf, type PieceStack, type StackLayer } from '../finishes/layers';
+import type { PieceStack } from '../finishes/layers';
 import type { Recipe } from '../finishes/recipe';
-import { findGround } from '../materials/grounds';
 import type { Library } from '../materials/ownMaterials';
-import { findMix } from '../materials/mixes';
-import type { ShapedPiece } from '../mixing/batch';
 import { STARTING_GUNS, type Gun } from '../products/guns';
 import type { Product } from '../products/products';
 import {
   isCounted,
   sprayAreas,
+  START_SETTINGS,
   spreadCount,
   type JobFinish,
   type JobObject,
   type SprayArea,
   type SpraySettings,
 } from './job';
+import { objectsOf, START_AREAS, type AreaRow } from './areaRow';
 import { effectOn } from './effect';
 import { unseenOf } from './evidence';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';
 import { sayList } from './list';
 import { sayStep } from './say';
+import { stacksOfPick, type LayerFilm } from './stacks';
 import type { PlannedCoat } from '../spraying/coatPlan';
 import { setUpOf, setUpDifferences, type SetUp, type SetUpDifference } from '../spraying/setUp';
 import type { JobState } from './state';
-
-/** An area as a painter enters it: its shape for the area, its place in the booth for the order. */
-export interface AreaRow extends ShapedPiece {
-  readonly id: string;
-  readonly name: string;
-  readonly x: number | null;
-  readonly y: number | null;
-  readonly first: boolean;
-  readonly mounting: 'object' | 'stand';
-  readonly objectId: string;
-  /** Null for the job's first finish. */
-  readonly finishId: string | null;
-  readonly on: string | null;
-  readonly clear: ClearState;
-}
 
 /** Products by layer, reducers by cup, gun and weather of a job. */
 export interface JobMixing {
@@ -72,57 +56,8 @@ export interface CardRow {
   readonly firstStop?: number | null;
 }
 
-const START_OBJECT = 'object-1';
-
-/** Before the painter said anything: two square metres. */
-export const START_AREAS: readonly AreaRow[] = [
-  {
-    id: 'piece-1',
-    name: 'Whole piece',
-    shape: 'area',
-    measures: { area: 2 },
-    count: 1,
-    x: null,
-    y: null,
-    mounting: 'object',
-    first: false,
-    objectId: START_OBJECT,
-    finishId: null,
-    on: null,
-    clear: 'cleared',
-  },
-];
-
 /** Before the painter said anything: a mild booth. */
 const MILD: JobMixing = { products: {}, gunId: null, temperatureC: 20, humidity: 0.5 };
-
-/** Before the painter changed anything. */
-export const START_SETTINGS: SpraySettings = {
-  school: 'wet',
-  grip: false,
-  tack: true,
-  blown: false,
-  bake: true,
-  airTowards: 0,
-  order: null,
-  edits: {},
-  cells: [],
-  beforeClearMinutes: null,
-};
-
-/** The objects of a job; while none were entered the piece itself is the one. */
-export const objectsOf = <T extends JobObject>(job: {
-  readonly objects: readonly T[] | null;
-  readonly piece: string;
-}): readonly (T | { readonly id: string; readonly name: string; readonly counts: [] })[] =>
-  job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];
-
-/** The one stack that follows from a pick. @throws CoreError where ground or mix are not in the library */
-export function stacksOfPick(mixId: string, pick: Recipe, library: Library): readonly PieceStack[] {
-  const ground = findGround(pick.groundId, library.grounds);
-  const mix = findMix(mixId, library.systems);
-  return [{ id: 'main', name: 'whole piece', layers: layersOf(ground, mix, pick) }];
-}
 
 export interface JobWork {
   readonly gun: Gun;
@@ -239,14 +174,6 @@ export function workOfCard(q: WorkInput): JobWork | null {
     },
   });
   return { gun: input.gun, plan };
-}
-
-/** Dry film of a layer that is on and that is planned, um; the mean over the areas that get it, grip and tack coats with it. */
-export interface LayerFilm {
-  readonly finishId: string;
-  readonly layer: StackLayer;
-  readonly onUm: number;
-  readonly plannedUm: number;
 }
 
 /** Film of every layer of a job that is laid somewhere, in their order: what film sections draw. */

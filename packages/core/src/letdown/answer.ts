@@ -3,15 +3,8 @@ import { cardSd, nominalTable, readCard, type CardSaid } from './advise';
 import { bestCount, coloursOf, type TargetRead } from './bestCount';
 import { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 import { USUAL_HAND } from './cardFilm';
-import {
-  countByEye,
-  unknownLadders,
-  USUAL_CUTS,
-  type EyeCuts,
-  type EyePosterior,
-  type EyeRead,
-  type RungVerdict,
-} from './eye';
+import { countByEye, unknownLadders, type EyePosterior, type EyeRead } from './eye';
+import { USUAL_CUTS, type EyeCuts, type RungVerdict } from './eyeWords';
 import type { HandBelieved } from './fit';
 import type { LadderOf, LadderTable } from './ladderTable';
 import { linesAt, type RungReading } from './readings';

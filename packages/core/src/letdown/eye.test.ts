@@ -8,19 +8,8 @@ import { STYLES } from '../finishes/styles';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { nominalTable } from './advise';
 import { cardByEye, ladderOfAnyHand, withEye } from './byEye';
-import {
-  brighterFrom,
-  countByEye,
-  EYE_VIEWS,
-  faceAgainstFlop,
-  filmByEye,
-  outOfOrder,
-  unknownLadders,
-  VERDICTS,
-  type EyeRead,
-  type RungVerdict,
-  type Verdict,
-} from './eye';
+import { brighterFrom, countByEye, faceAgainstFlop, filmByEye, outOfOrder, unknownLadders, type EyeRead } from './eye';
+import { EYE_VIEWS, VERDICTS, type RungVerdict, type Verdict } from './eyeWords';
 import { liveAdvice, liveState, sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from './live';
 import type { LookSays } from './looks';
 

@@ -1,20 +1,9 @@
 import type { FitSaid } from './advise';
 import { EDGE_BUILD, USUAL_HAND } from './cardFilm';
 import type { HandBelieved } from './fit';
+import type { HandParameter } from './handParameters';
 import type { VariationId } from './variation';
 
-/** What a card may have said of a hand; the last four stand in rows of earlier programs and are not used. */
-export type HandParameter = 'film' | 'flake' | 'spread' | 'edge' | 'hueNm' | 'groundL' | 'groundA' | 'groundB';
-export const HAND_PARAMETERS: readonly HandParameter[] = [
-  'film',
-  'flake',
-  'spread',
-  'edge',
-  'hueNm',
-  'groundL',
-  'groundA',
-  'groundB',
-];
 /** What goes with the painter; hue and ground go with the pot, so they start afresh. */
 const OF_THE_HAND = ['flake', 'spread', 'edge'] as const satisfies readonly VariationId[];
 

@@ -19,32 +19,35 @@ export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
 export {
   brighterFrom,
   countByEye,
+  differenceFrom,
+  faceAgainstFlop,
+  outOfOrder,
+  type EyePosterior,
+  type EyeRead,
+  type PossibleLadder,
+} from './eye';
+export {
   isPeelWord,
   sayFrom,
-  differenceFrom,
   EYE_VIEWS,
-  faceAgainstFlop,
   EYE_WORDS,
   HUE_WORDS,
   missingViews,
   viewsOf,
-  outOfOrder,
   PEEL_WORDS,
   USUAL_CUTS,
   VERDICTS,
   type EyeCuts,
-  type EyePosterior,
-  type EyeRead,
   type EyeView,
   type HueWord,
   type LookedAt,
-  type PossibleLadder,
   type RungVerdict,
   type Verdict,
-} from './eye';
+} from './eyeWords';
 export { type CardReadings, type HandBelieved } from './fit';
 export { labsAt, LADDER_LAST, plainLadder, toLabs, type Ladder } from './fittedLadder';
-export { believedFilm, HAND_PARAMETERS, handFromCards, knownHandOf, type HandParameter, type KnownHand } from './hands';
+export { believedFilm, handFromCards, knownHandOf, type KnownHand } from './hands';
+export { HAND_PARAMETERS, type HandParameter } from './handParameters';
 export { type LadderOf, type LadderTable } from './ladderTable';
 export {
   isUnsure,

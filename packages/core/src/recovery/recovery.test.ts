@@ -19,7 +19,7 @@ import { answerCard } from '../letdown/answer';
 import { labsAt, plainLadder, toLabs } from '../letdown/fittedLadder';
 import { nominalTable } from '../letdown/advise';
 import { liveState, sayEyeLook, wordOfVerdicts } from '../letdown/live';
-import type { EyeView, Verdict } from '../letdown/eye';
+import type { EyeView, Verdict } from '../letdown/eyeWords';
 import { effectCoats, factorsToLabs } from '../matching/ladder';
 import { findGround, findMix, libraryOf, prepareLibrary } from '../materials';
 import { createRandom } from '../numeric/random';

@@ -1,6 +1,7 @@
 import { sayLooks, wantedAt } from '../letdown/advise';
 import { answerCard } from '../letdown/answer';
-import { brighterFrom, EYE_VIEWS } from '../letdown/eye';
+import { brighterFrom } from '../letdown/eye';
+import { EYE_VIEWS } from '../letdown/eyeWords';
 import { liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import { nextAmount } from '../letdown/rule';
 import type { PreparedLibrary } from '../materials/shop';

@@ -5,7 +5,8 @@ import { adviseAfter, adviseFirst, predictedLabs, readCard, sayLooks, type CardS
 import { leastOf, type TargetRead } from '../letdown/bestCount';
 import { linesAt, noiseAt, noiseOf, type RungReading } from '../letdown/readings';
 import { answerCard } from '../letdown/answer';
-import { brighterFrom, EYE_VIEWS, VERDICTS, type EyeView, type RungVerdict } from '../letdown/eye';
+import { brighterFrom } from '../letdown/eye';
+import { EYE_VIEWS, VERDICTS, type EyeView, type RungVerdict } from '../letdown/eyeWords';
 import type { LadderOf } from '../letdown/ladderTable';
 import { liveAdvice, liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import type { Look } from '../letdown/looks';

@@ -1,4 +1,4 @@
-import { START_SETTINGS } from '../jobs/work';
+import { START_SETTINGS } from '../jobs/job';
 import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
 import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';

@@ -1,3 +1,4 @@
+import compression from 'compression';
 import { BUILD_HEADER, damagedApi, HEALTH_PATH, isText, sessionApi, SERVER_TIME_HEADER } from '@steady-gleam/contracts';
 import express, { type Express, type RequestHandler } from 'express';
 import { existsSync } from 'node:fs';
@@ -84,6 +85,8 @@ export function createApp({
   if (trustProxy !== undefined) app.set('trust proxy', /^\d+$/.test(trustProxy) ? Number(trustProxy) : trustProxy);
   app.locals['address'] = machine?.addresses()[0] ?? '';
   app.use(securityHeaders());
+  // A shop's network is slow: pages and answers go over it packed.
+  app.use(compression());
   app.use(pinoHttp({ logger, useLevel: 'debug' }));
   app.use(ownPagesOnly(door));
   app.use('/api', toldByServer(machine?.build ?? ''));

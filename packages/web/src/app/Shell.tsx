@@ -1,8 +1,7 @@
 import ContrastIcon from '@mui/icons-material/Contrast';
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import { use, useEffect, useRef, useState, type ReactNode } from 'react';
+import { lazy, Suspense, use, useEffect, useRef, useState, type ReactNode } from 'react';
 import { NavLink, Outlet, useLocation, useMatch } from 'react-router';
-import { SignIn } from '../features/shop/SignIn';
 import { LibraryProvider } from '../shared/library';
 import { mayTakeByItself, takeNewBuild } from '../shared/newBuild';
 import { Notice } from '../shared/Notice';
@@ -14,6 +13,9 @@ import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
 import { Standing } from './Standing';
 import { ThemeModeContext } from './themeMode';
+
+/** Only a shop with a door needs it. */
+const SignIn = lazy(async () => ({ default: (await import('../features/shop/SignIn')).SignIn }));
 
 const RAIL = 134;
 
@@ -204,7 +206,9 @@ export function Shell() {
       <Shortcuts open={keys} onOpen={setKeys} />
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
         {isLocked ? (
-          <SignIn />
+          <Suspense>
+            <SignIn />
+          </Suspense>
         ) : (
           <LibraryProvider waiting={<Notice title="Opening the shop …" />}>
             <Outlet />

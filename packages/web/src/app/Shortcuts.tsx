@@ -1,35 +1,6 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 
-const SHORTCUTS: readonly { readonly where: string; readonly keys: readonly (readonly [string, string])[] }[] = [
-  {
-    where: 'Match map',
-    keys: [
-      ['arrows', 'move the probe; Home and End to the first and last coat'],
-      ['[  and  ]', 'angle toward the face, toward the flop'],
-      ['L', 'next light'],
-      ['arrows on a slider', 'strength in steps of 0.05'],
-    ],
-  },
-  {
-    where: 'Layers',
-    keys: [
-      ['space on a handle', 'lift a layer, arrows move it, space lays it down'],
-      ['Ctrl Z,  Ctrl Y', 'undo, redo'],
-    ],
-  },
-  {
-    where: 'Spray plan',
-    keys: [['space on a handle', 'lift a piece, arrows move it in the order, space lays it down']],
-  },
-  {
-    where: 'Everywhere',
-    keys: [
-      ['?', 'this list'],
-      ['Tab', 'next control'],
-    ],
-  },
-];
+const Dialog = lazy(async () => ({ default: (await import('./ShortcutsDialog')).ShortcutsDialog }));
 
 /** The list of keys, opened by "?" or from the rail. */
 export function Shortcuts({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -41,31 +12,9 @@ export function Shortcuts({ open, onOpen }: { open: boolean; onOpen: (open: bool
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
   }, [onOpen]);
-  return (
-    <Dialog open={open} onClose={() => onOpen(false)} aria-labelledby="shortcuts-title">
-      <DialogTitle id="shortcuts-title" variant="h2">
-        Keys
-      </DialogTitle>
-      <DialogContent>
-        {SHORTCUTS.map((group) => (
-          <section key={group.where} aria-label={group.where}>
-            <h3 style={{ margin: '10px 0 4px' }}>{group.where}</h3>
-            <dl style={{ display: 'grid', gridTemplateColumns: '170px 1fr', gap: '6px 14px', margin: 0 }}>
-              {group.keys.map(([key, does]) => (
-                <div key={key} style={{ display: 'contents' }}>
-                  <dt style={{ fontWeight: 640 }}>{key}</dt>
-                  <dd style={{ margin: 0 }}>{does}</dd>
-                </div>
-              ))}
-            </dl>
-          </section>
-        ))}
-      </DialogContent>
-      <DialogActions>
-        <Button variant="outlined" onClick={() => onOpen(false)}>
-          Close
-        </Button>
-      </DialogActions>
-    </Dialog>
-  );
+  return open ? (
+    <Suspense>
+      <Dialog open onOpen={onOpen} />
+    </Suspense>
+  ) : null;
 }

@@ -122,18 +122,6 @@ export function createSteadyTheme(mode: ThemeTone): Theme {
           },
         },
       },
-      MuiOutlinedInput: {
-        styleOverrides: {
-          root: {
-            background: t.raised,
-            minHeight: 44,
-            '&.Mui-focused:not(.Mui-error) .MuiOutlinedInput-notchedOutline': { borderColor: t.ink },
-          },
-          input: { paddingBlock: 10 },
-          notchedOutline: { borderColor: t.hairline },
-        },
-      },
-      MuiFormHelperText: { styleOverrides: { root: { marginInline: 0, fontSize: 14, lineHeight: 1.3 } } },
       MuiSlider: {
         styleOverrides: {
           root: { color: t.ink, borderRadius: 0 },

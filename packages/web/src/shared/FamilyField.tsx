@@ -1,5 +1,5 @@
 import { FAMILIES, FAMILY_IDS, type FinishFamily } from '@steady-gleam/core/finishes';
-import { Field } from './Field';
+import { Field } from '../ui/Field';
 
 /** Which family a list shows; empty for any. */
 export function FamilyField({ value, onPick }: { value: FinishFamily | null; onPick: (family: string) => void }) {

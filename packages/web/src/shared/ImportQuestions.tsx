@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ImportHints, ImportQuestion } from '@steady-gleam/core/formats';
 import { useState } from 'react';
-import { Field } from './Field';
+import { Field } from '../ui/Field';
 import { numberIn } from './numberIn';
 
 const COLUMNS = [

@@ -1,299 +1,32 @@
 import MoreVertIcon from '@mui/icons-material/MoreVert';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  IconButton,
-  Menu,
-  MenuItem,
-  Typography,
-} from '@mui/material';
-import { changeJobSchema, type Job, jobsApi, REMOVED_DAYS } from '@steady-gleam/contracts';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { ValidationError } from 'yup';
-import { useNavigate } from 'react-router';
-import { ApiFailure, call } from './apiClient';
-import { Field } from './Field';
-import { newId } from './newId';
-import { useChangeJob } from './useJob';
+import { IconButton } from '@mui/material';
+import { lazy, Suspense, useState } from 'react';
+import type { JobMenuProps } from './jobMenuProps';
 
-type Asked = 'rename' | 'copy' | 'finish' | 'reopen' | 'remove';
-
-interface JobMenuProps {
-  readonly job: Pick<Job, 'id' | 'piece' | 'matching' | 'status' | 'version'>;
-  /** What is still open on it, a clause each; said before it is finished. Null while that is not known. */
-  readonly open: readonly string[] | null;
-  /** Something was done that can be undone. */
-  readonly onDone: (said: string, undo: { readonly status?: Job['status']; readonly removed?: boolean }) => void;
-}
+const Sheet = lazy(async () => ({ default: (await import('./JobMenuSheet')).JobMenuSheet }));
 
 /** What can be done with a job as a whole: rename it, finish it or open it again, take it out of the list. */
-export function JobMenu({ job, open, onDone }: JobMenuProps) {
+export function JobMenu(props: JobMenuProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [asked, setAsked] = useState<Asked | null>(null);
-  const change = useChangeJob(job.id);
-  const ask = (what: Asked) => {
-    setAnchor(null);
-    change.reset();
-    setAsked(what);
-  };
-  // What is done may take this menu off the page: the promise outlives it.
-  const act = (
-    body: { status: Job['status'] } | { removed: boolean },
-    said: string,
-    undo: Parameters<typeof onDone>[1],
-  ) =>
-    void change.mutateAsync({ version: job.version, ...body }).then(
-      () => {
-        setAsked(null);
-        setAnchor(null);
-        onDone(said, undo);
-      },
-      () => undefined,
-    );
+  const [opened, setOpened] = useState(false);
   return (
     <>
       <IconButton
-        aria-label={`More for ${job.piece}`}
+        aria-label={`More for ${props.job.piece}`}
         aria-haspopup="menu"
-        onClick={(e) => setAnchor(e.currentTarget)}
+        onClick={(e) => {
+          setAnchor(e.currentTarget);
+          setOpened(true);
+        }}
         sx={{ width: 44, height: 44, borderRadius: '2px', color: 'text.primary' }}
       >
         <MoreVertIcon />
       </IconButton>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem onClick={() => ask('rename')}>Rename</MenuItem>
-        <MenuItem onClick={() => ask('copy')}>Copy it</MenuItem>
-        {job.status === 'away' ? (
-          <MenuItem onClick={() => act({ status: 'open' }, `${job.piece} is back.`, { status: 'away' })}>
-            Bring it back
-          </MenuItem>
-        ) : (
-          <MenuItem onClick={() => act({ status: 'away' }, `${job.piece} was put away.`, { status: job.status })}>
-            Put it away
-          </MenuItem>
-        )}
-        {job.status === 'away' ? null : job.status === 'finished' ? (
-          <MenuItem onClick={() => ask('reopen')}>Open it again</MenuItem>
-        ) : (
-          <MenuItem onClick={() => ask('finish')}>Finish this job</MenuItem>
-        )}
-        <MenuItem onClick={() => ask('remove')}>Take it out</MenuItem>
-      </Menu>
-      {asked === 'rename' ? <RenameDialog job={job} onClose={() => setAsked(null)} /> : null}
-      {asked === 'copy' ? <CopyDialog job={job} onClose={() => setAsked(null)} /> : null}
-      {asked === 'finish' ? (
-        <FinishDialog job={job} open={open} onClose={() => setAsked(null)} onDone={onDone} />
-      ) : null}
-      {asked === 'remove' ? (
-        <Question
-          title={`Take ${job.piece} out of the list?`}
-          text={`It stands below the list under “Taken out” and can be put back for ${REMOVED_DAYS} days; then it is gone.`}
-          act="Take it out"
-          busy={change.isPending}
-          fault={change.error?.message ?? null}
-          onClose={() => setAsked(null)}
-          onAct={() => act({ removed: true }, `${job.piece} was taken out.`, { removed: false })}
-        />
-      ) : null}
-      {asked === 'reopen' ? (
-        <Question
-          title={`Open ${job.piece} again?`}
-          text="It goes back among the open jobs, with everything that was entered."
-          act="Open it"
-          busy={change.isPending}
-          fault={change.error?.message ?? null}
-          onClose={() => setAsked(null)}
-          onAct={() => act({ status: 'open' }, `${job.piece} is open again.`, { status: 'finished' })}
-        />
+      {opened ? (
+        <Suspense>
+          <Sheet {...props} anchor={anchor} setAnchor={setAnchor} />
+        </Suspense>
       ) : null}
     </>
-  );
-}
-
-/** Asks before a job is finished, and says what is still open on it. */
-export function FinishDialog({
-  job,
-  open,
-  onClose,
-  onDone,
-}: Pick<JobMenuProps, 'job' | 'open' | 'onDone'> & { onClose: () => void }) {
-  const change = useChangeJob(job.id);
-  return (
-    <Question
-      title={`Finish ${job.piece}?`}
-      text={`${open === null ? '' : open.length ? `Still open: ${open.join('; ')}.` : 'Nothing is open.'} It can be opened again at any time.`}
-      act="Finish it"
-      busy={change.isPending}
-      fault={change.error?.message ?? null}
-      onClose={onClose}
-      onAct={() =>
-        change.mutate(
-          { version: job.version, status: 'finished' },
-          {
-            onSuccess: () => {
-              onClose();
-              onDone(`${job.piece} is finished.`, { status: 'open' });
-            },
-          },
-        )
-      }
-    />
-  );
-}
-
-function Question({
-  title,
-  text,
-  act,
-  busy,
-  fault,
-  onClose,
-  onAct,
-}: {
-  title: string;
-  text: string;
-  act: string;
-  busy: boolean;
-  fault: string | null;
-  onClose: () => void;
-  onAct: () => void;
-}) {
-  return (
-    <Dialog open onClose={onClose} aria-labelledby="question">
-      <DialogTitle id="question" sx={{ typography: 'h1' }}>
-        {title}
-      </DialogTitle>
-      <DialogContent>
-        <Typography>{text}</Typography>
-        {fault ? (
-          <Typography role="alert" sx={{ color: 'error.main', mt: 1 }}>
-            {fault}
-          </Typography>
-        ) : null}
-      </DialogContent>
-      <DialogActions>
-        <Button variant="outlined" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button variant="contained" onClick={onAct} disabled={busy}>
-          {act}
-        </Button>
-      </DialogActions>
-    </Dialog>
-  );
-}
-
-function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
-  const change = useChangeJob(job.id);
-  const [typed, setTyped] = useState({ piece: job.piece, matching: job.matching });
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const save = () => {
-    try {
-      const body = changeJobSchema.validateSync({ version: job.version, ...typed }, { abortEarly: false });
-      setFaults({});
-      change.mutate(body, {
-        onSuccess: onClose,
-        onError: (e) => setFaults(e instanceof ApiFailure ? { '': e.message, ...e.fields } : { '': e.message }),
-      });
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
-    }
-  };
-  const field = (name: keyof typeof typed, label: string) => (
-    <Field
-      label={label}
-      value={typed[name]}
-      error={faults[name]}
-      onChange={(e) => setTyped({ ...typed, [name]: e.target.value })}
-    />
-  );
-  return (
-    <Dialog open onClose={onClose} aria-labelledby="rename" fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          save();
-        }}
-      >
-        <DialogTitle id="rename" sx={{ typography: 'h1' }}>
-          Rename
-        </DialogTitle>
-        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
-          {field('piece', 'Piece')}
-          {field('matching', 'Has to match')}
-          {faults[''] ? (
-            <Typography role="alert" sx={{ color: 'error.main' }}>
-              {faults['']}
-            </Typography>
-          ) : null}
-        </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" variant="contained" disabled={change.isPending}>
-            Keep the name
-          </Button>
-        </DialogActions>
-      </Box>
-    </Dialog>
-  );
-}
-
-/** A job like another, under a name of its own: what was matched and its card come with it, its log stays where it was. */
-function CopyDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const [id] = useState(newId);
-  const [piece, setPiece] = useState(`${job.piece}, again`.slice(0, 80));
-  const copy = useMutation({
-    mutationFn: () => call(jobsApi.copy, { params: { id: job.id }, body: { id, piece } }),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['jobs'] });
-      onClose();
-      await navigate(`/jobs/${id}/pieces`);
-    },
-  });
-  const fault = copy.error instanceof ApiFailure ? (copy.error.fields['piece'] ?? copy.error.message) : null;
-  return (
-    <Dialog open onClose={onClose} aria-labelledby="copy" fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          copy.mutate();
-        }}
-      >
-        <DialogTitle id="copy" sx={{ typography: 'h1' }}>
-          Copy {job.piece}
-        </DialogTitle>
-        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
-          <Typography>Target, card, pick, areas and plan come with it; what was sprayed and mixed does not.</Typography>
-          <Field
-            label="Name of the copy"
-            value={piece}
-            error={fault ?? undefined}
-            onChange={(e) => setPiece(e.target.value)}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" variant="contained" disabled={copy.isPending}>
-            Copy it
-          </Button>
-        </DialogActions>
-      </Box>
-    </Dialog>
   );
 }

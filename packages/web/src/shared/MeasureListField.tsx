@@ -1,6 +1,6 @@
 import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
-import { Field } from './Field';
+import { Field } from '../ui/Field';
 import { numberIn } from './numberIn';
 import { metricText, shownText, useUnits } from './units';
 

@@ -3,7 +3,7 @@ import type { ReadingSet } from '@steady-gleam/contracts';
 import { linearOfByte, photoLab, PHOTO_DOUBT, labOf, type Lab, type Xyz } from '@steady-gleam/core/colour';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { FIGURES } from '../app/theme';
-import { Field } from './Field';
+import { Field } from '../ui/Field';
 import { FileButton } from './FileButton';
 import { cssOf } from './screenColour';
 import { numberIn } from './numberIn';

@@ -1,5 +1,7 @@
 import CloseIcon from '@mui/icons-material/Close';
-import { Box, IconButton, TextField, Typography } from '@mui/material';
+import { Box, IconButton, Typography } from '@mui/material';
+import { Said } from '../ui/Field';
+import { Input } from '../ui/Input';
 import type { FieldArrayWithId, UseFormReturn } from 'react-hook-form';
 import { FIGURES } from '../app/theme';
 import type { Row } from './typedReadings';
@@ -19,21 +21,20 @@ export function ReadingRows({
   const cell = (index: number, name: keyof Row, label: string) => {
     const error = form.formState.errors.rows?.[index]?.[name]?.message;
     return (
-      <TextField
-        {...form.register(`rows.${index}.${name}`)}
-        size="small"
-        error={!!error}
-        helperText={error}
-        slotProps={{
-          htmlInput: {
-            'aria-label': `${label} at row ${index + 1}`,
-            inputMode: 'decimal',
-            autoComplete: 'off',
-            style: { fontFamily: FIGURES, textAlign: 'right', ...(narrow ? { paddingInline: 4, fontSize: 14 } : {}) },
-          },
-        }}
-        sx={{ width: '100%' }}
-      />
+      <>
+        <Input
+          {...form.register(`rows.${index}.${name}`)}
+          aria-label={`${label} at row ${index + 1}`}
+          aria-invalid={!!error}
+          {...(error ? { 'aria-describedby': `row-${index}-${name}` } : {})}
+          inputMode="decimal"
+          style={{
+            ...{ fontFamily: FIGURES, textAlign: 'right' },
+            ...(narrow ? { paddingInline: 4, fontSize: 14 } : {}),
+          }}
+        />
+        {error ? <Said id={`row-${index}-${name}`} text={error} wrong /> : null}
+      </>
     );
   };
 

@@ -20,7 +20,7 @@ import { InboxOffers } from './devices/InboxOffers';
 import { InstrumentRead } from './devices/InstrumentRead';
 import { KeysField } from './devices/KeysField';
 import { readFileOf } from './devices/useInbox';
-import { Field } from './Field';
+import { Field } from '../ui/Field';
 import { FileButton } from './FileButton';
 import { ImportQuestions } from './ImportQuestions';
 import { newId } from './newId';
@@ -251,7 +251,7 @@ export function ReadingsForm({
             label="Rows from a spreadsheet, with their column names"
             value={pasted}
             onChange={(e) => setPasted(e.target.value)}
-            slotProps={{ htmlInput: { style: { fontFamily: FIGURES } } }}
+            style={{ fontFamily: FIGURES }}
           />
           <Button sx={{ mt: 1 }} variant="outlined" onClick={() => void take('What you pasted', pasted, {})}>
             Read this table

@@ -1,7 +1,7 @@
-import { Button, Snackbar } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { type Job, jobsApi } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { call } from './apiClient';
 
 /** Something that was just done to a job, and how it is taken back. */
@@ -30,24 +30,45 @@ export function UndoBar({ done, onGone }: { done: Done | null; onGone: () => voi
       setFault(error instanceof Error ? error.message : String(error));
     }
   };
+  // Stays while a hand or a key is on it.
+  const [held, setHeld] = useState(false);
+  const gone = useEffectEvent(() => {
+    setFault(null);
+    onGone();
+  });
+  useEffect(() => {
+    if (!done || held) return;
+    const timer = setTimeout(gone, OFFERED_MS);
+    return () => clearTimeout(timer);
+  }, [done, held]);
   return (
-    <Snackbar
-      key={done ? `${done.jobId} ${done.said}` : 'none'}
-      open={done !== null}
-      // In the middle, where it covers no button of the rail.
-      anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-      autoHideDuration={OFFERED_MS}
-      onClose={(_, reason) => {
-        if (reason === 'clickaway') return;
-        setFault(null);
-        onGone();
-      }}
-      message={fault ?? done?.said ?? ''}
-      action={
-        <Button variant="text" color="inherit" onClick={() => void undo()} sx={{ textDecoration: 'underline' }}>
-          Undo
-        </Button>
-      }
-    />
+    <Box role="status">
+      {done ? (
+        <Box
+          onMouseEnter={() => setHeld(true)}
+          onMouseLeave={() => setHeld(false)}
+          onFocus={() => setHeld(true)}
+          onBlur={() => setHeld(false)}
+          sx={{
+            ...{ position: 'fixed', bottom: 16, left: '50%', transform: 'translateX(-50%)', zIndex: 'snackbar' },
+            ...{
+              display: 'flex',
+              alignItems: 'center',
+              gap: 2,
+              minHeight: 48,
+              pl: 2,
+              pr: 1,
+              maxWidth: 'calc(100vw - 32px)',
+            },
+            ...{ bgcolor: 'text.primary', color: 'background.default' },
+          }}
+        >
+          <Typography>{fault ?? done.said}</Typography>
+          <Button variant="text" color="inherit" onClick={() => void undo()} sx={{ textDecoration: 'underline' }}>
+            Undo
+          </Button>
+        </Box>
+      ) : null}
+    </Box>
   );
 }

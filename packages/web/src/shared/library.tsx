@@ -3,7 +3,7 @@ import { materialsApi, type StoredMaterial } from '@steady-gleam/contracts';
 import { type Library, libraryOf, REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useMemo, type ReactNode } from 'react';
-import { computeRemote } from '../worker/useCompute';
+import { tellMaterials } from '../worker/materialsOf';
 import { call } from './apiClient';
 import { Notice } from './Notice';
 
@@ -21,18 +21,13 @@ export const MATERIALS = {
   queryFn: async () => (await call(materialsApi.list)) as readonly StoredMaterial[],
 };
 
-/** A worker answers in order: whatever is asked after this knows the materials. */
-function tellWorkers(own: readonly StoredMaterial[]): void {
-  for (const which of [0, 1] as const) void computeRemote(which).setMaterials(own.map((m) => m.material));
-}
-
 /** Loads the shop's own materials once, for the screens and for the worker. */
 export function LibraryProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
   const { data, error, isPending, refetch } = useQuery(MATERIALS);
   const value = useMemo((): LibraryValue => {
     const own = data ?? [];
     // Before any page below is drawn with it, and asks.
-    if (data) tellWorkers(data);
+    if (data) tellMaterials(own.map((m) => m.material));
     return { library: libraryOf(own.map((m) => m.material)), own };
   }, [data]);
   if (error && !data) {

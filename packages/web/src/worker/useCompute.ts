@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './computeTypes';
+import { onMaterials } from './materialsOf';
 
 const remotes: (Remote<Compute> | null)[] = [null, null];
 
@@ -10,6 +11,7 @@ export function computeRemote(which: 0 | 1 = 0): Remote<Compute> {
   if (known) return known;
   const made = wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
   remotes[which] = made;
+  onMaterials((materials) => void made.setMaterials(materials));
   return made;
 }
 

@@ -1,7 +1,7 @@
 import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import type { queryOf, Way } from './bankModel';
 import { FamilyField } from '../../shared/FamilyField';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 
 const WAY_NAMES: Readonly<Record<Way, string>> = { words: 'By words', reading: 'A reading', look: 'A look' };
 

@@ -16,7 +16,7 @@ import { ApiFailure, faultOf } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
 import { sayAngle } from '../../shared/angles';
 import { ownZone } from '../../shared/clock';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useLibrary } from '../../shared/library';
 import { newId } from '../../shared/newId';

@@ -13,7 +13,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ApiFailure, sendBytes } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { FileButton } from '../../shared/FileButton';
 import { useLibrary } from '../../shared/library';
 import { useGuns } from '../../shared/useShop';

@@ -6,7 +6,7 @@ import type { BoothSnapshot } from '../../shared/log/device';
 import { keepSnapshot, readSnapshot } from '../../shared/log/logStore';
 import { jobKey } from '../../shared/useJob';
 import { useLog, type JobLog } from '../../shared/log/useLog';
-import { computeRemote } from '../../worker/useCompute';
+import { tellMaterials } from '../../worker/materialsOf';
 
 /** The job is looked at for changes made elsewhere this often, ms. */
 const RELOAD_MS = 10_000;
@@ -74,7 +74,7 @@ export function useBooth(jobId: string, finishId: string | null): Booth {
   }, [jobId, finishId, kept, round, client]);
 
   useEffect(() => {
-    if (snapshot) void computeRemote().setMaterials(snapshot.own.map((m) => m.material));
+    if (snapshot) tellMaterials(snapshot.own.map((m) => m.material));
   }, [snapshot]);
 
   return { snapshot, failure: snapshot ? log.fault : failure, log, reload: () => setRound((n) => n + 1) };

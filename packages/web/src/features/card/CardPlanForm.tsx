@@ -13,8 +13,8 @@ import { type Card, cardSchema, type StoredCard } from '@steady-gleam/contracts'
 import type { Measure } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { useLibrary } from '../../shared/library';
 import { pickOf, sayCoats } from '../../shared/jobModel';
 import { useChangeJob, usePutCard, type PageDetail } from '../../shared/useJob';

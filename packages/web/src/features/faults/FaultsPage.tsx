@@ -3,7 +3,7 @@ import { FAULTS, searchFaults } from '@steady-gleam/core/faults';
 import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { FaultCard } from './FaultCard';
 import { FaultPicture } from './FaultPicture';
 

@@ -6,7 +6,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, faultOf } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { newId } from '../../shared/newId';
 import { changeJob } from '../../shared/useJob';

@@ -6,7 +6,7 @@ import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { USUAL_ANGLES } from '../../shared/angles';
 import { Answer } from '../../shared/Answer';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { BeginJob } from './BeginJob';

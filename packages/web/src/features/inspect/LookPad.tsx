@@ -7,7 +7,7 @@ import type { Moment } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
 import { sendPhoto } from '../../shared/log/parcels';
 import { shopIso } from '../../shared/clock';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { FileButton } from '../../shared/FileButton';
 import type { JobLog } from '../../shared/log/useLog';
 import { newId } from '../../shared/newId';

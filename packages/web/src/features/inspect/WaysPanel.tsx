@@ -9,7 +9,7 @@ import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
 import type { JobLog } from '../../shared/log/useLog';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { sayMinutes } from '../../shared/timeOfDay';
 import { useUnits } from '../../shared/units';

@@ -2,7 +2,7 @@ import { Box } from '@mui/material';
 import { JOB_SORTS, JOB_STATES, type JobQuery } from '@steady-gleam/contracts';
 import { FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { FamilyField } from '../../shared/FamilyField';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 
 /** What the address of the page asks the list for; whatever it can't mean is left out. */
 export const jobQueryOf = (params: URLSearchParams): Omit<JobQuery, 'page'> => ({

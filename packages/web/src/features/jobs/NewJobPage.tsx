@@ -18,7 +18,7 @@ import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-fo
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { isCount, startOf } from '../../shared/newJobLink';
 import { useFinish, useFinishPages } from '../../shared/useFinishes';

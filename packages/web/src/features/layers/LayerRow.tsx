@@ -6,7 +6,8 @@ import ContentCopyIcon from '@mui/icons-material/ContentCopy';
 import DeleteOutlinedIcon from '@mui/icons-material/DeleteOutlined';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import RemoveIcon from '@mui/icons-material/Remove';
-import { Box, IconButton, NativeSelect, OutlinedInput, Typography, useTheme } from '@mui/material';
+import { Box, IconButton, Typography, useTheme } from '@mui/material';
+import { Input } from '../../ui/Input';
 import type { Lab } from '@steady-gleam/core/colour';
 import { LAYER_NAMES, layerFilmUm, STYLES, type StackLayer } from '@steady-gleam/core/finishes';
 import type { Library } from '@steady-gleam/core/materials';
@@ -104,15 +105,16 @@ export function LayerRow(props: LayerRowProps) {
           {name}
         </Typography>
         {materials ? (
-          <NativeSelect
+          <Input
+            select
             value={layer.materialId ?? ''}
             onChange={(e) => {
               // Another mix lays another film: the old one's figure does not stay with it.
               const mix = layer.kind === 'effect' && library.systems.find((s) => s.id === e.target.value);
               onChange({ materialId: e.target.value || null, ...(mix ? { filmUm: mix.filmUm } : {}) });
             }}
-            inputProps={{ 'aria-label': `Material of ${name}` }}
-            sx={{ fontSize: 15, maxWidth: '100%', minHeight: 32 }}
+            aria-label={`Material of ${name}`}
+            style={{ fontSize: 15, width: 'auto', maxWidth: '100%', minHeight: 32, paddingBlock: 3 }}
           >
             {shaded ? (
               <option value="">its own grey</option>
@@ -124,7 +126,7 @@ export function LayerRow(props: LayerRowProps) {
                 {shaded ? `shade of ${m.name.toLowerCase()}` : m.name}
               </option>
             ))}
-          </NativeSelect>
+          </Input>
         ) : null}
         {error || filmWrong ? (
           <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
@@ -139,24 +141,26 @@ export function LayerRow(props: LayerRowProps) {
         </Box>
         {button('Half a coat more', () => onChange({ coats: layer.coats + 0.5 }), <AddIcon />, layer.coats >= 20)}
       </Box>
-      <NativeSelect
+      <Input
+        select
         value={layer.style}
         onChange={(e) => onChange({ style: e.target.value as StackLayer['style'] })}
-        inputProps={{ 'aria-label': `Style of ${name}` }}
-        sx={{ fontSize: 15, width: 104, minHeight: 44, flex: 'none' }}
+        aria-label={`Style of ${name}`}
+        style={{ fontSize: 15, width: 104, flex: 'none' }}
       >
         {Object.values(STYLES).map((s) => (
           <option key={s.id} value={s.id}>
             {s.name}
           </option>
         ))}
-      </NativeSelect>
-      <OutlinedInput
+      </Input>
+      <Input
         value={filmText.text}
         onChange={(e) => filmText.onText(e.target.value)}
-        inputProps={{ 'aria-label': `Film of a full coat of ${name}, ${units.name('film')}`, inputMode: 'decimal' }}
-        error={filmWrong}
-        sx={{ width: 66, flex: 'none', fontFamily: FIGURES, '& input': { px: 1 } }}
+        aria-label={`Film of a full coat of ${name}, ${units.name('film')}`}
+        aria-invalid={filmWrong}
+        inputMode="decimal"
+        style={{ width: 66, flex: 'none', fontFamily: FIGURES, paddingInline: 8 }}
       />
       <Box
         component="span"

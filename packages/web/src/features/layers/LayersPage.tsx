@@ -6,7 +6,8 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import { Box, Button, NativeSelect, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { Input } from '../../ui/Input';
 import { areasOf, filmLimitSchema, stacksSchema, START_PLAN } from '@steady-gleam/contracts';
 import { stacksOfPick } from '@steady-gleam/core/jobs';
 import {
@@ -28,7 +29,7 @@ import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { downloadPng } from '../../shared/download';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
 import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -172,12 +173,11 @@ export function LayersPage() {
             <Typography variant="h3" component="span" sx={{ display: 'block' }}>
               Start again from
             </Typography>
-            <NativeSelect
+            <Input
+              select
               value=""
               onChange={(e) => e.target.value && setLayers(startingLayers(e.target.value, system, newId))}
-              inputProps={{ 'aria-label': 'Start again from' }}
-              fullWidth
-              sx={{ minHeight: 44 }}
+              aria-label={'Start again from'}
             >
               <option value="">a finish family …</option>
               {STARTING_STACKS.map((s) => (
@@ -185,7 +185,7 @@ export function LayersPage() {
                   {s.name}
                 </option>
               ))}
-            </NativeSelect>
+            </Input>
           </Box>
           <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
             {change.error ? (

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
 import type { BatchPanelProps } from './batchProps';
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { sendLeft } from '../../shared/log/parcels';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits, type Units } from '../../shared/units';
 import { timeSaid } from '../../shared/timeOfDay';

@@ -7,7 +7,7 @@ import { M2_PER_FT2 } from '@steady-gleam/core/units';
 import { useState } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { NOMINAL_PX_PER_MM, ScreenScale, useScreenScale } from '../../shared/screenScale';
 import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';

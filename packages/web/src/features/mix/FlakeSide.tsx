@@ -1,5 +1,5 @@
 import { Button, Typography } from '@mui/material';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { layerFilmUm, type StackLayer } from '@steady-gleam/core/finishes';
 import { useUnits, type Units } from '../../shared/units';
 import type { FlakeForm, FlakeUse } from './useFlakeForm';

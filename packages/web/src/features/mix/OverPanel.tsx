@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { rescueOverpour, type BatchPlan, type Pour } from '@steady-gleam/core/mixing';
 import { useState } from 'react';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 

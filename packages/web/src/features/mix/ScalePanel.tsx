@@ -1,4 +1,5 @@
-import { Box, Button, TextField, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Field } from '../../ui/Field';
 import type { BatchPlan } from '@steady-gleam/core/mixing';
 import { pouredWithin, type Held, type PourPhase, type PourStands } from '@steady-gleam/core/devices';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -285,18 +286,18 @@ function CanButton({ how, onHold, children }: { how: Held; onHold: (held: Held) 
 function TypedWeight({ onTyped }: { onTyped: (text: string) => void }) {
   const [text, setText] = useState('');
   return (
-    <TextField
-      size="small"
-      label="Leave the cursor here and press the scale’s key"
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onKeyDown={(e) => {
-        if (e.key !== 'Enter' && e.key !== 'Tab') return;
-        e.preventDefault();
-        onTyped(text);
-        setText('');
-      }}
-      sx={{ mt: 1, width: 380 }}
-    />
+    <Box sx={{ mt: 1, maxWidth: 420 }}>
+      <Field
+        label="Leave the cursor here and press the scale’s key"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter' && e.key !== 'Tab') return;
+          e.preventDefault();
+          onTyped(text);
+          setText('');
+        }}
+      />
+    </Box>
   );
 }

@@ -7,7 +7,7 @@ import { FIGURES } from '../../app/theme';
 import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
 

@@ -1,7 +1,7 @@
 import type { StoredGun } from '@steady-gleam/contracts';
 import { useState } from 'react';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import type { MixRoom } from './useMixRoom';
 

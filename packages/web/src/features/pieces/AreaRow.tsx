@@ -3,8 +3,8 @@ import type { Area } from '@steady-gleam/contracts';
 import { CLEAR_STATES, type ClearState } from '@steady-gleam/core/finishes';
 import { pieceArea } from '@steady-gleam/core/mixing';
 import { FIGURES } from '../../app/theme';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
 import { areaTyped, SHAPES, type TypedArea } from './piecesModel';
 

@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useStacks } from '../../shared/FilmSection';
 import { pickOf } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';

@@ -3,7 +3,7 @@ import type { BlendSettings, SprayPlan } from '@steady-gleam/contracts';
 import type { CellEdit } from '@steady-gleam/core/jobs';
 import type { BlendLayer } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import type { JobWorked } from '../../shared/useJobWork';
 import { useUnits } from '../../shared/units';
 import type { BlendAnswer } from '../../worker/computeTypes';

@@ -1,8 +1,8 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { CellEdit, Reach, SprayArea } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
 import { checkedCell, typedCell, type TableCell, type TypedCell } from './cellModel';
 

@@ -20,7 +20,7 @@ import { FIGURES } from '../../app/theme';
 import { inPercent, numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useMeasureText, useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
 import { useWide } from '../../shared/useWide';

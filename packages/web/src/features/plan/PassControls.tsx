@@ -2,7 +2,7 @@ import { Box, Slider, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
 import type { FanProfile } from '@steady-gleam/core/spraying';
 import { useState, type ReactNode } from 'react';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { MeasureListField } from '../../shared/MeasureListField';
 import { numberIn } from '../../shared/numberIn';
 import { LEAST_OVERLAP, MOST_OVERLAP, practisedHand, readPractised } from '../../shared/practised';

@@ -4,8 +4,8 @@ import { BAKE_MINUTES, BEFORE_CLEAR } from '@steady-gleam/core/jobs';
 import { DEW_MARGIN, type dewCheck } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 

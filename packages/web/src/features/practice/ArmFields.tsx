@@ -9,8 +9,8 @@ import {
   type PracticeGun,
 } from '@steady-gleam/core/practice';
 import { useState } from 'react';
-import { MeasureField } from '../../shared/MeasureField';
-import { Field } from '../../shared/Field';
+import { MeasureField } from '../../ui/MeasureField';
+import { Field } from '../../ui/Field';
 import { numberIn } from '../../shared/numberIn';
 
 /** What an arm is asked, with the bounds in which it moves. */

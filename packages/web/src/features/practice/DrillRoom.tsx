@@ -6,7 +6,7 @@ import { useState, type FormEvent } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { CupPicture } from '../../shared/CupPicture';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { numberIn } from '../../shared/numberIn';
 import { useProducts } from '../../shared/useShop';
 import { keepScore, readPractised } from '../../shared/practised';

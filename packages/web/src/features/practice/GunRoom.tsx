@@ -14,7 +14,7 @@ import {
 import { useMemo, useState } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { useGuns } from '../../shared/useShop';
 import { useCompute } from '../../worker/useCompute';

@@ -1,8 +1,8 @@
 import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { ApiFailure } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
-import { MeasureField } from '../../shared/MeasureField';
+import { Field } from '../../ui/Field';
+import { MeasureField } from '../../ui/MeasureField';
 import { ADDITIVE_FIELDS, EMPTY_ADDITIVE, type Checked, type ShelfField, type Typed } from './shelfForms';
 
 interface ShelfFormProps<T> {

@@ -1,4 +1,5 @@
-import { Box, Button, NativeSelect, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Input } from '../../ui/Input';
 import { type Job, type ReadingSet, START_MIXING } from '@steady-gleam/contracts';
 import type { Lab } from '@steady-gleam/core/colour';
 import {
@@ -15,7 +16,7 @@ import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useStacks } from '../../shared/FilmSection';
 import { pickOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
-import { MeasureField } from '../../shared/MeasureField';
+import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
@@ -99,18 +100,13 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
     });
   };
   const select = <T extends string>(label: string, value: T, all: readonly T[], set: (v: T) => void) => (
-    <NativeSelect
-      value={value}
-      onChange={(e) => set(e.target.value as T)}
-      inputProps={{ 'aria-label': label }}
-      sx={{ minHeight: 44, fontSize: 15 }}
-    >
+    <Input select value={value} onChange={(e) => set(e.target.value as T)} aria-label={label} style={{ fontSize: 15 }}>
       {all.map((v) => (
         <option key={v} value={v}>
           {v}
         </option>
       ))}
-    </NativeSelect>
+    </Input>
   );
   return (
     <>

@@ -2,7 +2,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { CODE_LENGTH } from '@steady-gleam/contracts';
 import { useState, type FormEvent } from 'react';
 import { ApiFailure } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { useSetCodes } from './useShopPlace';
 
 /** The shop's passcode, and the code for a screen that only shows. */

@@ -13,7 +13,7 @@ import { Simulated } from '../../shared/devices/Simulated';
 import { useClimate } from '../../shared/devices/useClimate';
 import { sayOffered, useInbox, usePutFile } from '../../shared/devices/useInbox';
 import { NO_SERIAL, useScale } from '../../shared/devices/useScale';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { NotFoundPage } from '../../app/NotFoundPage';
 import { useUnits } from '../../shared/units';
 import { useNow } from '../../shared/useNow';

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState, useSyncExternalStore, type FormEvent } from 'react';
 import { faultOf } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { onPost, postNow, waitingIn } from '../../shared/log/post';
 import { useSignIn } from '../../shared/useSession';
 

@@ -2,7 +2,7 @@ import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import type { EyeView, Verdict } from '@steady-gleam/core/letdown';
 import { useState } from 'react';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { useAddReadings, type PageDetail } from '../../shared/useJob';

@@ -5,7 +5,7 @@ import { averageReadings } from '@steady-gleam/core/formats';
 import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';

@@ -16,7 +16,7 @@ import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
 import { call } from '../../shared/apiClient';
-import { Field } from '../../shared/Field';
+import { Field } from '../../ui/Field';
 import { numberIn } from '../../shared/numberIn';
 import { useChangeJob } from '../../shared/useJob';
 import { sayNotProven } from './limitsModel';

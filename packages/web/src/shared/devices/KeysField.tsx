@@ -1,4 +1,6 @@
-import { Box, Button, TextField, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
+import { Said } from '../../ui/Field';
+import { Input } from '../../ui/Input';
 import { sortBurst } from '@steady-gleam/core/devices';
 import type { Reading } from '@steady-gleam/core/formats';
 import { useEffect, useRef, useState } from 'react';
@@ -35,23 +37,24 @@ export function KeysField({
         Leave the cursor here and press the instrument’s key: L*, a*, b* at{' '}
         {angles.map((a) => `${a.aspecular}°`).join(', ')}, one spot after the other.
       </Typography>
-      <TextField
+      <Input
         id="instrument-keys"
         autoFocus
-        fullWidth
         multiline
         minRows={2}
         value={text}
-        error={said !== ''}
-        helperText={said || undefined}
+        aria-invalid={said !== ''}
+        {...(said ? { 'aria-describedby': 'instrument-keys-said' } : {})}
+        spellCheck={false}
+        style={{ fontFamily: FIGURES }}
         onChange={(e) => {
           const burst = e.target.value;
           setText(burst);
           window.clearTimeout(timer.current);
           timer.current = window.setTimeout(() => sort(burst), QUIET_MS);
         }}
-        slotProps={{ htmlInput: { style: { fontFamily: FIGURES }, autoComplete: 'off', spellCheck: false } }}
       />
+      {said ? <Said id="instrument-keys-said" text={said} wrong /> : null}
       {said ? (
         <Button variant="text" color="inherit" onClick={() => (setText(''), setSaid(''))} sx={{ px: 0.5 }}>
           Clear it and read again

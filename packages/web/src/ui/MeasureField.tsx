@@ -1,6 +1,6 @@
 import type { Measure } from '@steady-gleam/core/units';
 import { Field } from './Field';
-import { useMeasureText, useUnits } from './units';
+import { useMeasureText, useUnits } from '../shared/units';
 
 interface MeasureFieldProps {
   readonly measure: Measure;
