@@ -30,7 +30,7 @@ const esModules = { transform: transformTo('es6'), extensionsToTreatAsEsm: ['.ts
 export default {
   // Both cores of a small machine: left to itself the runner keeps one back.
   maxWorkers: 2,
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     ...['core', 'contracts', 'calc', 'web'].map((name) => project(name, computing)),
     project('server', esModules),
@@ -38,7 +38,17 @@ export default {
     {
       ...project('page', computing),
       testMatch: ['<rootDir>/packages/web/src/**/*.test.tsx'],
+      // What has no other form than an ES module for browsers.
+      transform: { ...computing.transform, '/nanoid/.+\\.js$': Object.values(computing.transform)[0] },
+      transformIgnorePatterns: ['/node_modules/(?!nanoid/)'],
       testEnvironment: '<rootDir>/scripts/jestPage.mjs',
+      globalSetup: '<rootDir>/scripts/jestServer.mjs',
+      globalTeardown: '<rootDir>/scripts/jestServerStop.mjs',
+      // Computed on the test's own thread; pictures and fonts are not looked at.
+      moduleNameMapper: {
+        '/startWorker$': '<rootDir>/packages/web/src/testing/startWorker.ts',
+        '\\.(css|svg|png|woff2?)$': '<rootDir>/packages/web/src/testing/asset.ts',
+      },
     },
   ],
 };

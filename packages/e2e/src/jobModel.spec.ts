@@ -85,7 +85,7 @@ test('a blend: sealer on its spots, the wing faded out; amounts, plan and booth 
   await page.goto(`${server.address}/jobs/${job(7)}/plan`);
   const cell = (name: string) => page.getByRole('button', { name });
   await expect(cell('sealer on Door: 1 coat')).toContainText('spot, 0.20 m²');
-  await expect(cell('sealer on Wing: not here')).toContainText('none');
+  await expect(cell('sealer on Wing: none here')).toContainText('none');
   await expect(cell('Lagoon pearl on Wing: 3 coats')).toContainText('to 57 cm, fades over 18 cm');
   await cell('Lagoon pearl on Wing: 3 coats').click();
   const form = page.getByRole('form', { name: 'Lagoon pearl on Wing' });

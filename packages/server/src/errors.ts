@@ -40,6 +40,8 @@ function toApiError(error: unknown): ApiError {
   if (type === 'entity.too.large') return new ApiError('tooLarge');
   if (type === 'body.too.many')
     return new ApiError('tooLarge', undefined, 'This is more than can be taken at once. Send it in parts.');
+  if (type === 'body.too.deep')
+    return new ApiError('badRequest', undefined, 'This request has too many lists in one another to be read.');
   if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') {
     return new ApiError('badRequest', undefined, 'This request could not be read as JSON.');
   }

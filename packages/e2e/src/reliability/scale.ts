@@ -49,7 +49,7 @@ async function multiply(db: Db, jobs: number, readings: number, events: number):
   await db.execute(sql`analyze`);
 }
 
-async function shopOf(jobs: number, readings: number, events: number): Promise<string> {
+export async function shopOf(jobs: number, readings: number, events: number): Promise<string> {
   const folder = makeFolder();
   const open = await openEmbedded(join(root, 'packages/server/migrations'), folder);
   await multiply(open.db, jobs, readings, events);

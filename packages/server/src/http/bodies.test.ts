@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
 import { ValidationError } from 'yup';
 import { ApiError, fieldsOf } from '../errors';
-import { checkSigns, countInText, MOST_VALUES, readBody, tooLong } from './bodies';
+import { checkSigns, countInText, DEEPEST, MOST_VALUES, readBody, TooDeep, tooLong } from './bodies';
 
 const schema = logApi.addEvents.body;
 const event = () => eventOf({ id: randomUUID(), at: 1, kind: 'note', text: 'x' });
@@ -34,6 +34,15 @@ describe('a body', () => {
     expect(counted(Array.from({ length: 1000 }, () => ({})))).toBe(true);
     expect(counted([',"[{'.repeat(100_000)])).toBe(true);
     expect(counted(['\\",[{'.repeat(100_000)])).toBe(true);
+  });
+
+  it('is refused where its lists stand in one another too deep, long before its checking would run out of room', () => {
+    const nested = (deep: number) => Buffer.from('['.repeat(deep) + ']'.repeat(deep));
+    expect(() => countInText(null, null, nested(DEEPEST))).not.toThrow();
+    expect(() => countInText(null, null, nested(DEEPEST + 1))).toThrow(TooDeep);
+    // One after the other is not in one another.
+    expect(() => countInText(null, null, Buffer.from(`[${'[1],'.repeat(200)}[1]]`))).not.toThrow();
+    expect(() => countInText(null, null, Buffer.from(JSON.stringify(['['.repeat(200)])))).not.toThrow();
   });
 
   it('with a list that is too long is refused at the list, whatever stands in it', async () => {

@@ -15,6 +15,8 @@ import { ApiError, fieldsOf, MOST_FIELDS } from '../errors';
 
 /** Values, objects and lists in a body; some 150 ms of checking at the very most. Counted before a body is parsed, and again before it is checked. */
 export const MOST_VALUES = 20_000;
+/** Lists and objects in one another; what the program sends has under ten. Checking goes down with them, and so would its stack. */
+export const DEEPEST = 32;
 /** Values of a list checked in one go: then others have their turn; a list of so few is checked with the rest. */
 const [AT_ONCE, FEW] = [300, 8] as const;
 
@@ -29,11 +31,12 @@ interface Shape {
 }
 
 /**
- * Counts what stands in a JSON text without parsing it: separators and brackets outside of strings.
- * @throws ApiError where it is more than a request is taken with
+ * Counts what stands in a JSON text without parsing it: separators and brackets outside of strings, and how deep they go.
+ * @throws TooMuch, TooDeep where it is more than a request is taken with
  */
 export function countInText(_req: unknown, _res: unknown, text: Buffer): void {
   let values = 1;
+  let depth = 0;
   let inString = false;
   for (let i = 0; i < text.length; i++) {
     const sign = text[i]!;
@@ -41,8 +44,15 @@ export function countInText(_req: unknown, _res: unknown, text: Buffer): void {
       if (sign === 0x5c) i++;
       else if (sign === 0x22) inString = false;
     } else if (sign === 0x22) inString = true;
-    // , [ {
-    else if (sign === 0x2c || sign === 0x5b || sign === 0x7b) values++;
+    // ,
+    else if (sign === 0x2c) values++;
+    // [ {
+    else if (sign === 0x5b || sign === 0x7b) {
+      values++;
+      if (++depth > DEEPEST) throw new TooDeep('Nested too deep.');
+    }
+    // ] }
+    else if (sign === 0x5d || sign === 0x7d) depth--;
   }
   if (values > MOST_VALUES) throw new TooMuch(values);
 }
@@ -53,6 +63,11 @@ export class TooMuch extends Error {
   constructor(readonly values: number) {
     super('Too many values.');
   }
+}
+
+/** Said by the parser of bodies; the name is what tells it apart. */
+export class TooDeep extends Error {
+  readonly type = 'body.too.deep';
 }
 
 /** @throws ApiError where something in a body can't be worked with */

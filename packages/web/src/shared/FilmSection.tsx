@@ -182,6 +182,8 @@ export function FilmStrip({
     const name = l.kind === 'sealer' ? `sealer${material ? `, shade of ${material.toLowerCase()}` : ''}` : material;
     return `${name ?? LAYER_NAMES[l.kind]}${l.style === 'control' ? ' control coat' : ''}, ${sayCoats(l.coats)} × ${um(l)} ${units.name('film')}`;
   };
+  /** With the word that stands over its block, so that it is called by what is seen. */
+  const called = (l: StackLayer) => (full(l).startsWith(short(l)) ? full(l) : `${short(l)} ${full(l)}`);
   const block = (l: StackLayer, i: number) => (
     <div style={{ height, position: 'relative', background: fill(l, i) }}>
       <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
@@ -260,7 +262,7 @@ export function FilmStrip({
             outlineOffset: -3,
           };
           return linkTo ? (
-            <Link key={l.id} to={linkTo(l)} aria-label={`Edit ${full(l)}`} title={full(l)} style={style}>
+            <Link key={l.id} to={linkTo(l)} aria-label={`Edit ${called(l)}`} title={full(l)} style={style}>
               {inner}
             </Link>
           ) : (

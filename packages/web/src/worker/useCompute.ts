@@ -1,7 +1,8 @@
-import { wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './computeTypes';
 import { onMaterials } from './materialsOf';
+import { startWorker } from './startWorker';
 
 const remotes: (Remote<Compute> | null)[] = [null, null];
 
@@ -9,7 +10,7 @@ const remotes: (Remote<Compute> | null)[] = [null, null];
 export function computeRemote(which: 0 | 1 = 0): Remote<Compute> {
   const known = remotes[which];
   if (known) return known;
-  const made = wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
+  const made = startWorker();
   remotes[which] = made;
   onMaterials((materials) => void made.setMaterials(materials));
   return made;

@@ -67,7 +67,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
         {rungs.map((n, i) => (
           <ButtonBase
             key={n}
-            aria-label={`Rung of ${sayCoats(n)} coats${readingOf(n) ? ', read' : ', not read yet'}`}
+            aria-label={`Rung of ${sayCoats(n)} coats${readingOf(n) ? ', read' : ', not read yet: enter'}`}
             aria-pressed={selected === n}
             onClick={() => onSelect(n)}
             sx={{

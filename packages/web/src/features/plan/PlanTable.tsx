@@ -3,7 +3,7 @@ import { lookAfter, type CellEdit, type JobLayer, type JobPlan, type SprayArea }
 import { FIGURES } from '../../app/theme';
 import { countCoats, sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
-import { useUnits } from '../../shared/units';
+import { useUnits, type Units } from '../../shared/units';
 import { tableCell, type TableCell } from './cellModel';
 
 /** What a layer is called over its column. */
@@ -46,7 +46,11 @@ export function PlanTable({
       <td key={layer.id} style={{ padding: 0, height: 1, border: `1px solid ${tones.hairline}` }}>
         {own ? (
           <ButtonBase
-            aria-label={`${layerName(work.plan, layer)} on ${area.name}: ${cell.cells.length ? countCoats(cell.coats) : 'not here'}`}
+            aria-label={called(
+              `${layerName(work.plan, layer)} on ${area.name}`,
+              cell,
+              cell.cells.length ? notesOf(cell, on, look, units) : [],
+            )}
             aria-pressed={isOpen}
             onClick={() => onOpen(isOpen ? null : { areaId: area.id, layerId: layer.id })}
             sx={{
@@ -145,19 +149,26 @@ const sayHung = (a: SprayArea, areas: readonly SprayArea[]): string =>
         ? 'jamb, first'
         : 'on the object';
 
-/** What a cell says: how many coats, how far, how many are on, and when it is looked at. */
-function CellText({ cell, on, look }: { cell: TableCell; on: number; look: number | null }) {
-  const units = useUnits();
-  if (!cell.cells.length) return <Typography sx={{ color: 'text.secondary' }}>none</Typography>;
-  const { reach } = cell;
-  const notes = [
+/** What a cell says below its count: how far, when it is looked at, and how many are on. */
+const notesOf = ({ reach, coats }: TableCell, on: number, look: number | null, units: Units): string[] =>
+  [
     reach.kind === 'spot' ? `spot, ${units.say('area', reach.m2)}` : '',
     reach.kind === 'blend'
       ? `to ${units.say('distance', reach.endCm)}, fades over ${units.say('distance', reach.fadeCm)}`
       : '',
-    look !== null && look < cell.coats ? `look after ${sayCoats(look)}` : '',
+    look !== null && look < coats ? `look after ${sayCoats(look)}` : '',
     on > 0 ? `${sayCoats(on)} on` : '',
   ].filter(Boolean);
+
+/** A cell by its place and by what stands in it. */
+const called = (place: string, cell: TableCell, notes: readonly string[]): string =>
+  `${place}: ${[cell.cells.length ? countCoats(cell.coats) : 'none here', ...notes].join(', ')}`;
+
+/** What a cell says: how many coats, how far, how many are on, and when it is looked at. */
+function CellText({ cell, on, look }: { cell: TableCell; on: number; look: number | null }) {
+  const units = useUnits();
+  if (!cell.cells.length) return <Typography sx={{ color: 'text.secondary' }}>none</Typography>;
+  const notes = notesOf(cell, on, look, units);
   return (
     <>
       <Typography component="div" sx={{ typography: 'h1', lineHeight: 1.05 }}>

@@ -6,6 +6,7 @@ import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { angleKey } from '../../shared/angles';
+import { Unseen } from '../../ui/Unseen';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { pickedCount, pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
@@ -145,7 +146,9 @@ export function RecipesPage() {
               <th scope="col" style={figure}>
                 ends inside
               </th>
-              <th scope="col" aria-label="Open" />
+              <th scope="col">
+                <Unseen>Open</Unseen>
+              </th>
             </tr>
           </thead>
           <tbody>

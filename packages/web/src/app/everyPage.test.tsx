@@ -1,0 +1,54 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen } from '@testing-library/react';
+import { atRest, DEMO_JOB, faultsOf, leads, misnamed, openAt, tell } from '../testing/program';
+
+const PLACES = [
+  ...['/', '/jobs/new', '/jobs/new?design=1', '/find', '/try-out', '/bank', '/products', '/shop', '/faults'],
+  ...['ground', 'pigment', 'dye', 'carrier', 'system'].map((kind) => `/materials?kind=${kind}`),
+  ...['/practice', '/practice/count', '/practice/mix'],
+  ...['instrument', 'scale', 'thermometer'].map((device) => `/shop/devices/${device}`),
+];
+const OF_A_JOB = [
+  ...['target', 'map', 'find', 'recipes', 'sample', 'layers', 'card', 'pieces', 'mix', 'booth', 'spray', 'inspect'],
+  ...['areas', 'order', 'coats', 'passes', 'blend', 'time'].map((part) => `plan?show=${part}`),
+].map((place) => `/jobs/${DEMO_JOB}/${place}`);
+
+async function isSound(path: string) {
+  const { container, client } = openAt(path);
+  const heading = await leads();
+  await atRest(client);
+  expect(heading.textContent).toMatch(/\w/);
+  expect(screen.queryByText(/could not be (drawn|opened)|nothing at this address|undefined|NaN|\[object/)).toBeNull();
+  expect(await faultsOf(container)).toEqual([]);
+  expect(misnamed(container)).toEqual([]);
+}
+
+describe('every page of the program, on a real server', () => {
+  it.each([...PLACES, ...OF_A_JOB])('%s is drawn, without faults for whoever can’t see it', isSound);
+
+  it('a finish of the bank and its card', async () => {
+    const { rows } = await tell<{ rows: { id: string; jobs: { id: string }[] }[] }>('GET', '/api/finishes?page=0');
+    const finish = rows.find((f) => f.jobs.some((j) => j.id === DEMO_JOB))!;
+    await isSound(`/bank/${finish.id}`);
+  });
+});
+
+describe('a job of every family', () => {
+  it.each(['card', 'booth', 'spray'])('its %s is drawn', async (place) => {
+    const { rows } = await tell<{ rows: { id: string; family: string }[] }>('GET', '/api/jobs?page=0');
+    const ofFamily = [...new Map(rows.map((job) => [job.family, job])).values()];
+    expect(ofFamily).toHaveLength(7);
+    for (const { id } of ofFamily) {
+      const { client, unmount } = openAt(`/jobs/${id}/${place}`);
+      await leads();
+      await atRest(client);
+      expect(screen.queryByText(/could not be (drawn|opened)|undefined|NaN|\[object/)).toBeNull();
+      unmount();
+    }
+  });
+
+  it('says of an address that leads nowhere that it does', async () => {
+    openAt('/jobs/00000000-0000-4000-8000-00000000dead/target');
+    expect(await screen.findByText('This job is not here.', {}, { timeout: 20_000 })).toBeTruthy();
+  });
+});

@@ -1,0 +1,2 @@
+/** Stands in for a file that is only looked at. */
+export default '';

@@ -1,0 +1,2 @@
+/** Ends the server of the page tests. */
+export default () => globalThis.stopPageServer?.();
