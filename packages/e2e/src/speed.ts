@@ -96,6 +96,8 @@ async function slider(browser: Browser, address: string): Promise<{ map: number[
   await grid.waitFor();
   const box = (await grid.boundingBox())!;
   const map = await keyToPaint(page, '[role=slider], input[type=range]', '[data-strength]');
+  // The program's page lets no script of elsewhere run in it.
+  await page.goto('about:blank');
   await page.setContent(repainting(Math.round(box.width), Math.round(box.height)));
   const bare = await keyToPaint(page, 'input', 'canvas');
   await page.close();

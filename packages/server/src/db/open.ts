@@ -37,12 +37,18 @@ export const DATABASE = 'database';
 const MAKING = 'database.making';
 
 async function openFolder(migrations: string, path: string | undefined, before?: Opening['beforeMigration']) {
-  const client = await PGlite.create(path);
+  const client = await PGlite.create({
+    ...(path === undefined ? {} : { dataDir: path }),
+    startParams: [...PGlite.defaultStartParams, ...SMALL],
+  });
   const db = drizzlePglite(client, { schema });
   if (path && before && (await isPending(db, migrations))) await before(db);
   await migrate(db, { migrationsFolder: migrations });
   return { client, db };
 }
+
+/** A shop's data fits many times into this; the engine's own default of 128 MB would only be filled with what is on disk anyway. */
+const SMALL = ['-c', 'shared_buffers=16MB'];
 
 /**
  * Opens and migrates an embedded database. One that is new is made under another name and gets its own when it is whole: a first
