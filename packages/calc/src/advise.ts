@@ -91,7 +91,7 @@ function cardOf(r: AdviseInput): CardSaid {
     );
     const read: CardReadings = {
       bare: bare as CardReadings['bare'],
-      rungs: rungs as unknown as CardReadings['rungs'],
+      rungs: rungs as CardReadings['rungs'],
       noise: scatter,
     };
     return readCard(of, { angles, spots: targetSpots ?? USUAL_SPOTS, sameInstrument, noise: scatter }, read, {

@@ -1,5 +1,5 @@
 // First of all: it sets what is said of what no schema has a sentence for.
-import '@steady-gleam/contracts';
+import { schemaBy } from '@steady-gleam/contracts';
 import { array, boolean, lazy, mixed, number, object, string, type InferType, type Schema } from 'yup';
 import { ILLUMINANTS, OBSERVERS } from '@steady-gleam/core/colour';
 import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
@@ -34,7 +34,7 @@ const spectrumObject = object({
 function spectrum(label: string, lo = -Infinity, hi = Infinity): Schema<SpectrumInput> {
   const range = hi === Infinity ? `at least ${lo}` : `between ${lo} and ${hi}`;
   const inRange = (v: number) => v >= lo && v <= hi;
-  return lazy((value: unknown) =>
+  return schemaBy<SpectrumInput>((value) =>
     typeof value === 'object' && value !== null
       ? spectrumObject.test(
           'range',
@@ -42,13 +42,11 @@ function spectrum(label: string, lo = -Infinity, hi = Infinity): Schema<Spectrum
           (v) => !Array.isArray(v.values) || v.values.every((x) => x === undefined || inRange(x)),
         )
       : need(label).test('range', `${label} must be ${range}.`, (v) => v === undefined || inRange(v)),
-  ) as unknown as Schema<SpectrumInput>;
+  );
 }
 
 const optionalSpectrum = (label: string, lo?: number, hi?: number): Schema<SpectrumInput | undefined> =>
-  lazy((value: unknown) => (value === undefined ? mixed() : (spectrum(label, lo, hi) as Schema))) as unknown as Schema<
-    SpectrumInput | undefined
-  >;
+  schemaBy((value) => (value === undefined ? mixed() : spectrum(label, lo, hi)));
 
 const illuminant = string().oneOf(ILLUMINANTS, `The illuminant is one of ${ILLUMINANTS.join(', ')}.`);
 const observer = string().oneOf(OBSERVERS, 'The observer is "2" or "10".');
@@ -106,11 +104,11 @@ type FlakesRequest = InferType<typeof flakes>;
 /** One kind of flakes or several that lie among one another. */
 export const coatSchema = object({
   dye: optionalSpectrum('dye', 0),
-  flakes: lazy((value: unknown) =>
+  flakes: schemaBy<FlakesRequest | readonly FlakesRequest[] | undefined>((value) =>
     Array.isArray(value)
       ? array(flakes.required()).max(8, 'At most 8 kinds of flakes in a coat.')
       : flakes.default(undefined),
-  ) as unknown as Schema<FlakesRequest | readonly FlakesRequest[] | undefined>,
+  ),
   pigment: object({
     k: spectrum('k', 0),
     s: spectrum('s', 0),
@@ -214,11 +212,11 @@ const adviseSchema = object({
       return on.every((v, i) => i === 0 || v >= on[i - 1]!);
     }),
   looksLeft: finite('looksLeft').integer('looksLeft is a whole number.').min(0).max(100),
-  noise: lazy((value: unknown) =>
+  noise: schemaBy<number | readonly number[] | null>((value) =>
     Array.isArray(value)
       ? array(need('noise').moreThan(0, 'noise must be above 0.').max(50)).required()
       : finite('noise').moreThan(0, 'noise must be above 0.').max(50).nullable().default(null),
-  ) as unknown as Schema<number | readonly number[] | null>,
+  ),
   at: array(need('at').min(0).max(8, 'Ladders reach to 8 coats.'))
     .max(200)
     .default(() => []),

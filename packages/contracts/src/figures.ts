@@ -1,5 +1,5 @@
 import './locale';
-import { lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { lazy, number, object, string, type InferType, type ISchema, type Schema } from 'yup';
 
 /** A figure within bounds, each with its sentence. @param unit said with the bounds, with a space before it. */
 export const figure = (label: string, lo: number, hi: number, unit = '') =>
@@ -49,11 +49,17 @@ export const removal = object({ version }).noUnknown();
  * An object whose keys are ids that only the data knows, all of one kind of value. Yup knows objects by their keys alone: it is
  * laid out anew for what comes, and that is why its type is said here.
  */
-export function keyed<T>(value: Schema<T>): Schema<Record<string, T>> {
-  const schema = lazy((given: unknown) =>
+export const keyed = <T>(value: Schema<T>): Schema<Record<string, T>> =>
+  schemaBy((given) =>
     object(Object.fromEntries(Object.keys((given as object | null) ?? {}).map((key) => [key, value]))),
   );
-  return schema as unknown as Schema<Record<string, T>>;
+
+/**
+ * A schema that is chosen by what comes. Yup's own answer to that is no schema by its type, though it is used as one everywhere, and
+ * the choice can't be typed: what comes out of it is said here.
+ */
+export function schemaBy<T>(choose: (given: unknown) => ISchema<unknown>): Schema<T> {
+  return lazy(choose) as unknown as Schema<T>;
 }
 
 /**

@@ -9,6 +9,7 @@ export {
   type FileEndpoint,
   type ReplyOf,
 } from './endpoint';
+export { schemaBy } from './figures';
 export { ERROR_CATALOGUE, type ApiErrorBody, type ErrorCode } from './errors';
 export { isText, oddIn } from './json';
 export { API_DOCS_PATH, APIS, jsonSchemaOf, openApi } from './openApi';

@@ -1,4 +1,4 @@
-import { array, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { array, number, object, string, type InferType } from 'yup';
 import {
   COLOUR_KINDS,
   FILM_NM,
@@ -7,7 +7,7 @@ import {
   type OwnMaterial,
 } from '@steady-gleam/core/materials';
 import { endpoint } from './endpoint';
-import { figure, maybeFigure, trimmed, version, versionOrNew } from './figures';
+import { figure, maybeFigure, schemaBy, trimmed, version, versionOrNew } from './figures';
 import { FAMILY_IDS, type FinishFamily } from '@steady-gleam/core/finishes';
 import type { StrengthSource } from '@steady-gleam/core/materials';
 
@@ -150,10 +150,9 @@ const schemas = {
 };
 
 /** Schema of one of a shop's own materials, by its kind. */
-export const ownMaterialSchema = lazy(
-  (value: unknown) =>
-    schemas[(value as { kind?: keyof typeof schemas } | undefined)?.kind ?? 'ground'] ?? ownGroundSchema,
-) as unknown as Schema<OwnMaterial>;
+export const ownMaterialSchema = schemaBy<OwnMaterial>(
+  (value) => schemas[(value as { kind?: keyof typeof schemas } | undefined)?.kind ?? 'ground'] ?? ownGroundSchema,
+);
 
 export const storedMaterialSchema = object({
   version,

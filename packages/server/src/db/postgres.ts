@@ -3,6 +3,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { checkKnown, isPending } from './migrations';
+import { ofAnyDriver } from './handle';
 import type { Db, OpenDb, Opening } from './open';
 import * as schema from './schema';
 import { ofServer, StartError } from './startFaults';
@@ -68,7 +69,7 @@ export async function openServer(
   // A connection at rest whose server goes away says so here; without a listener it would end the program.
   pool.on('error', tell);
   pool.on('connect', (client) => cutWhenFrozen(client, tell));
-  const db = withRetries(drizzle(pool, { schema }) as unknown as Db);
+  const db = withRetries(ofAnyDriver(drizzle(pool, { schema })));
   try {
     await bringUp(url, migrations, db, opening);
     await checkKnown(db, migrations);
@@ -92,7 +93,7 @@ async function bringUp(url: string, migrations: string, db: Db, { fill, beforeMi
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     const own = drizzle(client, { schema });
-    if (beforeMigration && (await isPending(own as unknown as Db, migrations))) await beforeMigration(db);
+    if (beforeMigration && (await isPending(ofAnyDriver(own), migrations))) await beforeMigration(db);
     await migrate(own, { migrationsFolder: migrations });
     await fill?.(db);
   } finally {

@@ -200,7 +200,7 @@ export function readFinishFile(text: string): ReadFile {
         .slice(0, MOST_FAULTS)
         .map(sayFault),
     };
-  return checked(file as unknown as FinishFile);
+  return checked(file);
 }
 
 /** Ids of the library that a material can be made of. */

@@ -1,12 +1,12 @@
 import 'reflect-metadata';
 import * as x509 from '@peculiar/x509';
-import { randomBytes, webcrypto } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { isIP } from 'node:net';
 import { hostname, networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 
-x509.cryptoProvider.set(webcrypto as unknown as Crypto);
+x509.cryptoProvider.set(globalThis.crypto);
 
 const DAY_MS = 86_400_000;
 /** Days: of the shop's authority; of the certificate, as long as browsers take one (398 days at most); renewed so long before its end. */
@@ -40,16 +40,15 @@ export const networkAddresses = (): string[] =>
     .map((a) => a.address);
 
 async function pemOf(key: CryptoKey): Promise<string> {
-  return x509.PemConverter.encode(await webcrypto.subtle.exportKey('pkcs8', key as never), 'PRIVATE KEY');
+  return x509.PemConverter.encode(await crypto.subtle.exportKey('pkcs8', key), 'PRIVATE KEY');
 }
 
 async function keyFrom(pem: string): Promise<CryptoKey> {
   const [bytes] = x509.PemConverter.decode(pem);
-  return (await webcrypto.subtle.importKey('pkcs8', bytes!, ALGORITHM, true, ['sign'])) as unknown as CryptoKey;
+  return crypto.subtle.importKey('pkcs8', bytes!, ALGORITHM, true, ['sign']);
 }
 
-const newKeys = async (): Promise<CryptoKeyPair> =>
-  (await webcrypto.subtle.generateKey(ALGORITHM, true, ['sign', 'verify'])) as unknown as CryptoKeyPair;
+const newKeys = (): Promise<CryptoKeyPair> => crypto.subtle.generateKey(ALGORITHM, true, ['sign', 'verify']);
 /** Positive, of twenty bytes (RFC 5280, 4.1.2.2). */
 const newSerial = (): string => `5a${randomBytes(19).toString('hex')}`;
 const from = (now: number, days: number) => ({

@@ -25,6 +25,14 @@ import { FAMILIES, STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import { USUAL_CUTS } from '@steady-gleam/core/letdown';
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
+/** The form's figures. */
+type Figure =
+  | 'pressureBar'
+  | `settings.${'distanceCm' | 'temperatureC' | 'tipMm' | 'overlap' | 'turns' | 'eyeLittle' | 'eyeClear'}`;
+/** What is typed into a figure stays in it as it is until the form is kept: its schema says then what is no number. */
+const setFigure = (form: UseFormReturn<Card>, name: Figure, value: number | null) =>
+  form.setValue(name, value as never);
+
 const numberOrNull = (v: unknown): number | null =>
   v === null || v === undefined || String(v).trim() === '' ? null : numberIn(String(v));
 
@@ -61,7 +69,7 @@ function Measured({
       value={text}
       onValue={(metric) => {
         setText(metric);
-        form.setValue(name, numberOrNull(metric) as never);
+        setFigure(form, name, numberOrNull(metric));
       }}
     />
   );
@@ -128,7 +136,7 @@ function Plain({
       onChange={(e) => {
         setText(e.target.value);
         const figure = numberOrNull(e.target.value);
-        form.setValue(name, (percent && typeof figure === 'number' ? figure / 100 : figure) as never);
+        setFigure(form, name, percent && typeof figure === 'number' ? figure / 100 : figure);
       }}
     />
   );
