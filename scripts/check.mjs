@@ -24,6 +24,8 @@ const LONG = [
     'calc/src/',
     'web/src/worker/',
   ],
+  // Whole pages on a real server.
+  ...['web/src/app/', 'features/.*/(plan|run|card|bank|materials|jobMenu)\\.test\\.tsx'],
   ...['web/src/features/card/letdown', 'web/src/features/practice', 'web/src/shared/log', 'contracts/src/sentences'],
 ];
 const TYPED = ['core', 'core/tsconfig.test.json', 'contracts', 'server', 'calc', 'web', 'e2e'];
