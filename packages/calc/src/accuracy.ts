@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -158,15 +157,6 @@ ${points.map(shape).join('\n')}
 `;
 }
 
-/** Lines a benchmark prints; they hold for the machine and the hour of this page. */
-function speed(script: string, lines: RegExp): string[] {
-  const { stdout } = spawnSync('npm', ['run', '--silent', script], { cwd: root, encoding: 'utf8', stdio: 'pipe' });
-  return stdout.split('\n').filter((line) => lines.test(line));
-}
-const speeds = process.argv.includes('--no-speed')
-  ? null
-  : [...speed('bench', /\S/), ...speed('bench:browser', /^slider/)];
-
 /** What the film error means as colour; rays a trace, so that their own scatter stays below a tenth of a unit in most. */
 const errors = colourErrors(process.argv.includes('--quick') ? 1500 : 20_000);
 const offs = errors.flatMap((e) => e.off);
@@ -222,7 +212,7 @@ figures: ${figure(quantile(scatters, 0.5))} in the median, ${figure(quantile(sca
 | mix | 2 coats over white | 3 over a mid grey | 4 over black |
 |---|---|---|---|
 ${mixRows.join('\n')}
-${speeds ? `\n## How fast\n\nFrom \`npm run bench\` and \`npm run bench:browser\`, on the machine that made this page. Ratios are the figures to trust.\n\n${speeds.map((line) => `- ${line}`).join('\n')}\n` : ''}`,
+`,
 );
 console.log(groupRows.join('\n'));
 console.log(`tiers: median ${percent(agreement.median, 3)} %, worst ${percent(agreement.worst)} %`);

@@ -138,13 +138,13 @@ async function secondStart(port: number): Promise<number> {
   return took;
 }
 
-/** The ratios of the map, from the calculator's own benchmark. */
-const ratios = (): Promise<string[]> =>
+/** What the benchmark of the calculator prints, in the same run. */
+const benchmark = (): Promise<string[]> =>
   new Promise((done) => {
     let said = '';
     const child = spawn(process.execPath, [join(root, 'scripts/bench.mjs')], { cwd: root });
     child.stdout.on('data', (d: Buffer) => (said += d.toString()));
-    child.on('close', () => done(said.split('\n').filter((l) => /slider moves|reference tier/.test(l))));
+    child.on('close', () => done(said.split('\n').filter(Boolean)));
   });
 
 const at = (times: readonly number[], q: number) => times[Math.min(times.length - 1, Math.floor(q * times.length))]!;
@@ -182,7 +182,7 @@ ${rows.map((r) => `| ${r.join(' | ')} |`).join('\n')}
 Scripts are counted as a browser on the shop's network gets them (gzip), workers among them; what is put by for when the server is away
 is not. From the benchmark of the same run:
 
-${(await ratios()).map((l) => `- ${l}`).join('\n')}
+${(await benchmark()).map((l) => `- ${l}`).join('\n')}
 `;
   writeFileSync(join(root, 'docs/speed.md'), text);
   console.log(text);

@@ -1,6 +1,5 @@
 import type { ClearState } from '../finishes/texture';
 import type { ShapedPiece } from '../mixing/batch';
-import type { JobObject } from './job';
 
 /** An area as a painter enters it: its shape for the area, its place in the booth for the order. */
 export interface AreaRow extends ShapedPiece {
@@ -17,7 +16,8 @@ export interface AreaRow extends ShapedPiece {
   readonly clear: ClearState;
 }
 
-const START_OBJECT = 'object-1';
+/** Its one object while none were entered. */
+export const START_OBJECT = 'object-1';
 
 /** Before the painter said anything: two square metres. */
 export const START_AREAS: readonly AreaRow[] = [
@@ -37,10 +37,3 @@ export const START_AREAS: readonly AreaRow[] = [
     clear: 'cleared',
   },
 ];
-
-/** The objects of a job; while none were entered the piece itself is the one. */
-export const objectsOf = <T extends JobObject>(job: {
-  readonly objects: readonly T[] | null;
-  readonly piece: string;
-}): readonly (T | { readonly id: string; readonly name: string; readonly counts: [] })[] =>
-  job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];

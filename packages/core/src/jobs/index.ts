@@ -1,5 +1,7 @@
 export {
+  objectsOf,
   sprayAreas,
+  START_SETTINGS,
   type Cell,
   type CellEdit,
   type JobFinish,
@@ -74,8 +76,7 @@ export {
   type RunState,
   type WorkInput,
 } from './work';
-export { objectsOf, START_AREAS, type AreaRow } from './areaRow';
-export { START_SETTINGS } from './job';
+export { START_AREAS, type AreaRow } from './areaRow';
 export { stacksOfPick, type LayerFilm } from './stacks';
 export { cellMl, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
 export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';

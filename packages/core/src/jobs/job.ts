@@ -1,10 +1,11 @@
 import type { ClearState } from '../finishes/texture';
 import type { FinishFamily } from '../finishes/families';
 import { countsControl } from '../finishes/recipe';
-import { pieceArea, type ShapedPiece } from '../mixing/batch';
+import { pieceArea } from '../mixing/batch';
 import type { StackLayer } from '../finishes/layers';
 import type { BoothArea } from '../booth/order';
 import type { CoatEdit, PlannedCoat, School } from '../spraying/coatPlan';
+import { START_OBJECT, type AreaRow } from './areaRow';
 import type { CellRef } from './events';
 import type { Reach } from './reach';
 
@@ -61,18 +62,7 @@ export interface CellEdit {
 
 /** Areas by shape and measures, as they stand in the booth; those not placed yet stand in a row. */
 export function sprayAreas(
-  areas: readonly (ShapedPiece & {
-    readonly id: string;
-    readonly name: string;
-    readonly x: number | null;
-    readonly y: number | null;
-    readonly first: boolean;
-    readonly mounting: 'object' | 'stand';
-    readonly objectId: string;
-    readonly finishId: string | null;
-    readonly on: string | null;
-    readonly clear?: ClearState;
-  })[],
+  areas: readonly (Omit<AreaRow, 'clear'> & Partial<Pick<AreaRow, 'clear'>>)[],
   finishes: readonly Pick<JobFinish, 'id'>[],
 ): SprayArea[] {
   return areas.map((a, i) => {
@@ -194,3 +184,10 @@ export const START_SETTINGS: SpraySettings = {
   cells: [],
   beforeClearMinutes: null,
 };
+
+/** The objects of a job; while none were entered the piece itself is the one. */
+export const objectsOf = <T extends JobObject>(job: {
+  readonly objects: readonly T[] | null;
+  readonly piece: string;
+}): readonly (T | { readonly id: string; readonly name: string; readonly counts: [] })[] =>
+  job.objects ?? [{ id: START_OBJECT, name: job.piece, counts: [] }];

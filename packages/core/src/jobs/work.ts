@@ -5,6 +5,7 @@ import { STARTING_GUNS, type Gun } from '../products/guns';
 import type { Product } from '../products/products';
 import {
   isCounted,
+  objectsOf,
   sprayAreas,
   START_SETTINGS,
   spreadCount,
@@ -13,7 +14,7 @@ import {
   type SprayArea,
   type SpraySettings,
 } from './job';
-import { objectsOf, START_AREAS, type AreaRow } from './areaRow';
+import { START_AREAS, type AreaRow } from './areaRow';
 import { effectOn } from './effect';
 import { unseenOf } from './evidence';
 import { planJob, type JobPlan, type JobPlanInput } from './plan';

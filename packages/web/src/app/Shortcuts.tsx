@@ -14,7 +14,7 @@ export function Shortcuts({ open, onOpen }: { open: boolean; onOpen: (open: bool
   }, [onOpen]);
   return open ? (
     <Suspense>
-      <Dialog open onOpen={onOpen} />
+      <Dialog onClose={() => onOpen(false)} />
     </Suspense>
   ) : null;
 }

@@ -31,9 +31,9 @@ const SHORTCUTS: readonly { readonly where: string; readonly keys: readonly (rea
 ];
 
 /** The list of keys. */
-export function ShortcutsDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+export function ShortcutsDialog({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog open={open} onClose={() => onOpen(false)} aria-labelledby="shortcuts-title">
+    <Dialog open onClose={onClose} aria-labelledby="shortcuts-title">
       <DialogTitle id="shortcuts-title" variant="h2">
         Keys
       </DialogTitle>
@@ -53,7 +53,7 @@ export function ShortcutsDialog({ open, onOpen }: { open: boolean; onOpen: (open
         ))}
       </DialogContent>
       <DialogActions>
-        <Button variant="outlined" onClick={() => onOpen(false)}>
+        <Button variant="outlined" onClick={onClose}>
           Close
         </Button>
       </DialogActions>

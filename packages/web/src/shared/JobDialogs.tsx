@@ -1,7 +1,7 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { changeJobSchema, jobsApi } from '@steady-gleam/contracts';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { ValidationError } from 'yup';
 import { useNavigate } from 'react-router';
 import { Field } from '../ui/Field';
@@ -83,6 +83,50 @@ export function Question({
   );
 }
 
+/** Asks for something that is typed. */
+function FormDialog({
+  title,
+  act,
+  busy,
+  onClose,
+  onSubmit,
+  children,
+}: {
+  title: string;
+  act: string;
+  busy: boolean;
+  onClose: () => void;
+  onSubmit: () => void;
+  children: ReactNode;
+}) {
+  const id = useId();
+  return (
+    <Dialog open onClose={onClose} aria-labelledby={id} fullWidth maxWidth="xs">
+      <Box
+        component="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          onSubmit();
+        }}
+      >
+        <DialogTitle id={id} sx={{ typography: 'h1' }}>
+          {title}
+        </DialogTitle>
+        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>{children}</DialogContent>
+        <DialogActions>
+          <Button variant="outlined" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" variant="contained" disabled={busy}>
+            {act}
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  );
+}
+
 export function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
   const change = useChangeJob(job.id);
   const [typed, setTyped] = useState({ piece: job.piece, matching: job.matching });
@@ -109,37 +153,15 @@ export function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClo
     />
   );
   return (
-    <Dialog open onClose={onClose} aria-labelledby="rename" fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          save();
-        }}
-      >
-        <DialogTitle id="rename" sx={{ typography: 'h1' }}>
-          Rename
-        </DialogTitle>
-        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
-          {field('piece', 'Piece')}
-          {field('matching', 'Has to match')}
-          {faults[''] ? (
-            <Typography role="alert" sx={{ color: 'error.main' }}>
-              {faults['']}
-            </Typography>
-          ) : null}
-        </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" variant="contained" disabled={change.isPending}>
-            Keep the name
-          </Button>
-        </DialogActions>
-      </Box>
-    </Dialog>
+    <FormDialog title="Rename" act="Keep the name" busy={change.isPending} onClose={onClose} onSubmit={save}>
+      {field('piece', 'Piece')}
+      {field('matching', 'Has to match')}
+      {faults[''] ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {faults['']}
+        </Typography>
+      ) : null}
+    </FormDialog>
   );
 }
 
@@ -159,36 +181,20 @@ export function CopyDialog({ job, onClose }: { job: JobMenuProps['job']; onClose
   });
   const fault = copy.error instanceof ApiFailure ? (copy.error.fields['piece'] ?? copy.error.message) : null;
   return (
-    <Dialog open onClose={onClose} aria-labelledby="copy" fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          copy.mutate();
-        }}
-      >
-        <DialogTitle id="copy" sx={{ typography: 'h1' }}>
-          Copy {job.piece}
-        </DialogTitle>
-        <DialogContent sx={{ display: 'flex', flexDirection: 'column', gap: 2 }}>
-          <Typography>Target, card, pick, areas and plan come with it; what was sprayed and mixed does not.</Typography>
-          <Field
-            label="Name of the copy"
-            value={piece}
-            error={fault ?? undefined}
-            onChange={(e) => setPiece(e.target.value)}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" variant="contained" disabled={copy.isPending}>
-            Copy it
-          </Button>
-        </DialogActions>
-      </Box>
-    </Dialog>
+    <FormDialog
+      title={`Copy ${job.piece}`}
+      act="Copy it"
+      busy={copy.isPending}
+      onClose={onClose}
+      onSubmit={() => copy.mutate()}
+    >
+      <Typography>Target, card, pick, areas and plan come with it; what was sprayed and mixed does not.</Typography>
+      <Field
+        label="Name of the copy"
+        value={piece}
+        error={fault ?? undefined}
+        onChange={(e) => setPiece(e.target.value)}
+      />
+    </FormDialog>
   );
 }

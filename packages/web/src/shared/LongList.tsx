@@ -18,7 +18,7 @@ export function LongList(props: LongListProps) {
   );
 }
 
-function AllRows({ label, total, height, draw, onLook }: LongListProps) {
+function AllRows({ label, total, height, keyOf, draw, onLook }: LongListProps) {
   const list = useRef<HTMLUListElement>(null);
   useEffect(() => onLook?.(0, Math.max(0, total - 1)), [onLook, total]);
   return (
@@ -30,7 +30,13 @@ function AllRows({ label, total, height, draw, onLook }: LongListProps) {
       sx={{ listStyle: 'none', m: 0, p: 0 }}
     >
       {Array.from({ length: total }, (_, at) => (
-        <li key={at} data-row={at} aria-setsize={total} aria-posinset={at + 1} style={{ height, contain: 'strict' }}>
+        <li
+          key={keyOf(at)}
+          data-row={at}
+          aria-setsize={total}
+          aria-posinset={at + 1}
+          style={{ height, contain: 'strict' }}
+        >
           {draw(at)}
         </li>
       ))}

@@ -2,6 +2,7 @@ import CloseIcon from '@mui/icons-material/Close';
 import { Box, IconButton, Typography } from '@mui/material';
 import { Said } from '../ui/Field';
 import { Input } from '../ui/Input';
+import { useId } from 'react';
 import type { FieldArrayWithId, UseFormReturn } from 'react-hook-form';
 import { FIGURES } from '../app/theme';
 import type { Row } from './typedReadings';
@@ -18,23 +19,24 @@ export function ReadingRows({
   onRemove: (index: number) => void;
   narrow: boolean;
 }) {
+  const id = useId();
   const cell = (index: number, name: keyof Row, label: string) => {
     const error = form.formState.errors.rows?.[index]?.[name]?.message;
     return (
-      <>
+      <Box sx={{ minWidth: 0 }}>
         <Input
           {...form.register(`rows.${index}.${name}`)}
           aria-label={`${label} at row ${index + 1}`}
           aria-invalid={!!error}
-          {...(error ? { 'aria-describedby': `row-${index}-${name}` } : {})}
+          {...(error ? { 'aria-describedby': `${id}-${index}-${name}` } : {})}
           inputMode="decimal"
           style={{
             ...{ fontFamily: FIGURES, textAlign: 'right' },
             ...(narrow ? { paddingInline: 4, fontSize: 14 } : {}),
           }}
         />
-        {error ? <Said id={`row-${index}-${name}`} text={error} wrong /> : null}
-      </>
+        {error ? <Said id={`${id}-${index}-${name}`} text={error} wrong /> : null}
+      </Box>
     );
   };
 

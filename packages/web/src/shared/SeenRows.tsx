@@ -7,7 +7,7 @@ import { focusRow, walkRows, type LongListProps } from './rows';
 const BEYOND = 8;
 
 /** A list of any length that scrolls with the page: only what is seen is drawn. */
-export function SeenRows({ label, total, height, draw, onLook }: LongListProps) {
+export function SeenRows({ label, total, height, keyOf, draw, onLook }: LongListProps) {
   const list = useRef<HTMLUListElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => {
@@ -42,7 +42,7 @@ export function SeenRows({ label, total, height, draw, onLook }: LongListProps) 
     >
       {items.map((item) => (
         <li
-          key={item.key}
+          key={keyOf(item.index)}
           data-row={item.index}
           aria-setsize={total}
           aria-posinset={item.index + 1}

@@ -16,10 +16,30 @@ const OFFERED_MS = 12_000;
 
 /** One line at the foot of the page: what was done, and a button that takes it back. */
 export function UndoBar({ done, onGone }: { done: Done | null; onGone: () => void }) {
+  return (
+    <Box role="status">{done ? <Offer key={`${done.jobId} ${done.said}`} done={done} onGone={onGone} /> : null}</Box>
+  );
+}
+
+/** What was just done; it goes by itself after a while, by Escape, or once it is taken back. Stays while a hand or the focus is on it. */
+function Offer({ done, onGone }: { done: Done; onGone: () => void }) {
   const client = useQueryClient();
   const [fault, setFault] = useState<string | null>(null);
+  const [held, setHeld] = useState(false);
+  const gone = useEffectEvent(onGone);
+  useEffect(() => {
+    if (held) return;
+    const timer = setTimeout(gone, OFFERED_MS);
+    return () => clearTimeout(timer);
+  }, [held]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape') gone();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
   const undo = async () => {
-    if (!done) return;
     try {
       // The version as it stands now: another device may have changed the job meanwhile.
       const { job } = await call(jobsApi.read, { params: { id: done.jobId } });
@@ -30,45 +50,22 @@ export function UndoBar({ done, onGone }: { done: Done | null; onGone: () => voi
       setFault(error instanceof Error ? error.message : String(error));
     }
   };
-  // Stays while a hand or a key is on it.
-  const [held, setHeld] = useState(false);
-  const gone = useEffectEvent(() => {
-    setFault(null);
-    onGone();
-  });
-  useEffect(() => {
-    if (!done || held) return;
-    const timer = setTimeout(gone, OFFERED_MS);
-    return () => clearTimeout(timer);
-  }, [done, held]);
   return (
-    <Box role="status">
-      {done ? (
-        <Box
-          onMouseEnter={() => setHeld(true)}
-          onMouseLeave={() => setHeld(false)}
-          onFocus={() => setHeld(true)}
-          onBlur={() => setHeld(false)}
-          sx={{
-            ...{ position: 'fixed', bottom: 16, left: '50%', transform: 'translateX(-50%)', zIndex: 'snackbar' },
-            ...{
-              display: 'flex',
-              alignItems: 'center',
-              gap: 2,
-              minHeight: 48,
-              pl: 2,
-              pr: 1,
-              maxWidth: 'calc(100vw - 32px)',
-            },
-            ...{ bgcolor: 'text.primary', color: 'background.default' },
-          }}
-        >
-          <Typography>{fault ?? done.said}</Typography>
-          <Button variant="text" color="inherit" onClick={() => void undo()} sx={{ textDecoration: 'underline' }}>
-            Undo
-          </Button>
-        </Box>
-      ) : null}
+    <Box
+      onMouseEnter={() => setHeld(true)}
+      onMouseLeave={() => setHeld(false)}
+      onFocus={() => setHeld(true)}
+      onBlur={() => setHeld(false)}
+      sx={{
+        ...{ position: 'fixed', bottom: 16, left: '50%', transform: 'translateX(-50%)', zIndex: 'snackbar' },
+        ...{ display: 'flex', alignItems: 'center', gap: 2, minHeight: 48, pl: 2, pr: 1 },
+        ...{ maxWidth: 'calc(100vw - 32px)', bgcolor: 'text.primary', color: 'background.default' },
+      }}
+    >
+      <Typography>{fault ?? done.said}</Typography>
+      <Button variant="text" color="inherit" onClick={() => void undo()} sx={{ textDecoration: 'underline' }}>
+        Undo
+      </Button>
     </Box>
   );
 }

@@ -5,6 +5,8 @@ export interface LongListProps {
   readonly total: number;
   /** Of a row, px. */
   readonly height: number;
+  /** Of what stands in a row: a menu that is open there stays with it when the list is sorted anew. */
+  readonly keyOf: (at: number) => string | number;
   /** What stands in a row. */
   readonly draw: (at: number) => ReactNode;
   /** Which rows are seen. */

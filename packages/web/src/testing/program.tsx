@@ -19,9 +19,23 @@ const overNetwork = globalThis.fetch;
 
 /** Lets the page ask the real server of the tests. */
 export function askServer(): void {
-  globalThis.fetch = ((input: RequestInfo | URL, init?: RequestInit) =>
-    overNetwork(new URL(String(input), SERVER), init)) as typeof fetch;
+  globalThis.fetch = (async (input: RequestInfo | URL, init?: RequestInit) => {
+    // The page's files are not those of the network that Node sends.
+    const body = init?.body instanceof Blob ? await bytesOf(init.body) : init?.body;
+    return overNetwork(new URL(String(input), SERVER), {
+      ...init,
+      ...(body === null || body === undefined ? {} : { body }),
+    });
+  }) as typeof fetch;
 }
+
+const bytesOf = (file: Blob): Promise<ArrayBuffer> =>
+  new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result as ArrayBuffer);
+    reader.onerror = () => failed(reader.error!);
+    reader.readAsArrayBuffer(file);
+  });
 
 /** Asks the server without a page. @throws where it refuses */
 export async function tell<T>(method: string, path: string, body?: unknown): Promise<T> {

@@ -109,6 +109,7 @@ export function BankPage() {
             label="Finishes"
             total={total}
             height={ROW}
+            keyOf={(at) => pages.row(at)?.id ?? at}
             onLook={pages.look}
             draw={(at) => {
               const finish = pages.row(at);

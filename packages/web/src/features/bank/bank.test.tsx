@@ -9,7 +9,9 @@ interface BankReading {
   readonly angles: readonly { readonly lab: Lab }[];
 }
 const finishOf = async (words: string) =>
-  (await tell<{ rows: { id: string; name: string }[] }>('GET', `/api/finishes?words=${words}`)).rows[0]!;
+  (await tell<{ rows: { id: string; name: string }[] }>('GET', `/api/finishes?words=${words}`)).rows.find(
+    (f) => !f.name.endsWith('a start'),
+  )!;
 
 describe('the bank', () => {
   it('asks for a reading, and names the nearest card and the count between two rungs', async () => {
@@ -43,7 +45,7 @@ describe('the bank', () => {
     );
     expect(router.state.location.search).toContain('words=organ');
     await type('Search the bank', 'nothing like it');
-    expect(await screen.findByText(/^No finish|^Nothing|none/i)).toBeTruthy();
+    expect((await leads('Nothing in the bank answers to that.')).textContent).toBeTruthy();
   });
 
   it('a finish keeps its name and codes; the same code twice is named at the field', async () => {
@@ -72,13 +74,18 @@ describe('the bank', () => {
     expect(router.state.location.pathname).not.toContain(wing.id);
   });
 
-  it('a file that is torn or from elsewhere is told apart, and asked what is missing', async () => {
+  it('a file that is torn is said to be, and one that is whole is offered as what it holds', async () => {
     const wing = await finishOf('wing');
-    const text = JSON.stringify(await tell('GET', `/api/finishes/${wing.id}/file.json`).catch(() => null));
+    const text = JSON.stringify(await tell('GET', `/api/finishes/${wing.id}/finish.json`));
     openAt('/bank');
     await leads(/^\d+ finishes\.$/);
     const input = screen.getByLabelText('File of finishes');
     await hands.upload(input, new File([text.slice(0, 300)], 'torn.finish.json', { type: 'application/json' }));
     expect((await screen.findByRole('alert')).textContent).toContain('torn.finish.json can’t be opened');
+    await hands.upload(input, new File([text], 'wing.finish.json', { type: 'application/json' }));
+    const inFile = await screen.findByRole('region', { name: 'In the file' });
+    expect(inFile.textContent).toContain(wing.name);
+    // It is one of the bank's own.
+    expect(within(inFile).getByLabelText('It is in the bank already')).toBeTruthy();
   });
 });

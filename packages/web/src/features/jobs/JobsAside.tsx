@@ -41,6 +41,7 @@ function AwayList({ stepOf, onDone }: { stepOf: (job: JobSummary) => NextStep; o
       label="Put away"
       total={pages.total}
       height={ROW}
+      keyOf={(at) => pages.row(at)?.id ?? at}
       onLook={pages.look}
       draw={(at) => {
         const job = pages.row(at);

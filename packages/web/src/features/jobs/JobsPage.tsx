@@ -99,6 +99,7 @@ export function JobsPage() {
         label="Jobs"
         total={pages.total}
         height={ROW}
+        keyOf={(at) => pages.row(at)?.id ?? at}
         onLook={pages.look}
         draw={(at) => {
           const job = pages.row(at);

@@ -33,7 +33,8 @@ describe('the spray plan', () => {
     await type(/^Ends at/, '40');
     await type(/^Fades over/, '300');
     await press('Keep it so');
-    expect(await screen.findByText(/fade/i, { selector: '[id$=said]' })).toBeTruthy();
+    await waitFor(() => expect(screen.getByLabelText(/^Fades over/).getAttribute('aria-invalid')).toBe('true'));
+    expect((await planOf(id))?.cells ?? []).toEqual([]);
     await type(/^Fades over/, '15');
     await press('Keep it so');
     await screen.findByRole('button', { name: /^Cinder candy on Backrest: 4 coats/ });
