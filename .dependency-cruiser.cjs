@@ -19,7 +19,7 @@ const ROOMS = {
   matching: ['colour', 'finishes', 'materials', 'numeric', 'optics'],
   formats: ['colour', 'matching', 'materials', 'products'],
   letdown: ['colour', 'finishes', 'matching', 'materials', 'numeric', 'optics'],
-  looks: ['colour', 'finishes', 'matching', 'materials', 'optics'],
+  looks: ['colour', 'finishes', 'matching', 'materials', 'optics', 'spraying'],
   spraying: ['colour', 'finishes', 'materials', 'numeric', 'products'],
   booth: ['numeric'],
   jobs: [

@@ -95,6 +95,7 @@ export {
   REMOVED_DAYS,
   type Job,
   type JobDetail,
+  type ToldColours,
   type JobQuery,
   type JobSummary,
   type NewJob,

@@ -1,6 +1,6 @@
 import { TEXTURES, type FinishFamily, type Texture } from '@steady-gleam/core/finishes';
 import { MIXES } from '@steady-gleam/core/materials';
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import { array, boolean, number, object, string, tuple, type InferType } from 'yup';
 import { areasSchema, objectsSchema } from './areas';
 import { earlierHandsSchema, storedCardSchema } from './cards';
 import { endpoint, fileEndpoint, pathOf } from './endpoint';
@@ -59,6 +59,17 @@ const layerFilmSchema = object({
   onUm: number().required(),
   plannedUm: number().required(),
 }).noUnknown();
+
+/** Looks after each layer of some stacks, CIELAB 45 degrees from the mirror; `of` tells layers that look alike (`looksKey`). */
+const coloursSchema = array(
+  object({
+    of: string().defined(),
+    labs: array(tuple([number().required(), number().required(), number().required()]).required()).required(),
+  }).required(),
+)
+  .default([])
+  .required();
+export type ToldColours = InferType<typeof coloursSchema>;
 
 /** `away`: put out of the way, neither open nor finished. */
 export const JOB_STATES = ['open', 'finished', 'away'] as const;
@@ -145,6 +156,8 @@ export const jobSummarySchema = jobSchema.shape({
   run: runStateSchema.nullable().default(null).defined(),
   /** Null until something is picked. */
   film: array(layerFilmSchema.required()).nullable().default(null).defined(),
+  /** Of the stack its film section shows first; empty where they can't be worked out. */
+  colours: coloursSchema,
 });
 export type JobSummary = InferType<typeof jobSummarySchema>;
 
@@ -198,6 +211,8 @@ export const jobDetailSchema = object({
   familyLimits: familyLimitsSchema.nullable().default(null).defined(),
   /** Hands that earlier cards with the same gun and style showed. */
   earlier: earlierHandsSchema,
+  /** Of its stacks as they are planned; without those that can't be worked out. */
+  colours: coloursSchema,
 });
 export type JobDetail = InferType<typeof jobDetailSchema>;
 

@@ -95,6 +95,8 @@ async function slider(browser: Browser, address: string): Promise<{ map: number[
   const grid = page.locator('[data-strength]');
   await grid.waitFor();
   const box = (await grid.boundingBox())!;
+  // No hand is at the slider before the page stands.
+  await page.waitForTimeout(1_500);
   const map = await keyToPaint(page, '[role=slider], input[type=range]', '[data-strength]');
   // The program's page lets no script of elsewhere run in it.
   await page.goto('about:blank');

@@ -31,7 +31,6 @@ export {
   xyzToScreen,
   type ScreenColour,
 } from './screen';
-export { MOVING_WAVELENGTHS } from './fillSpectrum';
 export { ALL_WAVELENGTHS, FEW_WAVELENGTHS, fewWeights, type FewWeights } from './fewWavelengths';
 export { flopIndex } from './flopIndex';
 export { spectrumFromLab } from './spectrumFromLab';

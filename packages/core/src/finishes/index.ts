@@ -37,5 +37,5 @@ export {
   type MatchLimits,
   type Meeting,
 } from './tolerances';
-export { countOf, countsControl, thenLaid, withCount, type Recipe } from './recipe';
+export { countOf, countsControl, startRecipe, thenLaid, withCount, type Recipe } from './recipe';
 export { CLEAR_STATES, TEXTURES, type ClearState, type Texture, type TextureRow } from './texture';

@@ -32,3 +32,9 @@ export function thenLaid(family: FinishFamily): { readonly after: number; readon
   const after = FAMILIES[family].controlAfter;
   return after === null ? null : { after, style: STYLES.control };
 }
+
+/** What stands in before anything was picked. */
+export function startRecipe(family: FinishFamily): Recipe {
+  const { coats, ...start } = FAMILIES[family].start;
+  return withCount(family, { ...start, coats, strength: 1, controlCoats: 0 }, coats);
+}

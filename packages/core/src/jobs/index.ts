@@ -77,7 +77,7 @@ export {
   type WorkInput,
 } from './work';
 export { START_AREAS, type AreaRow } from './areaRow';
-export { stacksOfPick, type LayerFilm } from './stacks';
+export { shownStacks, stacksOfPick, type LayerFilm } from './stacks';
 export { cellMl, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
 export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
 export { effectOn, type EffectOn } from './effect';

@@ -18,3 +18,18 @@ export interface LayerFilm {
   readonly onUm: number;
   readonly plannedUm: number;
 }
+
+/**
+ * The stacks a film section shows: what is laid, tone by tone (of a stripe only its own, since what lies below and over all belongs to the
+ * base), else as they are planned.
+ */
+export function shownStacks(
+  film: readonly LayerFilm[] | null,
+  planned: readonly Pick<PieceStack, 'id' | 'layers'>[],
+): readonly Pick<PieceStack, 'id' | 'layers'>[] {
+  if (!film) return planned;
+  return [...new Set(film.map((f) => f.finishId))].map((id) => ({
+    id,
+    layers: film.flatMap((f) => (f.finishId === id ? [f.layer] : [])),
+  }));
+}

@@ -7,7 +7,9 @@ import { findMix } from '../materials/mixes';
 import { effectCoats, factorsToLabs } from '../matching/ladder';
 import type { MapGround } from '../optics/preparedGround';
 import type { PreparedCoat } from '../optics/coat';
+import type { Geometry } from '../optics/geometry';
 import type { FastModel } from '../optics/stack';
+import { SWATCH_ANGLE } from './swatches';
 
 /** Bare substrate under a stack without a ground: the mid grey of a sealer, internal albedo. */
 const BARE: MapGround = { id: 'bare', albedo: new Float64Array(31).fill(0.35), coats: [] };
@@ -41,4 +43,19 @@ export function layerLooks(shop: PreparedLibrary, model: FastModel, layers: read
     const { ground, coats } = opticalStack(shop, layers.slice(0, i + 1));
     return factorsToLabs(model.over(ground, model.pile(coats)));
   });
+}
+
+/** The same for stacks whose layers look alike. */
+export const looksKey = (layers: readonly StackLayer[]): string =>
+  layers.map((l) => [l.kind, l.materialId ?? '', l.coats, l.style, l.strength].join(' ')).join('; ');
+
+/** The look after each layer as one swatch, from substrate to clear. */
+export const layerColours = (shop: PreparedLibrary, layers: readonly StackLayer[]): Lab[] =>
+  layerLooks(shop, shop.model(SWATCH_ANGLE), layers).map((labs) => labs[0]!);
+
+/** A whole stack at some angles. */
+export function stackLook(shop: PreparedLibrary, layers: readonly StackLayer[], angles: readonly Geometry[]): Lab[] {
+  const { ground, coats } = opticalStack(shop, layers);
+  const model = shop.model(angles);
+  return factorsToLabs(model.over(ground, model.pile(coats)));
 }

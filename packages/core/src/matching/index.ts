@@ -7,7 +7,6 @@ export {
   assembleMap,
   bestCell,
   computeMapRows,
-  computeMovingRows,
   computeMatchMap,
   packRows,
   unpackRows,
@@ -17,6 +16,15 @@ export {
   type MapCell,
   type MapPick,
 } from './matchMap';
+export {
+  canSweep,
+  LEAST_STRENGTH,
+  MOST_STRENGTH,
+  sharesAt,
+  sweepStrengths,
+  SWEPT_STRENGTHS,
+  type StrengthSweep,
+} from './strengthSweep';
 export { recipeFigures, USUAL_TRANSFER, type RecipeFigures } from './figures';
 export { lookUnder, targetUnder, type SecondLook } from './light';
 export {

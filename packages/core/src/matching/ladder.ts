@@ -1,7 +1,7 @@
 import type { PreparedGround } from '../optics/preparedGround';
 import { xyzToLab, type Lab } from '../colour/lab';
 import { shiftSpectrum, WAVELENGTH_COUNT } from '../colour/spectrum';
-import { weightsOf, D65_10, type Viewing } from '../colour/tristimulus';
+import { weightsOf, D65_10, type Viewing, type Xyz } from '../colour/tristimulus';
 import { adjustCoat, type PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile } from '../optics/stack';
 import { NOMINAL_HAND, STYLES, type CoatStyle, type Hand } from '../finishes/styles';
@@ -39,10 +39,10 @@ export function effectCoats(recipe: EffectCoats, n: number): PreparedCoat[] {
   return coats;
 }
 
-/** Lab per geometry of radiance factors [geometry * 31 + wavelength]. */
-export function factorsToLabs(factors: Float64Array, viewing: Viewing = D65_10): Lab[] {
+/** Tristimulus values per geometry of radiance factors [geometry * 31 + wavelength], Y of the perfect diffuser = 100. */
+export function factorsToXyz(factors: Float64Array, viewing: Viewing = D65_10): Xyz[] {
   const w = weightsOf(viewing);
-  const labs: Lab[] = [];
+  const all: Xyz[] = [];
   for (let at = 0; at < factors.length; at += WAVELENGTH_COUNT) {
     let x = 0;
     let y = 0;
@@ -53,9 +53,15 @@ export function factorsToLabs(factors: Float64Array, viewing: Viewing = D65_10):
       y += v * w.y[i]!;
       z += v * w.z[i]!;
     }
-    labs.push(xyzToLab([x, y, z], w.white));
+    all.push([x, y, z]);
   }
-  return labs;
+  return all;
+}
+
+/** Lab per geometry of radiance factors [geometry * 31 + wavelength]. */
+export function factorsToLabs(factors: Float64Array, viewing: Viewing = D65_10): Lab[] {
+  const { white } = weightsOf(viewing);
+  return factorsToXyz(factors, viewing).map((xyz) => xyzToLab(xyz, white));
 }
 
 /** A pile per coat count, to be laid over many grounds that share `groundCoats`. */

@@ -1,9 +1,9 @@
 import type { MapGround } from '../optics/preparedGround';
 import type { Lab } from '../colour/lab';
 import { D65_10, type Viewing } from '../colour/tristimulus';
-import type { FastModel, MovingModel, SlabCache } from '../optics/stack';
-import { columns, movingColumns } from './columns';
-import { factorsToLabs, type EffectCoats } from './ladder';
+import type { PreparedCoat } from '../optics/coat';
+import type { FastModel, Pile, SlabCache } from '../optics/stack';
+import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { logScatter, type Scatter, DEFAULT_SCATTER } from './risk';
 import { COAT_GRID, findStopWindow, type StopWindow } from './stopWindow';
 import { scoreMatch, type MatchScore, type TargetAngle } from './target';
@@ -40,8 +40,6 @@ export interface MatchMap {
 
 /** Rows whose best cell is further off than this many tolerances get no fine curve. */
 const WORTH_A_WINDOW = 3;
-/** Step of the coats windows are found on while something moves; ours. */
-const MOVING_GRID = 0.1;
 
 /** Coat counts of the map: half steps from 0.5 to `last`. */
 export function mapCounts(last = 6): number[] {
@@ -55,8 +53,31 @@ export interface MapLook {
 }
 
 /**
- * Rows of a match map: every ground with every coat count against the target. Piles are shared by all grounds without coats of
- * their own, so the layer operators are worked out once for each column.
+ * Radiance factors of every ground, bare and under every count, [geometry * 31 + wavelength] each. Piles are shared by all grounds without
+ * coats of their own, slabs by all: a tinted metallic's own dye is left out of the trapped path of the coats above it.
+ */
+export function mapFactors(
+  model: FastModel,
+  grounds: readonly MapGround[],
+  recipe: EffectCoats,
+  counts: readonly number[],
+): Float64Array[][] {
+  const slabs: SlabCache = new Map();
+  const shared = new Map<readonly PreparedCoat[], Pile[]>();
+  const none: readonly PreparedCoat[] = [];
+  const effects = counts.map((n) => effectCoats(recipe, n));
+  return grounds.map((ground) => {
+    // Lays the ground's own slabs to those that are shared.
+    const alone = model.bare(ground, slabs);
+    const key = ground.coats.length ? ground.coats : none;
+    let piles = shared.get(key);
+    if (!piles) shared.set(key, (piles = effects.map((above) => model.pile([...key, ...above], slabs))));
+    return [alone, ...piles.map((pile) => model.over(ground, pile))];
+  });
+}
+
+/**
+ * Rows of a match map: every ground with every coat count against the target.
  * @param model its geometries are the target's, in the same order.
  */
 export function computeMapRows(
@@ -67,35 +88,22 @@ export function computeMapRows(
   target: readonly TargetAngle[],
   look: MapLook = {},
 ): MapRow[] {
-  const slabs: SlabCache = new Map();
-  const factorsOf = columns(model, recipe, counts, slabs, (ground, pile) => model.over(ground, pile));
-  const all = (ground: MapGround) => [model.bare(ground, slabs), ...factorsOf(ground)];
-  return grounds.map((ground) => rowOf(ground.id, all(ground), counts, target, COAT_GRID, look));
+  const factors = mapFactors(model, grounds, recipe, counts);
+  return grounds.map((ground, r) => {
+    const labs = factors[r]!.map((f) => factorsToLabs(f, look.viewing ?? D65_10));
+    return rowOf(ground.id, labs, counts, target, COAT_GRID, look);
+  });
 }
 
-/** The same for what is looked at while it moves, in less than half the time; see {@link movingColumns}. */
-export function computeMovingRows(
-  moving: MovingModel,
-  grounds: readonly MapGround[],
-  recipe: EffectCoats,
-  counts: readonly number[],
-  target: readonly TargetAngle[],
-  look: MapLook = {},
-): MapRow[] {
-  const factorsOf = movingColumns(moving, recipe, counts);
-  return grounds.map((ground) => rowOf(ground.id, factorsOf(ground), counts, target, MOVING_GRID, look));
-}
-
-/** @param factors of the bare ground and of every count @param step of the coats its window is found on */
-function rowOf(
+/** @param labs of the bare ground and of every count @param step of the coats its window is found on */
+export function rowOf(
   groundId: string,
-  factors: readonly Float64Array[],
+  labs: readonly (readonly Lab[])[],
   counts: readonly number[],
   target: readonly TargetAngle[],
   step: number,
-  { viewing = D65_10, scatter = DEFAULT_SCATTER }: MapLook,
+  { scatter = DEFAULT_SCATTER }: MapLook,
 ): MapRow {
-  const labs = factors.map((f) => factorsToLabs(f, viewing));
   const stop = findStopWindow(target, [0, ...counts], labs, WORTH_A_WINDOW, step);
   const forgiveness = stop.window
     ? (stop.window[1] - Math.max(stop.window[0], 0.25)) /

@@ -2,7 +2,7 @@ import { createFilm, type Film } from '../optics/film';
 import { prepareCoat, strengthenCoat } from '../optics/coat';
 import { coatsOver, hidingCoat, showsThrough, type HidingCoat } from '../optics/hiding';
 import { createOptics } from '../optics/optics';
-import { createFastModel, createMovingModel, type FastModel, type MovingModel } from '../optics/stack';
+import { createFastModel, type FastModel } from '../optics/stack';
 import type { Geometry } from '../optics/geometry';
 import { groundCoats, GROUNDS, labToAlbedo, type GroundMaterial } from './grounds';
 import { CARRIERS } from './carriers';
@@ -24,8 +24,6 @@ export interface PreparedLibrary {
   /** The reference library and the shop's own materials. */
   readonly library: Library;
   readonly model: (geometries: readonly Geometry[]) => FastModel;
-  /** What answers while something moves; see {@link createMovingModel}. */
-  readonly movingModel: (geometries: readonly Geometry[]) => MovingModel;
   /** A ground that hides what lies below it. */
   readonly ground: (material: GroundMaterial) => MapGround;
   /** Some full coats of a ground over an internal albedo: from the coats on in which it hides, the ground as it is. */
@@ -64,7 +62,6 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
   const film = createFilm(n);
   const library = mergeLibrary(film, REFERENCE_LIBRARY, own);
   const modelOf = kept((geometries) => createFastModel(createOptics(film, geometries)));
-  const movingOf = kept((geometries) => createMovingModel(modelOf(geometries).optics));
   const grounds = new Map<GroundMaterial, MapGround>();
   const unit = new Map<EffectMix, PreparedCoat>();
   const hiding = new Map<GroundMaterial, HidingCoat>();
@@ -87,7 +84,6 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
     film,
     library,
     model: modelOf,
-    movingModel: movingOf,
     ground,
     groundOver: (material, coats, below) => {
       const whole = ground(material);

@@ -28,14 +28,7 @@ export {
   type PreparedCoat,
 } from './coat';
 export { createOptics, type Optics } from './optics';
-export {
-  evaluateReference,
-  createFastModel,
-  createMovingModel,
-  type FastModel,
-  type MovingModel,
-  type SlabCache,
-} from './stack';
+export { evaluateReference, createFastModel, type FastModel, type SlabCache } from './stack';
 export {
   coatsOver,
   coatsToHide,
@@ -46,7 +39,6 @@ export {
   showsThrough,
   type HidingCoat,
 } from './hiding';
-export { overLambertian } from './lambertian';
 export { existingFinish } from './existingFinish';
 export { sparkleIndex } from './sparkle';
 export { type Ground, type PreparedGround } from './preparedGround';

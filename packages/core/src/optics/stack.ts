@@ -1,5 +1,4 @@
 import { ALL_WAVELENGTHS } from '../colour/fewWavelengths';
-import { fillSpectrum, MOVING_WAVELENGTHS } from '../colour/fillSpectrum';
 import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { closeDiffuse, createDiffuseState, keepState, sizeOfState, startAtGround, takeState } from './closure';
 import type { Ground, PreparedGround } from './preparedGround';
@@ -96,8 +95,6 @@ export interface Pile {
 /** Fast tier for one set of geometries. Keep one and reuse it: it owns its scratch and caches. */
 export interface FastModel {
   readonly optics: Optics;
-  /** Places on the grid that are worked out; the others stay 0. */
-  readonly wavelengths: readonly number[];
   /**
    * Prepares coats (ground side first). @param known slabs to share between piles. A shared slab keeps the trapped class's
    * path of the pile it was first built for, so share only between piles whose dye above is alike or absent.
@@ -194,35 +191,5 @@ export function createFastModel(optics: Optics, wavelengths: readonly number[] =
     for (const [coat, slab] of kept.slabs) known.set(coat, slab);
     return kept.factors;
   };
-  return { optics, wavelengths, pile, over, bare, evaluate: (ground, coats) => over(ground, pile(coats)) };
-}
-
-/** What answers while something moves: about half the wavelengths are worked out, the others filled from them. */
-export interface MovingModel {
-  /** The fast tier at {@link MOVING_WAVELENGTHS} only. */
-  readonly few: FastModel;
-  /** Fills what `few` left out, in place ({@link fillSpectrum}). */
-  readonly fill: (factors: Float64Array) => Float64Array;
-  /** As the fast tier's, filled. */
-  readonly bare: FastModel['bare'];
-}
-
-/**
- * A model for what is looked at while it moves. Films of the library's materials are within 0.15 dE00 of the fast tier; others may be
- * further off, so what rests is worked out whole.
- */
-export function createMovingModel(optics: Optics): MovingModel {
-  const fill = (factors: Float64Array): Float64Array => {
-    for (let g = 0; g < optics.geometries.length; g++) fillSpectrum(factors, g * WAVELENGTH_COUNT);
-    return factors;
-  };
-  const few = createFastModel(optics, MOVING_WAVELENGTHS);
-  const kept = new WeakMap<PreparedGround, Float64Array>();
-  const bare: FastModel['bare'] = (ground, known) => {
-    const factors = few.bare(ground, known);
-    let filled = kept.get(ground);
-    if (!filled) kept.set(ground, (filled = fill(factors.slice())));
-    return filled;
-  };
-  return { few, fill, bare };
+  return { optics, pile, over, bare, evaluate: (ground, coats) => over(ground, pile(coats)) };
 }

@@ -8,6 +8,7 @@ import { createFinishesRepo } from './finishes/repo';
 import { createGunsRepo } from './guns/repo';
 import { createInboxRepo } from './inbox/repo';
 import { createJobsRepo } from './jobs/repo';
+import { createStackColours } from './jobs/stackColours';
 import { createLimitsRepo } from './limits/repo';
 import { createLogRepo } from './log/repo';
 import { createMaterialsRepo } from './materials/repo';
@@ -26,8 +27,9 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
   const log = createLogRepo(db, tell);
   const limits = createLimitsRepo(db);
   const finishes = createFinishesRepo(db, { readings, verdicts, cards, photos }, tell);
-  const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log, limits }, tell);
   const materials = createMaterialsRepo(db, tell);
+  const colours = createStackColours(async () => (await materials.list()).map((m) => m.material));
+  const jobs = createJobsRepo(db, { finishes, readings, verdicts, photos, cards, log, limits, colours }, tell);
   const products = createProductsRepo(db, tell);
   const guns = createGunsRepo(db, tell);
   const batches = createBatchesRepo(db, tell);
@@ -38,6 +40,7 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
     inbox: createInboxRepo(db),
     /** Codes and devices: of no list of the shop's. */
     door: createDoorRepo(db),
+    colours,
     /** What the shop has, for a plan, a paper or a file. */
     shelf: async () => ({
       own: (await materials.list()).map((m) => m.material),

@@ -7,7 +7,7 @@ import { useCallback, useState } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Simulated } from '../shared/devices/Simulated';
 import { FinishPicker } from '../shared/FinishPicker';
-import { FilmSection } from '../shared/FilmSection';
+import { FilmSection } from '../shared/film/FilmSection';
 import { JobMenu } from '../shared/JobMenu';
 import { pickOf, isPicked, openPoints, sayMatching, sayMix } from '../shared/jobModel';
 import { useLog } from '../shared/log/useLog';
@@ -117,6 +117,7 @@ function JobFrame({ detail }: { detail: JobDetail }) {
           pick={pickOf(job)}
           film={isPicked(job) ? filmOf(plan, state) : null}
           planned={!isPicked(job)}
+          told={detail.colours}
         />
         <JobMenu
           job={job}

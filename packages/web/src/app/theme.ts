@@ -122,21 +122,6 @@ export function createSteadyTheme(mode: ThemeTone): Theme {
           },
         },
       },
-      MuiSlider: {
-        styleOverrides: {
-          root: { color: t.ink, borderRadius: 0 },
-          thumb: {
-            width: 14,
-            height: 26,
-            borderRadius: 2,
-            '&:hover, &.Mui-focusVisible': { boxShadow: `0 0 0 4px ${t.hairline}` },
-          },
-          rail: { opacity: 1, background: t.hairline, height: 2 },
-          track: { height: 2, border: 0 },
-          mark: { width: 1, height: 8, background: t.ink, opacity: 0.7 },
-          markLabel: { fontFamily: FIGURES, fontSize: 13, color: t.ink, top: 30 },
-        },
-      },
       MuiPaper: { styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none' } } },
       MuiSwitch: {
         styleOverrides: {

@@ -1,4 +1,4 @@
-import { Box, Button, Slider, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { linearOfByte, photoLab, PHOTO_DOUBT, labOf, type Lab, type Xyz } from '@steady-gleam/core/colour';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
@@ -8,6 +8,7 @@ import { FileButton } from './FileButton';
 import { cssOf } from './screenColour';
 import { numberIn } from './numberIn';
 import { oneSpotTarget } from './oneSpot';
+import { Slide } from '../ui/Slide';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
 const WIDEST = 900;
@@ -151,13 +152,13 @@ export function PhotoReader({
               <Typography variant="h3" id="mark-size">
                 Size of the marks
               </Typography>
-              <Slider
+              <Slide
                 aria-labelledby="mark-size"
                 min={0.01}
                 max={0.12}
                 step={0.01}
                 value={radius}
-                onChange={(_, v) => setRadius(v as number)}
+                onChange={setRadius}
               />
             </Box>
             <Field

@@ -8,6 +8,7 @@ import {
   FAMILIES,
   familyTable,
   limitAt,
+  startRecipe,
   withCount,
   type FinishFamily,
   type Recipe,
@@ -16,21 +17,13 @@ import { averageReadings } from '@steady-gleam/core/formats';
 import type { RungReading } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import type { Library } from '@steady-gleam/core/materials';
-import type { Mix } from '../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 
 /** What a job matches, after its name: "matching tub 5", or that nothing has to be matched. */
 export const sayMatching = ({ matching }: Pick<Job, 'matching'>): string =>
   matching ? `matching ${matching}` : 'a look of its own';
 
-/** What stands in before anything was picked, by family. */
-export function startChoice(family: FinishFamily): Recipe {
-  const { coats, ...start } = FAMILIES[family].start;
-  return withCount(family, { ...start, coats, strength: 1, controlCoats: 0 }, coats);
-}
-
-export function pickOf(job: Job): Recipe {
-  return job.pick ?? startChoice(job.family);
-}
+export const pickOf = (job: Pick<Job, 'pick' | 'family'>): Recipe => job.pick ?? startRecipe(job.family);
 
 /** Coats that are picked, counted as the job's family counts them. */
 export const pickedCount = (job: Job): number => countOf(job.family, pickOf(job));

@@ -1,5 +1,6 @@
-import { Box, Button, Slider, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { useSyncExternalStore, useState } from 'react';
+import { Slide } from '../ui/Slide';
 
 /** A bank card, mm (ISO/IEC 7810 ID-1). */
 const CARD = { width: 85.6, height: 53.98 } as const;
@@ -46,14 +47,7 @@ export function ScreenScale({ onDone }: { onDone: () => void }) {
         }}
       />
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 560 }}>
-        <Slider
-          aria-label="Size of the frame"
-          min={2.5}
-          max={8}
-          step={0.01}
-          value={px}
-          onChange={(_, v) => setPx(v as number)}
-        />
+        <Slide aria-label="Size of the frame" min={2.5} max={8} step={0.01} value={px} onChange={setPx} />
         <Button
           variant="contained"
           sx={{ flex: 'none' }}

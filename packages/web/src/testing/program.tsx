@@ -1,7 +1,8 @@
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
 import 'fake-indexeddb/auto';
-import { ThemeProvider } from '@mui/material';
+
+import { ThemeProvider } from '../ui/ThemeProvider';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import axe from 'axe-core';

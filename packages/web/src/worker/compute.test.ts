@@ -29,6 +29,26 @@ describe('what the worker answers', () => {
     expect(Math.abs(rows('A')[1]!.stop.best.coats - 3)).toBeLessThan(0.6);
   });
 
+  it('tells rows from a sweep once one is ready, of this mix and light alone, and a newer sweep ends an older', async () => {
+    const ids = ['white', 'aqua-pastel'];
+    const at = (strength: number, isMoving: boolean, light: 'D65' | 'A' = 'D65') =>
+      compute.mapRows({ ...mix, strength }, target, light, ids, isMoving);
+    expect(at(1.23, true)).toEqual(at(1.23, false));
+    await Promise.all([compute.sweep(mix, target, 'A', ids), compute.sweep(mix, target, 'D65', ids)]);
+    expect(at(1.23, true)).not.toEqual(at(1.23, false));
+    const rows = (packed: Float64Array) => unpackRows(packed, ids, mapCounts(), FIVE_ANGLES.length);
+    rows(at(1.23, true)).forEach((row, r) =>
+      row.cells.forEach((cell, c) =>
+        cell.labs.forEach((lab, g) =>
+          expect(de2000(lab, rows(at(1.23, false))[r]!.cells[c]!.labs[g]!)).toBeLessThan(0.05),
+        ),
+      ),
+    );
+    // The sweep under a bulb was overtaken; a strength beyond the slider is worked out whole.
+    expect(at(1.23, true, 'A')).toEqual(at(1.23, false, 'A'));
+    expect(at(2.5, true)).toEqual(at(2.5, false));
+  });
+
   it('stops a search at the next ground, and says how far it came until then', async () => {
     const ids = ['white', 'grey-84', 'grey-74', 'black'];
     const seen: number[] = [];
@@ -169,7 +189,14 @@ describe('what the worker answers', () => {
       reachCm: 40 + 15 * i,
       fadeCm: 20,
     }));
-    const { profile, guessed, angles } = compute.blend(layers, 'lagoon-pearl', target, base, 12, 150);
+    const { profile, guessed, angles } = compute.blend({
+      layers,
+      mixId: 'lagoon-pearl',
+      target,
+      blend: base,
+      repairCm: 12,
+      lengthCm: 150,
+    });
     expect(guessed).toBe(false);
     expect(angles).toEqual(FIVE_ANGLES.map((a) => a.aspecular));
     profile.differences.forEach((d) => {

@@ -4,63 +4,21 @@ import type { StackLayer, StyleId } from '@steady-gleam/core/finishes';
 import type { ProductsCsvResult, ImportHints, ImportResult } from '@steady-gleam/core/formats';
 import type { CardAnswer, CardAsk, KnownHand } from '@steady-gleam/core/letdown';
 import type { FormulateStep, Pourable, Rated } from '@steady-gleam/core/formulate';
-import type { Nudge, RatedRecipe, RecipeFigures, SecondLook, TargetAngle } from '@steady-gleam/core/matching';
+import type {
+  BlendAnswer,
+  BlendAsk,
+  Mix,
+  PatchLook,
+  ProbeLook,
+  SampleLook,
+  SectionColours,
+  StripesLook,
+} from '@steady-gleam/core/looks';
+import type { Nudge, RatedRecipe, TargetAngle } from '@steady-gleam/core/matching';
 import type { ColourKind, OwnMaterial, OwnSystem } from '@steady-gleam/core/materials';
 import type { Geometry } from '@steady-gleam/core/optics';
-import type { BlendLayer, BlendProfile, BlendSuggestion, PassSetup } from '@steady-gleam/core/spraying';
+import type { PassSetup } from '@steady-gleam/core/spraying';
 import type { CountRound } from '@steady-gleam/core/practice';
-
-/** What is in the cup and how it is laid. */
-export interface Mix {
-  readonly mixId: string;
-  readonly strength: number;
-  readonly style: StyleId;
-  readonly controlCoats: number;
-}
-
-/** Colours of a film section, as seen at 45 degrees from the mirror. */
-export interface SectionColours {
-  readonly ground: Lab;
-  readonly effect: Lab;
-  /** Effect film, nominal coats. */
-  readonly film: number;
-}
-
-/** What a curved sample is drawn from; tables as `evenTable` lays them out. */
-export interface SampleLook {
-  readonly prediction: Float32Array;
-  /** The target guessed between its readings; null without readings. */
-  readonly target: Float32Array | null;
-  /** Predicted Lab at the target's angles, or at the usual five. */
-  readonly labs: readonly Lab[];
-  /** Sparkle index of the topmost flakes, and their size; null without flakes. */
-  readonly grain: { readonly index: number; readonly sizeUm: number } | null;
-}
-
-/** A contrast patch stuck on the ground, seen through tinted clear at 45 degrees. */
-export interface PatchLook {
-  readonly coats: number;
-  readonly ground: Lab;
-  readonly black: Lab;
-  readonly grey: Lab;
-}
-
-/** One place on the map, looked at closely. */
-export interface ProbeLook {
-  readonly figures: RecipeFigures;
-  /** The match under the second light. */
-  readonly second: SecondLook;
-  /** Contrast ratio of the effect coats over black and white at 45 degrees from the mirror. */
-  readonly contrast: number;
-  /** The same where the film is thin, at an edge. */
-  readonly atEdge: number;
-  /** How far one coat more moves it, CIEDE2000 at the angle where it moves most. */
-  readonly oneMore: number;
-  /** Cover of the flakes, 0..1; null without any. */
-  readonly cover: number | null;
-  /** Sparkle index of the effect coats; null without flakes. */
-  readonly sparkle: number | null;
-}
 
 /** What a mix is looked for by. */
 export interface FormulateAsk {
@@ -93,7 +51,7 @@ export interface Compute {
   /**
    * Rows of the match map, packed (see `packRows`), for some of the grounds: two workers share a map.
    * @param light the light the cells and the target are looked at under; D65 is how the target was read.
-   * @param isMoving at some wavelengths and quicker, for what is looked at while a slider moves; see the core's moving model
+   * @param isMoving told from the sweep where one is ready for this mix; see `sweepStrengths`
    */
   mapRows(
     mix: Mix,
@@ -102,6 +60,11 @@ export interface Compute {
     groundIds: readonly string[],
     isMoving: boolean,
   ): Float64Array;
+  /**
+   * Makes these rows ready for every strength of the mix, so that they follow a slider. Whatever else is asked comes in between its steps;
+   * a newer one ends it.
+   */
+  sweep(mix: Mix, target: readonly TargetAngle[], light: Illuminant, groundIds: readonly string[]): Promise<void>;
   /** What the panel says of one place on the map beyond the map's own figures. */
   probe(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], light: Illuminant): ProbeLook;
   /** Recipes over some grounds; stops between grounds when `stopped` says so. */
@@ -159,14 +122,7 @@ export interface Compute {
   /** What a way of spraying leaves on a panel: the film, its look, and the cheapest change that hides its stripes. */
   stripes(layers: readonly StackLayer[], mixId: string, setup: PassSetup, of: 'effect' | 'ground'): StripesLook;
   /** A blend from the repair outward over the finish that is there, and the shortest one that is not seen. */
-  blend(
-    layers: readonly StackLayer[],
-    mixId: string,
-    target: readonly TargetAngle[],
-    blend: readonly BlendLayer[],
-    repairCm: number,
-    lengthCm: number,
-  ): BlendAnswer;
+  blend(ask: BlendAsk): BlendAnswer;
   /** Looks of a mix over a ground from no film to `most` coats of it, in even steps. */
   practiceLook(mixId: string, groundId: string, most: number): readonly (readonly Lab[])[];
   /** A card of a simulated painter, and what the program makes of the first rungs of it. */
@@ -176,39 +132,4 @@ export interface Compute {
   controlShift(layers: readonly StackLayer[], mixId: string, coats: number, angles: readonly Geometry[]): Lab[];
   /** The stack on a curved body, beside its target. */
   sample(layers: readonly StackLayer[], target: readonly TargetAngle[]): SampleLook;
-}
-
-export interface StripesLook {
-  readonly columns: number;
-  readonly rows: number;
-  /** Nominal full coats, row by row. */
-  readonly film: Float32Array;
-  readonly crest: number;
-  readonly trough: number;
-  /** Difference of crest and trough at the face and in the flop, CIEDE2000: the median of many draws of the hand. */
-  readonly face: number;
-  readonly flop: number;
-  /** The worse of both in the luckiest and the unluckiest tenth of the draws. */
-  readonly spread: readonly [number, number];
-  /** Film of the first and the last look, evenly spaced between; Lab per angle of the five. */
-  readonly from: number;
-  readonly to: number;
-  readonly lut: readonly (readonly Lab[])[];
-  readonly change: {
-    readonly name: string;
-    readonly setup: PassSetup;
-    readonly worst: number;
-    readonly spread: readonly [number, number];
-    /** It makes the stripes invisible; otherwise it only helps most. */
-    readonly hides: boolean;
-  } | null;
-}
-
-export interface BlendAnswer {
-  readonly angles: readonly number[];
-  readonly existing: readonly Lab[];
-  readonly profile: BlendProfile;
-  readonly suggestion: BlendSuggestion | null;
-  /** The finish that is there was not read. */
-  readonly guessed: boolean;
 }

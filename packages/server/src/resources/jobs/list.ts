@@ -1,10 +1,10 @@
 import type { jobsApi, JobQuery, JobSummary, ReplyOf } from '@steady-gleam/contracts';
 import { CoreError } from '@steady-gleam/core/errors';
 import { filmOf, jobState, runOf, workOfJob, type JobPlan } from '@steady-gleam/core/jobs';
-import { libraryOf } from '@steady-gleam/core/materials';
 import { setImmediate as othersTurn } from 'node:timers/promises';
 import type { Repos } from '../repos';
-import type { Listed } from './repo';
+import type { Listed, Standing } from './repo';
+import { shownOf } from './stackColours';
 
 /** Jobs whose standing is kept, and whose logs are read at once. */
 const [MOST_KEPT, AT_ONCE] = [5_000, 8] as const;
@@ -14,7 +14,7 @@ const [MOST_KEPT, AT_ONCE] = [5_000, 8] as const;
  * its plan follows from: the list itself plans nothing.
  */
 export function createJobsList(
-  q: Pick<Repos, 'jobs' | 'cards' | 'materials' | 'products' | 'guns' | 'batches' | 'log'>,
+  q: Pick<Repos, 'colours' | 'jobs' | 'cards' | 'materials' | 'products' | 'guns' | 'batches' | 'log'>,
 ): {
   readonly list: (query: JobQuery) => Promise<ReplyOf<typeof jobsApi.list>>;
   /** One of them. */
@@ -22,7 +22,7 @@ export function createJobsList(
 } {
   const plans = new Map<string, { readonly key: string; readonly plan: JobPlan | null }>();
   /** Where a job stands, as long as its plan and its log are the same. */
-  const standing = new Map<string, { readonly key: string; readonly at: Pick<JobSummary, 'run' | 'film'> }>();
+  const standing = new Map<string, { readonly key: string; readonly at: Pick<JobSummary, Standing> }>();
   const withRuns = async (listed: readonly Listed[]): Promise<JobSummary[]> => {
     const [marks, own, products, guns, cards] = await Promise.all([
       q.log.marksOf(listed.map((j) => j.id)),
@@ -37,6 +37,7 @@ export function createJobsList(
       guns.map((g) => [g.gun.id, g.version]),
     ];
     const shelfKey = JSON.stringify(versions);
+    const shop = q.colours.shopOf(own.map((m) => m.material));
     const keyOf = (job: Listed): string => {
       const card = cards.get(job.finishId) ?? null;
       return JSON.stringify([job.version, job.finishId, card?.id, card?.version, card?.firstStop, shelfKey]);
@@ -51,7 +52,7 @@ export function createJobsList(
         const work = workOfJob({
           job,
           card,
-          library: libraryOf(own.map((m) => m.material)),
+          library: shop.library,
           products: products.map((p) => p.product),
           guns: guns.map((g) => g.gun),
         });
@@ -63,7 +64,7 @@ export function createJobsList(
       plans.set(job.id, { key, plan });
       return plan;
     };
-    const told = new Map<string, Pick<JobSummary, 'run' | 'film'>>();
+    const told = new Map<string, Pick<JobSummary, Standing>>();
     const keys = new Map(listed.map((job) => [job.id, `${keyOf(job)} ${marks.get(job.id) ?? ''}`]));
     const unknown = listed.filter((job) => {
       const known = standing.get(job.id);
@@ -79,7 +80,12 @@ export function createJobsList(
       for (const job of some) {
         const plan = planOf(job);
         const state = plan && jobState(plan, logs.get(job.id) ?? []);
-        const at = plan && state ? { run: runOf(plan, state), film: filmOf(plan, state) } : { run: null, film: null };
+        const film = plan && state ? filmOf(plan, state) : null;
+        const at = {
+          run: plan && state ? runOf(plan, state) : null,
+          film,
+          colours: q.colours.of(shop, shownOf(shop, job, film)),
+        };
         told.set(job.id, at);
         standing.set(job.id, { key: keys.get(job.id)!, at });
         await othersTurn();

@@ -32,6 +32,7 @@ import type { PhotosRepo } from '../photos/repo';
 import { setsInForce, type ReadingsRepo } from '../readings/repo';
 import type { VerdictsRepo } from '../verdicts/repo';
 import { checkMixing } from './checkMixing';
+import type { StackColours } from './stackColours';
 import { finishNames, stacksOf, toJob, type JobRow, type JobRows } from './rows';
 
 /** Earlier readings of a target that are shown. */
@@ -61,7 +62,9 @@ export interface JobChange {
 }
 
 /** A job as the list has it, but for where it is in the booth. */
-export type Listed = Omit<JobSummary, 'run' | 'film'>;
+export type Listed = Omit<JobSummary, Standing>;
+/** Where it is in the booth, and how its film looks. */
+export type Standing = 'run' | 'film' | 'colours';
 /** Cups mixed, by job. */
 type CupsOf = (jobIds: readonly string[]) => Promise<ReadonlyMap<string, number>>;
 
@@ -81,10 +84,11 @@ interface Others {
   readonly cards: CardsRepo;
   readonly log: LogRepo;
   readonly limits: LimitsRepo;
+  readonly colours: StackColours;
 }
 
 export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD) {
-  const { finishes: finishesRepo, readings, verdicts, photos, cards, log, limits } = others;
+  const { finishes: finishesRepo, readings, verdicts, photos, cards, log, limits, colours } = others;
   const jobRows = rowReader(
     'job',
     toJob,
@@ -251,6 +255,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         photos: await photos.list(id, finishId),
         events: await log.list({ jobId: id }),
         familyLimits: await limits.of(job.family),
+        colours: await colours.ofJob(first),
         earlier: card && job.pick ? await cards.handsLike(card, job.pick.style, job.family) : [],
       };
     },

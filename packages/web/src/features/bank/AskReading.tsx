@@ -1,4 +1,4 @@
-import { Box, Button, Slider, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { AngleLab } from '@steady-gleam/core/bank';
 import type { Lab } from '@steady-gleam/core/colour';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
@@ -8,6 +8,7 @@ import { PhotoReader } from '../../shared/PhotoReader';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf } from '../../shared/screenColour';
 import { askedOf } from './bankModel';
+import { Slide } from '../../ui/Slide';
 
 /** A look is held against the readings between face and flop, under the usual lamp. */
 const BETWEEN = { incidence: 45, aspecular: 45 } as const;
@@ -100,13 +101,7 @@ function ByLook({ onAsk }: { onAsk: (asked: readonly AngleLab[] | null) => void 
         {sliders.map(([k, name, max]) => (
           <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '120px 1fr 44px', alignItems: 'center', gap: 1.5 }}>
             <Typography variant="body2">{name}</Typography>
-            <Slider
-              aria-label={name}
-              value={look[k]}
-              min={0}
-              max={max}
-              onChange={(_, v) => set({ ...look, [k]: v as number })}
-            />
+            <Slide aria-label={name} value={look[k]} min={0} max={max} onChange={(v) => set({ ...look, [k]: v })} />
             <Typography variant="body2">{look[k]}</Typography>
           </Box>
         ))}

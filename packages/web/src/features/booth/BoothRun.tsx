@@ -53,7 +53,7 @@ export function BoothRun({
       <Box sx={{ px: 3 }}>
         <ClimateLine large job={job} />
       </Box>
-      <BoothSection plan={plan} state={state} />
+      <BoothSection plan={plan} state={state} told={detail.colours} />
       {next === null ? (
         <OverStep {...step} snapshot={snapshot} ofCard={ofCard} />
       ) : next.is === 'cell' ? (

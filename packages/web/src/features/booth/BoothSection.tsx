@@ -3,19 +3,18 @@ import { Box, Typography, useTheme } from '@mui/material';
 import { filmOf, type JobPlan, type JobState } from '@steady-gleam/core/jobs';
 import { sayCoat } from '@steady-gleam/core/spraying';
 import { FIGURES } from '../../app/theme';
+import type { ToldColours } from '@steady-gleam/contracts';
+import { useLayerColours } from '../../shared/film/useLayerColours';
 import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
-import { useCompute } from '../../worker/useCompute';
 import { capital } from './boothStyles';
 
 /** The film section, coat by coat: solid as far as it is on, hatched for what is planned, the next one framed. */
-export function BoothSection({ plan, state }: { plan: JobPlan; state: JobState }) {
+export function BoothSection({ plan, state, told }: { plan: JobPlan; state: JobState; told: ToldColours }) {
   const { tones } = useTheme();
   const units = useUnits();
   const { layers } = plan;
-  const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
-    c.layerColours(layers),
-  );
+  const looks = useLayerColours(layers, told);
   const colour = (layerId: string): string => {
     const i = layers.findIndex((l) => l.id === layerId);
     const lab = looks?.[i];

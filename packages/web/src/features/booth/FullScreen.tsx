@@ -1,4 +1,5 @@
-import { Box, Button, ThemeProvider, Typography, type Theme } from '@mui/material';
+import { Box, Button, Typography, type Theme } from '@mui/material';
+import { ThemeProvider } from '../../ui/ThemeProvider';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { BoothSnapshot } from '../../shared/log/device';

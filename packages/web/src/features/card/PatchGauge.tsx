@@ -3,7 +3,7 @@ import { de2000, type Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { useCompute } from '../../worker/useCompute';
 
 /** A difference the eye still sees across an edge, dE00; ours. */

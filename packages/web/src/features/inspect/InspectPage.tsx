@@ -58,7 +58,7 @@ function Inspected({ booth, snapshot }: { booth: Booth; snapshot: BoothSnapshot 
           </Box>
         ) : null}
       </BoothHeader>
-      <BoothSection plan={plan} state={state} />
+      <BoothSection plan={plan} state={state} told={detail.colours} />
       <InspectObject
         key={object.id}
         detail={detail}

@@ -2,7 +2,7 @@ import { Box, Typography, useTheme } from '@mui/material';
 import type { JobSummary } from '@steady-gleam/contracts';
 import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { FilmSection } from '../../shared/FilmSection';
+import { FilmLine } from '../../shared/film/FilmSection';
 import { isPicked, pickOf } from '../../shared/jobModel';
 
 /** Colours of the pictures, invented: a lagoon ladder and a candy body. */
@@ -93,7 +93,13 @@ export function Doors({ demo }: { demo: readonly JobSummary[] }) {
             picture={
               <Box sx={{ height: 56, display: 'flex', alignItems: 'center', px: 1.75 }}>
                 <Box sx={{ flex: 1 }}>
-                  <FilmSection job={shown} pick={pickOf(shown)} film={shown.film} planned={!isPicked(shown)} compact />
+                  <FilmLine
+                    job={shown}
+                    pick={pickOf(shown)}
+                    film={shown.film}
+                    planned={!isPicked(shown)}
+                    told={shown.colours}
+                  />
                 </Box>
               </Box>
             }

@@ -3,7 +3,7 @@ import type { JobSummary } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { Link } from 'react-router';
 import { Simulated } from '../../shared/devices/Simulated';
-import { FilmSection } from '../../shared/FilmSection';
+import { FilmLine } from '../../shared/film/FilmSection';
 import { JobMenu } from '../../shared/JobMenu';
 import { isPicked, openPoints, pickOf, sayMatching, sayMix, type NextStep } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -73,7 +73,7 @@ export function JobRow({
           </Typography>
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <FilmSection job={job} pick={pickOf(job)} film={job.film} planned={!isPicked(job)} compact />
+          <FilmLine job={job} pick={pickOf(job)} film={job.film} planned={!isPicked(job)} told={job.colours} />
           <Typography variant="body2" sx={{ mt: 0.5, color: 'text.secondary' }}>
             {sayMix(job, library)} · {FAMILIES[job.family].name.toLowerCase()}
             {isPicked(job) ? '' : job.targetAngles ? ' · ground and count not picked yet' : ' · not read yet'}

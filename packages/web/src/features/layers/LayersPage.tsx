@@ -31,7 +31,10 @@ import { Bench } from '../../shared/Bench';
 import { downloadPng } from '../../shared/download';
 import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
-import { filmImage, FilmStrip, useStacks } from '../../shared/FilmSection';
+import { filmImage } from '../../shared/film/filmImage';
+import { FilmStrip } from '../../shared/film/FilmStrip';
+import { useLayerColours } from '../../shared/film/useLayerColours';
+import { useStacks } from '../../shared/film/useStacks';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { pickOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -79,7 +82,7 @@ export function LayersPage() {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const key = JSON.stringify(stack.layers.map((l) => ({ ...l, id: '' })));
-  const { value: looks } = useCompute(`rows/${key}`, (c) => c.layerColours(stack.layers));
+  const looks = useLayerColours(stack.layers);
   const { value: look } = useCompute(`look/${key}/${JSON.stringify(angles)}`, (c) => c.stackLook(stack.layers, angles));
 
   useEffect(() => {
@@ -244,7 +247,7 @@ export function LayersPage() {
       ) : null}
       <FilmStrip
         layers={stack.layers}
-        pickedSystem={null}
+        pickedMix={null}
         selected={selected}
         height={64}
         names

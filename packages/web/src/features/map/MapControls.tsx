@@ -1,12 +1,13 @@
-import { Box, Slider, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
 import { countsControl, STYLES, type StyleId } from '@steady-gleam/core/finishes';
-import type { TargetAngle } from '@steady-gleam/core/matching';
+import { LEAST_STRENGTH, MOST_STRENGTH, type TargetAngle } from '@steady-gleam/core/matching';
 import { sayParts, type EffectMix } from '@steady-gleam/core/materials';
-import { memo, useState, type ReactNode } from 'react';
+import { memo, useCallback, useRef, useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { angleKey, sayAngle } from '../../shared/angles';
+import { Slide } from '../../ui/Slide';
 
 const EFFECT_STYLES: readonly StyleId[] = ['wet', 'medium', 'light'];
 /** Lights a match is looked at under: as read, a bulb, a tube. */
@@ -33,31 +34,22 @@ interface MapControlsProps {
 export const MapControls = memo(function MapControls(props: MapControlsProps) {
   const { start, system, target, angle, light, onMix, onAngle, onLight, children } = props;
   const [mix, keep] = useState(start);
+  const strength = useRef(start.strength);
   const setMix = (next: Mix) => {
-    onMix(next);
+    onMix({ ...next, strength: strength.current });
     keep(next);
   };
+  const onStrength = useCallback(
+    (v: number) => {
+      strength.current = v;
+      onMix({ ...mix, strength: v });
+    },
+    [mix, onMix],
+  );
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: { xs: 1.5, lg: 3 }, mt: 1.25 }}>
-        <Box sx={{ width: { xs: 138, lg: 222 }, flex: 'none', pt: '4px' }}>
-          <Typography variant="h3" component="div" id="strength-label">
-            Strength {mix.strength.toFixed(2)}×
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {sayParts(system, mix.strength)}
-          </Typography>
-        </Box>
-        <Slider
-          aria-labelledby="strength-label"
-          min={0.5}
-          max={2}
-          step={0.05}
-          value={mix.strength}
-          marks={MARKS}
-          onChange={(_, v) => setMix({ ...mix, strength: v as number })}
-          sx={SLIDER}
-        />
+        <Strength start={start.strength} system={system} onStrength={onStrength} />
         <Box
           sx={{
             display: countsControl(system.family) ? 'none' : 'flex',
@@ -128,8 +120,42 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
   );
 });
 
-const SLIDER = { flex: 1, mx: 1.5, mb: 1.5, py: '14px' } as const;
+interface StrengthProps {
+  readonly start: number;
+  readonly system: EffectMix;
+  readonly onStrength: (strength: number) => void;
+}
+
+/** The one control that is dragged: drawn alone at every step. */
+const Strength = memo(function Strength({ start, system, onStrength }: StrengthProps) {
+  const [strength, keep] = useState(start);
+  return (
+    <>
+      <Box sx={{ width: { xs: 138, lg: 222 }, flex: 'none', pt: '4px' }}>
+        <Typography variant="h3" component="div" id="strength-label">
+          Strength {strength.toFixed(2)}×
+        </Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {sayParts(system, strength)}
+        </Typography>
+      </Box>
+      <Slide
+        aria-labelledby="strength-label"
+        min={LEAST_STRENGTH}
+        max={MOST_STRENGTH}
+        step={0.05}
+        value={strength}
+        marks={MARKS}
+        onChange={(v) => {
+          onStrength(v);
+          keep(v);
+        }}
+      />
+    </>
+  );
+});
+
 const MARKS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2].map((value) => ({
   value,
-  label: value % 0.5 === 0 ? `${value}×` : '',
+  said: value % 0.5 === 0 ? `${value}×` : '',
 }));

@@ -5,7 +5,7 @@ import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/co
 import { memo } from 'react';
 import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { markPath, samePick } from './drawMap';
 import { cellOf, rowOf } from './mapModel';
 

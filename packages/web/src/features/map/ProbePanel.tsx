@@ -21,7 +21,7 @@ import { TravelPicture } from '../../shared/TravelPicture';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
 import { useUnits } from '../../shared/units';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
 import { angleKey, sayAngle } from '../../shared/angles';

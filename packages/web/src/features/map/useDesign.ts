@@ -4,7 +4,7 @@ import { FAMILIES, familyTable, limitAt } from '@steady-gleam/core/finishes';
 import { stacksOfPick } from '@steady-gleam/core/jobs';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { findGround } from '@steady-gleam/core/materials';
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { shopIso } from '../../shared/clock';
 import { pickedCount, pickOf, sayCount } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -34,22 +34,26 @@ export function useDesign(detail: PageDetail, wanted: boolean) {
     // Angles follow from the family.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted, value, row, familyLimits, job.limits]);
-  return {
-    on: wanted && from.length > 0,
-    from,
-    said: `${sayCount(job.family, pickedCount(job))} over ${findGround(pick.groundId, library.grounds).name.toLowerCase()}`,
-    busy: add.isPending,
-    error: add.error,
-    keep: async (labs: readonly Lab[]): Promise<void> => {
+  const { mutateAsync, isPending, error } = add;
+  const { objectId } = detail;
+  const keep = useCallback(
+    async (labs: readonly Lab[]): Promise<void> => {
       const set: ReadingSet = {
-        ...{ id: newId(), kind: 'target', rungCoats: null, source: 'designed', label: '', objectId: detail.objectId },
+        ...{ id: newId(), kind: 'target', rungCoats: null, source: 'designed', label: '', objectId },
         ...{ state: 'cleared', doubt: null, takenAt: shopIso() },
         readings: from.map(({ incidence, aspecular }, g) => {
           const [l, a, b] = labs[g]!;
           return { spot: 'as designed', incidence, aspecular, l: Math.max(0, l), a, b };
         }),
       };
-      await add.mutateAsync(set);
+      await mutateAsync(set);
     },
-  };
+    [from, objectId, mutateAsync],
+  );
+  const said = `${sayCount(job.family, pickedCount(job))} over ${findGround(pick.groundId, library.grounds).name.toLowerCase()}`;
+  // One value as long as nothing of it changes: what is drawn from it is not drawn again at every step of the slider.
+  return useMemo(
+    () => ({ on: wanted && from.length > 0, from, said, busy: isPending, error, keep }),
+    [wanted, from, said, isPending, error, keep],
+  );
 }

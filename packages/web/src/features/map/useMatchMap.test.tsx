@@ -9,6 +9,8 @@ const target: TargetAngle[] = [{ incidence: 45, aspecular: 45, lab: [50, 0, 0], 
 /** What the workers were asked, in order: strength, and whether it was to be quick. */
 const asked: { strength: number; isMoving: boolean }[] = [];
 const targets: unknown[] = [];
+/** What was made ready for a slider: by which worker, at which strength it rested, over how many grounds. */
+const swept: [number, number, number][] = [];
 let release: (() => void)[] = [];
 let isHeld = false;
 
@@ -25,6 +27,9 @@ jest.mock('../../worker/useCompute', () => ({
       if (which === 0) asked.push({ strength: mix.strength, isMoving });
       if (isHeld) await new Promise<void>((go) => release.push(go));
       return packed(mix.strength, ids.length);
+    },
+    sweep: async (mix: { strength: number }, _t: unknown, _l: unknown, ids: string[]) => {
+      swept.push([which, mix.strength, ids.length]);
     },
   }),
 }));
@@ -56,6 +61,14 @@ describe('the map follows the slider', () => {
       { strength: 1.2, isMoving: false },
     ]);
     expect(result.current.shown!.map.rows).toHaveLength(REFERENCE_LIBRARY.grounds.length);
+    // What rests is made ready for the next drag, by both workers.
+    await waitFor(() =>
+      expect(swept.map(([which, strength]) => [which, strength])).toEqual([
+        [0, 1.2],
+        [1, 1.2],
+      ]),
+    );
+    expect(swept.reduce((sum, [, , grounds]) => sum + grounds, 0)).toBe(REFERENCE_LIBRARY.grounds.length);
   });
 
   it('leaves out what was passed by while it worked, and never ends on an older wish', async () => {

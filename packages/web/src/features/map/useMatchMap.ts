@@ -12,7 +12,7 @@ import {
 import { findCarrier, findGround, findMix, type Library } from '@steady-gleam/core/materials';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLibrary } from '../../shared/library';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { computeRemote } from '../../worker/useCompute';
 
 /** A map and what it was worked out for. */
@@ -38,10 +38,11 @@ const COUNTS = mapCounts();
 const RESTS_AFTER = 120;
 
 /** Both workers share a map: solids share their layer operators, so they stay together; metallics cost as much again. */
+const halvesOf = ({ grounds }: Library): string[][] =>
+  [grounds.filter((g) => !g.flakes), grounds.filter((g) => g.flakes)].map((list) => list.map((g) => g.id));
+
 async function computeMap({ target, library, ...wish }: Asked, isMoving: boolean): Promise<MatchMap> {
-  const ids = [library.grounds.filter((g) => !g.flakes), library.grounds.filter((g) => g.flakes)].map((list) =>
-    list.map((g) => g.id),
-  );
+  const ids = halvesOf(library);
   const halves = await Promise.all(
     ids.map((groundIds, i) => computeRemote(i as 0 | 1).mapRows(wish.mix, target, wish.light, groundIds, isMoving)),
   );
@@ -64,9 +65,22 @@ async function computeMap({ target, library, ...wish }: Asked, isMoving: boolean
   );
 }
 
+/** One sweep tells both: they differ in strength at most. */
+const sameSweep = (a: Asked, b: Asked): boolean =>
+  a.target === b.target &&
+  a.library === b.library &&
+  a.light === b.light &&
+  a.mix.mixId === b.mix.mixId &&
+  a.mix.style === b.mix.style &&
+  a.mix.controlCoats === b.mix.controlCoats;
+
+/** Makes the map ready to follow the slider. */
+const sweep = async ({ target, library, mix, light }: Asked): Promise<unknown> =>
+  Promise.all(halvesOf(library).map((ids, i) => computeRemote(i as 0 | 1).sweep(mix, target, light, ids)));
+
 /**
  * The match map, newest wish wins. A wish goes to the workers at once, from the event itself, so that the map does not wait
- * for the controls to be drawn. While wishes come it is worked out at some wavelengths, and whole once they rest.
+ * for the controls to be drawn. Once they rest it is worked out whole and made ready for every strength, so that it follows the next drag.
  */
 export function useMatchMap(target: readonly TargetAngle[]): {
   shown: ShownMap | null;
@@ -84,6 +98,8 @@ export function useMatchMap(target: readonly TargetAngle[]): {
   const wanted = useRef<Asked | null>(null);
   const busy = useRef(false);
   const mounted = useRef(true);
+  /** What the workers were last told to make ready. */
+  const swept = useRef<Asked | null>(null);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   useEffect(() => {
@@ -115,6 +131,11 @@ export function useMatchMap(target: readonly TargetAngle[]): {
           last = wanted.current;
           wanted.current = null;
           await work(last, true);
+          // A drag goes on: what it is told from is made ready between its steps. Where that fails, maps are worked out whole.
+          if (mounted.current && !(swept.current && sameSweep(swept.current, last))) {
+            swept.current = last;
+            void sweep(last).catch(() => undefined);
+          }
         }
         busy.current = false;
         if (last && mounted.current) rest.current = setTimeout(() => void settle(last), RESTS_AFTER);

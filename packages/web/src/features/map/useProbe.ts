@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 
 export interface Probe {
   readonly groundId: string;

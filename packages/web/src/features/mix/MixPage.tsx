@@ -4,7 +4,7 @@ import { flakeLayerOf } from '@steady-gleam/core/mixing';
 import { wayOf, type Product } from '@steady-gleam/core/products';
 import { useSearchParams } from 'react-router';
 import { ClimateLine } from '../../shared/devices/ClimateLine';
-import { useStacks } from '../../shared/FilmSection';
+import { useStacks } from '../../shared/film/useStacks';
 import { pickOf } from '../../shared/jobModel';
 import { Notice } from '../../shared/Notice';
 import { useJob } from '../../shared/useJob';

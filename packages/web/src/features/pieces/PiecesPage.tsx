@@ -8,7 +8,7 @@ import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
-import { useStacks } from '../../shared/FilmSection';
+import { useStacks } from '../../shared/film/useStacks';
 import { pickOf } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { useUnits } from '../../shared/units';

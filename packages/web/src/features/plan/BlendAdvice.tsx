@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { Field } from '../../ui/Field';
 import type { JobWorked } from '../../shared/useJobWork';
 import { useUnits } from '../../shared/units';
-import type { BlendAnswer } from '../../worker/computeTypes';
+import type { BlendAnswer } from '@steady-gleam/core/looks';
 import { withEdit } from './cellModel';
 
 /** The shortest blend that is not seen, or that none is. */

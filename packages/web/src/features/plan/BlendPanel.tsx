@@ -58,7 +58,14 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   };
   const key = JSON.stringify(['blend', work.plan.layers, target, layers, kept.repairCm, length]);
   const { value, error } = useCompute(length > 5 ? key : null, (c) =>
-    c.blend(work.plan.layers, job.mixId, target, layers, kept.repairCm, Math.min(600, length)),
+    c.blend({
+      layers: work.plan.layers,
+      mixId: job.mixId,
+      target,
+      blend: layers,
+      repairCm: kept.repairCm,
+      lengthCm: Math.min(600, length),
+    }),
   );
   const halos = halosOf(layers);
   const taken =

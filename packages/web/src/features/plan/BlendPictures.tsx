@@ -5,7 +5,7 @@ import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAx
 import { FIGURES } from '../../app/theme';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
-import type { BlendAnswer } from '../../worker/computeTypes';
+import type { BlendAnswer } from '@steady-gleam/core/looks';
 
 const DASH = ['', '9 4', '4 4', '2 4', '10 3 2 3'];
 

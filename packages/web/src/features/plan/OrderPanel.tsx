@@ -8,7 +8,7 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
-import { Box, Button, Checkbox, FormControlLabel, IconButton, Slider, Typography, useTheme } from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel, IconButton, Typography, useTheme } from '@mui/material';
 import { areasOf, type Area, type Mixing, START_MIXING } from '@steady-gleam/contracts';
 import { orderCost, OVERSPRAY_SEEN, worstOverspray, type BoothArea } from '@steady-gleam/core/booth';
 import { additiveSuits, LARGE_JOB_M2, productFor, reducerFor } from '@steady-gleam/core/products';
@@ -18,6 +18,7 @@ import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
 import { BoothPicture, DEEP, WIDE } from './BoothPicture';
 import type { PlanPanelProps } from './planPanel';
+import { Slide } from '../../ui/Slide';
 
 function Row({
   piece,
@@ -189,13 +190,13 @@ export function OrderPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           <Typography variant="h3" component="div" id="air-label">
             Air flows towards {plan.airTowards}°
           </Typography>
-          <Slider
+          <Slide
             aria-labelledby="air-label"
             min={0}
             max={345}
             step={15}
             value={plan.airTowards}
-            onChange={(_, v) => set({ airTowards: v as number })}
+            onChange={(v) => set({ airTowards: v })}
           />
         </Box>
         <Typography variant="body2" sx={{ color: 'text.secondary', maxWidth: 520 }}>

@@ -1,4 +1,4 @@
-import { Box, Slider, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
 import type { FanProfile } from '@steady-gleam/core/spraying';
 import { useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { numberIn } from '../../shared/numberIn';
 import { LEAST_OVERLAP, MOST_OVERLAP, practisedHand, readPractised } from '../../shared/practised';
 import { Toggles } from '../../shared/Toggles';
 import { useUnits } from '../../shared/units';
+import { Slide } from '../../ui/Slide';
 
 /** Scatter from pass to pass; ours. */
 export const HANDS = {
@@ -95,13 +96,13 @@ export function PassControls({
         <Typography variant="h3" component="div" id="overlap-label">
           Overlap {Math.round(s.overlap * 100)} %
         </Typography>
-        <Slider
+        <Slide
           aria-labelledby="overlap-label"
           min={LEAST_OVERLAP}
           max={MOST_OVERLAP}
           step={0.05}
           value={s.overlap}
-          onChange={(_, v) => change({ overlap: v as number })}
+          onChange={(v) => change({ overlap: v })}
         />
       </Box>
       <Box sx={{ width: 180 }}>
@@ -112,13 +113,13 @@ export function PassControls({
             : `${units.say('distance', -s.marginCm)} before`}{' '}
           the edge
         </Typography>
-        <Slider
+        <Slide
           aria-labelledby="margin-label"
           min={-6}
           max={15}
           step={1}
           value={s.marginCm}
-          onChange={(_, v) => change({ marginCm: v as number })}
+          onChange={(v) => change({ marginCm: v })}
         />
       </Box>
       <Box sx={{ width: 140 }}>

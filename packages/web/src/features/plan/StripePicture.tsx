@@ -1,6 +1,6 @@
 import { exposureFor, labToScreen } from '@steady-gleam/core/colour';
 import { useEffect, useRef } from 'react';
-import type { StripesLook } from '../../worker/computeTypes';
+import type { StripesLook } from '@steady-gleam/core/looks';
 
 /** The panel as it would look at one angle: every place in the colour of its film. */
 export function StripePicture({

@@ -2,7 +2,7 @@ import { Button, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
 import { STRIPES_SEEN } from '@steady-gleam/core/spraying';
 import { FlopStrip } from '../../shared/FlopStrip';
-import type { StripesLook } from '../../worker/computeTypes';
+import type { StripesLook } from '@steady-gleam/core/looks';
 import { USUAL_ANGLES } from '../../shared/angles';
 
 /** Crest over trough of the stripes, and the cheapest change that takes them away. */

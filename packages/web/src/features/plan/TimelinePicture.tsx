@@ -4,7 +4,7 @@ import { sayCoat } from '@steady-gleam/core/spraying';
 import { FIGURES } from '../../app/theme';
 import { cssOf, inkOn } from '../../shared/screenColour';
 import type { JobWorked } from '../../shared/useJobWork';
-import { useCompute } from '../../worker/useCompute';
+import { useLayerColours } from '../../shared/film/useLayerColours';
 import type { ShownTimeline } from './timelineModel';
 
 const [WIDE, LEFT, HIGH] = [940, 116, 46];
@@ -21,9 +21,7 @@ export function TimelinePicture({ work, timeline }: { work: JobWorked; timeline:
   const { tones } = useTheme();
   const { rows, order, layers } = work.plan;
   const { line, origin, at, say, coatOf } = timeline;
-  const { value: looks } = useCompute(JSON.stringify(['layers', layers.map((l) => ({ ...l, id: '' }))]), (c) =>
-    c.layerColours(layers),
-  );
+  const looks = useLayerColours(layers);
   const fill = (layerId: string) => {
     const i = layers.findIndex((l) => l.id === layerId);
     const kind = layers[i]?.kind;

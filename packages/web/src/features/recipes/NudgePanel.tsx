@@ -14,7 +14,7 @@ import type { EffectMix } from '@steady-gleam/core/materials';
 import { cupOf } from '@steady-gleam/core/products';
 import { useState } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
-import { useStacks } from '../../shared/FilmSection';
+import { useStacks } from '../../shared/film/useStacks';
 import { pickOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
 import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
@@ -22,7 +22,7 @@ import { useUnits } from '../../shared/units';
 import { useChangeJob } from '../../shared/useJob';
 import { useBatches } from '../../shared/useShop';
 import { useLibrary } from '../../shared/library';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { useCompute } from '../../worker/useCompute';
 import { sayNudge } from './recipesModel';
 

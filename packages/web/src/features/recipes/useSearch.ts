@@ -2,7 +2,7 @@ import { paretoRecipes, type RatedRecipe, type TargetAngle } from '@steady-gleam
 import type { Library } from '@steady-gleam/core/materials';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Mix } from '../../worker/computeTypes';
+import type { Mix } from '@steady-gleam/core/looks';
 import { computeRemote } from '../../worker/useCompute';
 
 interface SearchState {

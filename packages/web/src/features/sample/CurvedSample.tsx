@@ -1,6 +1,7 @@
-import { Slider, Typography } from '@mui/material';
+import { Typography } from '@mui/material';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { ASPECT, paintSample, type SampleScene } from './sampleShading';
+import { Slide } from '../../ui/Slide';
 
 const GlSample = lazy(async () => ({ default: (await import('./GlSample')).GlSample }));
 
@@ -102,24 +103,24 @@ export function CurvedSample({ scene, gl, label, onLamp }: CurvedSampleProps) {
         <Typography variant="h3" component="span" id="lamp-x">
           Lamp, left to right
         </Typography>
-        <Slider
+        <Slide
           aria-labelledby="lamp-x"
           min={-LAMP_X}
           max={LAMP_X}
           step={0.05}
           value={x}
-          onChange={(_, v) => onLamp([v as number, y])}
+          onChange={(v) => onLamp([v, y])}
         />
         <Typography variant="h3" component="span" id="lamp-y">
           low to high
         </Typography>
-        <Slider
+        <Slide
           aria-labelledby="lamp-y"
           min={-LAMP_Y}
           max={LAMP_Y}
           step={0.05}
           value={y}
-          onChange={(_, v) => onLamp([x, v as number])}
+          onChange={(v) => onLamp([x, v])}
         />
       </div>
     </div>

@@ -1,4 +1,4 @@
-import { Box, Button, Slider, ToggleButton, Typography } from '@mui/material';
+import { Box, Button, ToggleButton, Typography } from '@mui/material';
 import { START_MIXING, type Mixing } from '@steady-gleam/contracts';
 import { STYLES, withCount } from '@steady-gleam/core/finishes';
 import { findGround, findMix, findPigment } from '@steady-gleam/core/materials';
@@ -20,6 +20,7 @@ import { useGroundColours } from '../../shared/useGroundColours';
 import { useChangeJob, type PageDetail } from '../../shared/useJob';
 import { useCompute } from '../../worker/useCompute';
 import { FlakePicture } from '../mix/FlakePicture';
+import { Slide } from '../../ui/Slide';
 
 /** Covers that are asked for by name; common practice (no source). */
 const NAMED = [
@@ -120,12 +121,12 @@ export function WantedCover({ detail }: { detail: PageDetail }) {
         ))}
       </Box>
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 720, mt: 1 }}>
-        <Slider
+        <Slide
           aria-label="Wanted cover, %"
           min={5}
           max={99}
           value={Math.round(cover * 100)}
-          onChange={(_, v) => setCover((v as number) / 100)}
+          onChange={(v) => setCover(v / 100)}
         />
         {NAMED.map((n) => (
           <ToggleButton

@@ -1,0 +1,106 @@
+import { xyzToLab, type Lab } from '../colour/lab';
+import { D65_10, weightsOf, type Viewing } from '../colour/tristimulus';
+import type { MapGround } from '../optics/preparedGround';
+import type { FastModel } from '../optics/stack';
+import type { EffectCoats } from './ladder';
+import { factorsToXyz } from './ladder';
+import { mapFactors, rowOf, type MapLook, type MapRow } from './matchMap';
+import type { TargetAngle } from './target';
+
+/** Strengths of a mix that are tried by a slider, against its standard. */
+export const LEAST_STRENGTH = 0.5;
+export const MOST_STRENGTH = 2;
+/** Strengths worked out; between them every colour is a polynomial. */
+const NODES = 6;
+/** Step of the coats windows are found on while something moves; ours. */
+const MOVING_GRID = 0.1;
+
+const middle = Math.log(LEAST_STRENGTH * MOST_STRENGTH) / 2;
+const half = Math.log(MOST_STRENGTH / LEAST_STRENGTH) / 2;
+/** Chebyshev's points of the second kind on the logarithm of strength, both ends among them. */
+const POINTS = Array.from({ length: NODES }, (_, i) => middle - half * Math.cos((Math.PI * i) / (NODES - 1)));
+/** The strengths a sweep is worked out at, weakest first. */
+export const SWEPT_STRENGTHS: readonly number[] = POINTS.map(Math.exp);
+
+/**
+ * Shares of the swept strengths in what lies at a strength between them: the barycentric form of the polynomial through them
+ * (Berrut and Trefethen, SIAM Review 46, 2004). They add up to one. @throws RangeError beyond the swept strengths
+ */
+export function sharesAt(strength: number): readonly number[] {
+  if (!canSweep(strength)) throw new RangeError(`strength ${strength} is not among those swept`);
+  const x = Math.log(strength);
+  const at = POINTS.findIndex((p) => Math.abs(p - x) < 1e-12);
+  if (at >= 0) return POINTS.map((_, i) => (i === at ? 1 : 0));
+  const parts = POINTS.map((p, i) => ((i % 2 ? -1 : 1) * (i === 0 || i === NODES - 1 ? 0.5 : 1)) / (x - p));
+  const sum = parts.reduce((a, b) => a + b, 0);
+  return parts.map((part) => part / sum);
+}
+
+/** A strength a sweep can tell of. */
+export const canSweep = (strength: number): boolean => strength >= LEAST_STRENGTH && strength <= MOST_STRENGTH;
+
+/** A map at every strength, ready for a slider. */
+export interface StrengthSweep {
+  /** Rows at a strength against a target of the model's angles. @throws RangeError beyond the swept strengths */
+  readonly rows: (strength: number, target: readonly TargetAngle[]) => MapRow[];
+}
+
+/**
+ * A match map worked out at a few strengths, so that it is told at every one between them in a hundredth of the time: what a colour's
+ * tristimulus values do with strength is smooth. Of random films it is within 0.1 dE00 of the whole map (tested).
+ * @param recipeAt the mix at a strength
+ * @returns a walk that takes a step for each strength and ends with the sweep
+ */
+export function* sweepStrengths(
+  model: FastModel,
+  grounds: readonly MapGround[],
+  recipeAt: (strength: number) => EffectCoats,
+  counts: readonly number[],
+  look: MapLook = {},
+): Generator<number, StrengthSweep> {
+  const viewing = look.viewing ?? D65_10;
+  const swept: (readonly Float64Array[])[] = [];
+  for (const strength of SWEPT_STRENGTHS) {
+    const factors = mapFactors(model, grounds, recipeAt(strength), counts);
+    swept.push(factors.map((row) => tristimuliOf(row, viewing)));
+    yield swept.length;
+  }
+  return {
+    rows: (strength, target) => {
+      const shares = sharesAt(strength);
+      return grounds.map((ground, r) => {
+        const xyz = blended(
+          swept.map((rows) => rows[r]!),
+          shares,
+        );
+        return rowOf(ground.id, labsOf(xyz, counts.length + 1, viewing), counts, target, MOVING_GRID, look);
+      });
+    },
+  };
+}
+
+/** Tristimulus values of a row, [count * angle * 3], one after the other. */
+function tristimuliOf(row: readonly Float64Array[], viewing: Viewing): Float64Array {
+  const each = row.map((factors) => factorsToXyz(factors, viewing));
+  return Float64Array.from(each.flat(2));
+}
+
+function blended(of: readonly Float64Array[], shares: readonly number[]): Float64Array {
+  const out = new Float64Array(of[0]!.length);
+  of.forEach((values, n) => {
+    const share = shares[n]!;
+    for (let i = 0; i < out.length; i++) out[i]! += share * values[i]!;
+  });
+  return out;
+}
+
+function labsOf(xyz: Float64Array, cells: number, viewing: Viewing): Lab[][] {
+  const { white } = weightsOf(viewing);
+  const angles = xyz.length / cells / 3;
+  return Array.from({ length: cells }, (_, c) =>
+    Array.from({ length: angles }, (_a, g) => {
+      const at = (c * angles + g) * 3;
+      return xyzToLab([xyz[at]!, xyz[at + 1]!, xyz[at + 2]!], white);
+    }),
+  );
+}
