@@ -1,14 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { cupOf } from '../products/productOf';
-import { createRandom } from '../numeric/random';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
+import { MIN, tapped } from '../testdata/runs';
 import { cellKey, ENOUGH, eventOf, type JobEvent } from './events';
 import type { CellEdit, SprayArea } from './job';
-import type { JobPlan, JobPlanInput } from './plan';
+import type { JobPlanInput } from './plan';
 import { coatsOn, jobState, laidOf, solidsOn, type JobState } from './state';
-
-const MIN = 60_000;
 
 /** Jobs of one to three objects with areas, stripes, counts and changed cells of their own. */
 const jobs = fc
@@ -64,48 +62,6 @@ const jobs = fc
       },
     };
   });
-
-/** What a painter taps, by chance: mostly the next step, now and then something else. */
-function tapped(plan: JobPlan, seed: number, taps: number): JobEvent[] {
-  const random = createRandom(seed);
-  const events: JobEvent[] = [eventOf({ id: 'start', at: 0, kind: 'start' })];
-  for (let i = 0; i < taps; i++) {
-    const state = jobState(plan, events);
-    const about = { id: `${seed}/${i}`, at: (i + 1) * 7 * MIN };
-    const { next } = state;
-    const chance = random();
-    if (chance < 0.06 && state.undoable) events.push(eventOf({ ...about, kind: 'undo', text: state.undoable.id }));
-    else if (chance < 0.1 && next?.is === 'cell')
-      events.push(
-        eventOf({ ...about, kind: 'skip', cells: [next.state.cell], text: chance < 0.08 ? ENOUGH : 'a fault' }),
-      );
-    else if (chance < 0.14 && next?.is === 'cell')
-      events.push(
-        eventOf({
-          ...about,
-          kind: 'extra',
-          layerId: next.state.cell.layerId,
-          coats: 0.5,
-          cells: [{ coatId: `x${i}`, areaId: next.state.cell.areaId }],
-        }),
-      );
-    else if (chance < 0.2 && state.others[0])
-      events.push(eventOf({ ...about, kind: 'swap', cells: [state.others[0].cell] }));
-    else if (next?.is === 'cell') {
-      const cells = chance < 0.4 ? state.round : [next.state];
-      events.push(eventOf({ ...about, kind: 'sprayed', cells: cells.map((c) => laidOf(c.cell)) }));
-    } else if (next)
-      events.push(
-        eventOf({
-          ...about,
-          kind: chance < 0.3 ? 'skip' : 'check',
-          checkId: next.state.check.id,
-          text: chance < 0.3 ? 'no lamp here' : '',
-        }),
-      );
-  }
-  return events;
-}
 
 const seeds = fc.integer({ min: 1, max: 1e6 });
 const runs = fc.tuple(jobs, seeds, fc.integer({ min: 0, max: 30 }));
