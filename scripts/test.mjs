@@ -84,6 +84,7 @@ suite(
     '--experimental-vm-modules',
     '--no-warnings',
     'node_modules/jest/bin/jest.js',
+    '--ci',
     '--json',
     '--outputFile=.cache/unit-report.json',
   ],

@@ -1,6 +1,16 @@
 import ContrastIcon from '@mui/icons-material/Contrast';
 import { Box, ButtonBase, Typography, useTheme } from '@mui/material';
-import { lazy, Suspense, use, useEffect, useRef, useState, type ReactNode } from 'react';
+import {
+  lazy,
+  Suspense,
+  use,
+  useEffect,
+  useRef,
+  useState,
+  type ReactNode,
+  type Dispatch,
+  type SetStateAction,
+} from 'react';
 import { NavLink, Outlet, useLocation, useMatch } from 'react-router';
 import { LibraryProvider } from '../shared/library';
 import { mayTakeByItself, takeNewBuild } from '../shared/newBuild';
@@ -13,6 +23,7 @@ import { PotClocks } from './PotClocks';
 import { Shortcuts } from './Shortcuts';
 import { Standing } from './Standing';
 import { ThemeModeContext } from './themeMode';
+import type { ThemeMode } from './theme';
 
 /** Only a shop with a door needs it. */
 const SignIn = lazy(async () => ({ default: (await import('../features/shop/SignIn')).SignIn }));
@@ -91,7 +102,6 @@ function useNewBuild() {
 export function Shell() {
   const { tones } = useTheme();
   const { mode, toggle } = use(ThemeModeContext);
-  const units = useUnits();
   const [keys, setKeys] = useState(false);
   const { isLocked } = useReach();
   useNewBuild();
@@ -171,37 +181,7 @@ export function Shell() {
         </Box>
         <PotClocks />
         <Standing />
-        <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
-          {[
-            {
-              name: `Units: ${units.name('volume')} and ${units.name('film')}; switch to ${units.system === 'metric' ? 'US' : 'metric'}`,
-              shown: units.system === 'metric' ? 'ml' : 'oz',
-              act: units.toggle,
-            },
-            { name: 'Keys: ?', shown: '?', act: () => setKeys(true) },
-            {
-              name: mode === 'bench' ? 'Dim for booth' : 'Bench light',
-              shown: <ContrastIcon sx={{ fontSize: 20 }} />,
-              act: toggle,
-            },
-          ].map((b, k) => (
-            <ButtonBase
-              key={k}
-              onClick={b.act}
-              aria-label={b.name}
-              title={b.name}
-              sx={{
-                minHeight: 44,
-                flex: 1,
-                minWidth: 44,
-                fontSize: 15,
-                borderLeft: k ? `1px solid ${tones.hairline}` : 0,
-              }}
-            >
-              {b.shown}
-            </ButtonBase>
-          ))}
-        </Box>
+        <RailFoot setKeys={setKeys} mode={mode} toggle={toggle} />
       </Box>
       <Shortcuts open={keys} onOpen={setKeys} />
       <Box component="main" sx={{ flex: 1, minWidth: 0 }}>
@@ -215,6 +195,51 @@ export function Shell() {
           </LibraryProvider>
         )}
       </Box>
+    </Box>
+  );
+}
+
+interface RailFootProps {
+  readonly setKeys: Dispatch<SetStateAction<boolean>>;
+  readonly mode: ThemeMode;
+  readonly toggle: () => void;
+}
+
+/** Units, shortcuts and the way out, at the foot of the rail. */
+function RailFoot({ setKeys, mode, toggle }: RailFootProps) {
+  const units = useUnits();
+  const { tones } = useTheme();
+  return (
+    <Box sx={{ display: 'flex', borderTop: `1px solid ${tones.hairline}` }}>
+      {[
+        {
+          name: `Units: ${units.name('volume')} and ${units.name('film')}; switch to ${units.system === 'metric' ? 'US' : 'metric'}`,
+          shown: units.system === 'metric' ? 'ml' : 'oz',
+          act: units.toggle,
+        },
+        { name: 'Keys: ?', shown: '?', act: () => setKeys(true) },
+        {
+          name: mode === 'bench' ? 'Dim for booth' : 'Bench light',
+          shown: <ContrastIcon sx={{ fontSize: 20 }} />,
+          act: toggle,
+        },
+      ].map((b, k) => (
+        <ButtonBase
+          key={k}
+          onClick={b.act}
+          aria-label={b.name}
+          title={b.name}
+          sx={{
+            minHeight: 44,
+            flex: 1,
+            minWidth: 44,
+            fontSize: 15,
+            borderLeft: k ? `1px solid ${tones.hairline}` : 0,
+          }}
+        >
+          {b.shown}
+        </ButtonBase>
+      ))}
     </Box>
   );
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Box, Typography, useTheme } from '@mui/material';
 import { labToLch, type Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../app/theme';
@@ -126,37 +127,18 @@ export function TravelPicture({
           {(sample ?? []).map((t) => dot(t, at(t.lab).x, at(t.lab).y, false))}
         </svg>
         {compact ? null : (
-          <svg width={width} height={SIZE} style={{ fontFamily: FIGURES, fontSize: 12 }}>
-            {ticks.map((h) => (
-              <g key={h}>
-                <path d={`M${PLOT.left} ${py(h)}H${width - PLOT.right}`} stroke={tones.hairline} />
-                <text x={PLOT.left - 6} y={py(h) + 4} textAnchor="end" fill={tones.ink}>
-                  {((h % 360) + 360) % 360}°
-                </text>
-              </g>
-            ))}
-            {[...new Set(target.map((t) => t.aspecular))].map((a) => (
-              <text key={a} x={px(a)} y={SIZE - 8} textAnchor="middle" fill={tones.ink}>
-                {a}°
-              </text>
-            ))}
-            {hueRows.map(({ own }, i) => (
-              <polyline
-                key={i}
-                points={own.map((t) => `${px(t.aspecular)},${py(labToLch(t.lab)[2])}`).join(' ')}
-                fill="none"
-                stroke={tones.ink}
-                strokeWidth={1.5}
-                strokeDasharray={dash[i % dash.length]}
-              />
-            ))}
-            {shown(target)
-              .flat()
-              .map((t) => dot(t, px(t.aspecular), py(labToLch(t.lab)[2]), true))}
-            {shown(sample ?? [])
-              .flat()
-              .map((t) => dot(t, px(t.aspecular), py(labToLch(t.lab)[2]), false))}
-          </svg>
+          <HuePlot
+            width={width}
+            ticks={ticks}
+            py={py}
+            target={target}
+            px={px}
+            hueRows={hueRows}
+            dash={dash}
+            shown={shown}
+            dot={dot}
+            sample={sample}
+          />
         )}
       </Box>
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
@@ -170,5 +152,56 @@ export function TravelPicture({
         {turns === null || compact ? '' : ` From lamp to lamp the face turns by ${turns.toFixed(0)}° of hue.`}
       </Typography>
     </Box>
+  );
+}
+
+interface HuePlotProps {
+  readonly width: 360;
+  readonly ticks: number[];
+  readonly py: (h: number) => number;
+  readonly target: readonly Seen[];
+  readonly px: (aspecular: number) => number;
+  readonly hueRows: { own: Seen[]; hues: number[] }[];
+  readonly dash: string[];
+  readonly shown: (looks: readonly Seen[]) => Seen[][];
+  readonly dot: (t: Seen, x: number, y: number, ring: boolean) => ReactNode;
+  readonly sample: readonly Seen[] | null;
+}
+
+/** Hue over the angle, lamp by lamp. */
+function HuePlot({ width, ticks, py, target, px, hueRows, dash, shown, dot, sample }: HuePlotProps) {
+  const { tones } = useTheme();
+  return (
+    <svg width={width} height={SIZE} style={{ fontFamily: FIGURES, fontSize: 12 }}>
+      {ticks.map((h) => (
+        <g key={h}>
+          <path d={`M${PLOT.left} ${py(h)}H${width - PLOT.right}`} stroke={tones.hairline} />
+          <text x={PLOT.left - 6} y={py(h) + 4} textAnchor="end" fill={tones.ink}>
+            {((h % 360) + 360) % 360}°
+          </text>
+        </g>
+      ))}
+      {[...new Set(target.map((t) => t.aspecular))].map((a) => (
+        <text key={a} x={px(a)} y={SIZE - 8} textAnchor="middle" fill={tones.ink}>
+          {a}°
+        </text>
+      ))}
+      {hueRows.map(({ own }, i) => (
+        <polyline
+          key={i}
+          points={own.map((t) => `${px(t.aspecular)},${py(labToLch(t.lab)[2])}`).join(' ')}
+          fill="none"
+          stroke={tones.ink}
+          strokeWidth={1.5}
+          strokeDasharray={dash[i % dash.length]}
+        />
+      ))}
+      {shown(target)
+        .flat()
+        .map((t) => dot(t, px(t.aspecular), py(labToLch(t.lab)[2]), true))}
+      {shown(sample ?? [])
+        .flat()
+        .map((t) => dot(t, px(t.aspecular), py(labToLch(t.lab)[2]), false))}
+    </svg>
   );
 }

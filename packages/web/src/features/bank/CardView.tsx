@@ -21,7 +21,6 @@ export function CardView({
   /** Whose card it is, where its own page is offered. */
   finishId?: string;
 }) {
-  const { tones } = useTheme();
   const units = useUnits();
   const client = useQueryClient();
   const { card, rungs, verdicts, photos, retiredAt, teaches } = of;
@@ -64,63 +63,7 @@ export function CardView({
         ) : null}
       </Typography>
       {counts.length ? (
-        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {counts.map((coats) => {
-            const set = rungs.find((r) => r.rungCoats === coats);
-            const angles = set ? askedOf(set.readings) : [];
-            const both = sharedAngles(angles, strip);
-            const max = largestDifference(strip, angles);
-            const seen = verdicts.filter((v) => v.coats === coats);
-            const photo = photos.find((p) => p.coats === coats);
-            return (
-              <Box
-                component="li"
-                key={coats}
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: '48px 220px 120px 1fr 72px',
-                  gap: 1.5,
-                  alignItems: 'center',
-                  borderTop: `1px solid ${tones.hairline}`,
-                  minHeight: 56,
-                }}
-              >
-                <Typography sx={{ fontFamily: FIGURES, fontSize: 19 }}>{sayRung(coats)}</Typography>
-                {both.length ? (
-                  <TouchingStrip
-                    over={both.map((b) => b.lab)}
-                    under={both.map((b) => b.other)}
-                    height={46}
-                    label={`Rung ${sayRung(coats)} over the target`}
-                  />
-                ) : angles.length ? (
-                  <TouchingStrip over={angles.map((g) => g.lab)} height={46} label={`Rung ${sayRung(coats)}`} />
-                ) : (
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    judged by eye
-                  </Typography>
-                )}
-                <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-                  {max === null ? '' : `max ${max.toFixed(1)} dE00`}
-                </Typography>
-                <Typography variant="body2">
-                  {seen.map((v) => `${v.verdict} ${sayFrom(v.view as EyeView)}`).join('; ')}
-                </Typography>
-                {photo ? (
-                  <Box
-                    component="img"
-                    src={`/api/photos/${photo.id}`}
-                    alt={`Rung ${sayRung(coats)}, photographed`}
-                    loading="lazy"
-                    sx={{ width: 72, height: 46, objectFit: 'cover' }}
-                  />
-                ) : (
-                  <span />
-                )}
-              </Box>
-            );
-          })}
-        </Box>
+        <RungList counts={counts} rungs={rungs} strip={strip} verdicts={verdicts} photos={photos} />
       ) : (
         <Typography sx={{ color: 'text.secondary' }}>No rung was read or judged yet.</Typography>
       )}
@@ -147,6 +90,78 @@ export function CardView({
           {setHand.error.message}
         </Typography>
       ) : null}
+    </Box>
+  );
+}
+
+interface RungListProps {
+  readonly counts: number[];
+  readonly rungs: CardOfFinish['rungs'];
+  readonly strip: readonly AngleLab[];
+  readonly verdicts: CardOfFinish['verdicts'];
+  readonly photos: CardOfFinish['photos'];
+}
+
+/** Rungs of a card as they were read, each beside what it is compared with. */
+function RungList({ counts, rungs, strip, verdicts, photos }: RungListProps) {
+  const { tones } = useTheme();
+  return (
+    <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      {counts.map((coats) => {
+        const set = rungs.find((r) => r.rungCoats === coats);
+        const angles = set ? askedOf(set.readings) : [];
+        const both = sharedAngles(angles, strip);
+        const max = largestDifference(strip, angles);
+        const seen = verdicts.filter((v) => v.coats === coats);
+        const photo = photos.find((p) => p.coats === coats);
+        return (
+          <Box
+            component="li"
+            key={coats}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '48px 220px 120px 1fr 72px',
+              gap: 1.5,
+              alignItems: 'center',
+              borderTop: `1px solid ${tones.hairline}`,
+              minHeight: 56,
+            }}
+          >
+            <Typography sx={{ fontFamily: FIGURES, fontSize: 19 }}>{sayRung(coats)}</Typography>
+            {both.length ? (
+              <TouchingStrip
+                over={both.map((b) => b.lab)}
+                under={both.map((b) => b.other)}
+                height={46}
+                label={`Rung ${sayRung(coats)} over the target`}
+              />
+            ) : angles.length ? (
+              <TouchingStrip over={angles.map((g) => g.lab)} height={46} label={`Rung ${sayRung(coats)}`} />
+            ) : (
+              <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                judged by eye
+              </Typography>
+            )}
+            <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
+              {max === null ? '' : `max ${max.toFixed(1)} dE00`}
+            </Typography>
+            <Typography variant="body2">
+              {seen.map((v) => `${v.verdict} ${sayFrom(v.view as EyeView)}`).join('; ')}
+            </Typography>
+            {photo ? (
+              <Box
+                component="img"
+                src={`/api/photos/${photo.id}`}
+                alt={`Rung ${sayRung(coats)}, photographed`}
+                loading="lazy"
+                sx={{ width: 72, height: 46, objectFit: 'cover' }}
+              />
+            ) : (
+              <span />
+            )}
+          </Box>
+        );
+      })}
     </Box>
   );
 }

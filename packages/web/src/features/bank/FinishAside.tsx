@@ -88,27 +88,7 @@ export function FinishAside({
       {near && asked && card && card.rungs.length > 1 ? (
         <CardCurve rungs={card.rungs} asked={asked} at={near.coats} />
       ) : null}
-      <Box component="dl" sx={{ m: 0 }}>
-        {rows.map(([name, value]) => (
-          <Box
-            key={name}
-            sx={{
-              display: 'flex',
-              justifyContent: 'space-between',
-              gap: 1.5,
-              borderBottom: `1px solid ${tones.hairline}`,
-              py: 0.6,
-            }}
-          >
-            <Typography component="dt" variant="body2" sx={{ color: 'text.secondary' }}>
-              {name}
-            </Typography>
-            <Typography component="dd" variant="body2" sx={{ m: 0, fontFamily: FIGURES, textAlign: 'right' }}>
-              {value}
-            </Typography>
-          </Box>
-        ))}
-      </Box>
+      <Facts rows={rows} />
       <Box sx={{ flex: 1, px: 1, whiteSpace: 'nowrap' }} />
       {near && isCount(near.coats) && canSpray && finish.pick ? (
         <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
@@ -142,6 +122,38 @@ export function FinishAside({
           Save as file
         </Button>
       </Box>
+    </Box>
+  );
+}
+
+interface FactsProps {
+  readonly rows: [string, string][];
+}
+
+/** Names and values, one below the other. */
+function Facts({ rows }: FactsProps) {
+  const { tones } = useTheme();
+  return (
+    <Box component="dl" sx={{ m: 0 }}>
+      {rows.map(([name, value]) => (
+        <Box
+          key={name}
+          sx={{
+            display: 'flex',
+            justifyContent: 'space-between',
+            gap: 1.5,
+            borderBottom: `1px solid ${tones.hairline}`,
+            py: 0.6,
+          }}
+        >
+          <Typography component="dt" variant="body2" sx={{ color: 'text.secondary' }}>
+            {name}
+          </Typography>
+          <Typography component="dd" variant="body2" sx={{ m: 0, fontFamily: FIGURES, textAlign: 'right' }}>
+            {value}
+          </Typography>
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -103,7 +103,6 @@ interface RungPanelProps {
 
 /** One rung: its readings, how it looks, a photo. */
 export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
-  const { tones } = useTheme();
   const { job, verdicts, photos, rungs } = detail;
   const add = useAddReadings(job);
   const say = useAddVerdict(job);
@@ -224,25 +223,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
       )}
       {coats > 0 ? (
         <Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
-            {pictures.map((p) => (
-              <Box key={p.id} sx={{ position: 'relative' }}>
-                <img
-                  src={`/api/photos/${p.id}`}
-                  alt={`Rung with ${countCoats(coats)}`}
-                  style={{ width: '100%', display: 'block' }}
-                />
-                <Button
-                  variant="text"
-                  color="inherit"
-                  onClick={() => removePhoto.mutate(p.id)}
-                  sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
-                >
-                  Take away
-                </Button>
-              </Box>
-            ))}
-          </Box>
+          <RungPhotos pictures={pictures} coats={coats} removePhoto={removePhoto} />
           <FileButton
             variant="text"
             color="inherit"
@@ -262,5 +243,37 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
         </Box>
       ) : null}
     </>
+  );
+}
+
+interface RungPhotosProps {
+  readonly pictures: Photo[];
+  readonly coats: number;
+  readonly removePhoto: ReturnType<typeof useRemovePhoto>;
+}
+
+/** Photos of a rung, each with a way to take it away. */
+function RungPhotos({ pictures, coats, removePhoto }: RungPhotosProps) {
+  const { tones } = useTheme();
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
+      {pictures.map((p) => (
+        <Box key={p.id} sx={{ position: 'relative' }}>
+          <img
+            src={`/api/photos/${p.id}`}
+            alt={`Rung with ${countCoats(coats)}`}
+            style={{ width: '100%', display: 'block' }}
+          />
+          <Button
+            variant="text"
+            color="inherit"
+            onClick={() => removePhoto.mutate(p.id)}
+            sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
+          >
+            Take away
+          </Button>
+        </Box>
+      ))}
+    </Box>
   );
 }

@@ -85,27 +85,7 @@ export function LookPad({
           </Box>
         ) : null}
       </Box>
-      <Box
-        role="group"
-        aria-label="What is seen"
-        sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, 1fr)', gap: 1 }}
-      >
-        {WAYS.map((v) => {
-          const { word } = sayVerdict(job.family, v);
-          const label = v === 'match' ? 'It matches' : v.startsWith('much') ? `clearly ${word}` : `a little ${word}`;
-          return (
-            <Button
-              key={v}
-              variant="outlined"
-              aria-pressed={here?.verdict === v}
-              sx={{ ...BUTTON, ...picked(here?.verdict === v) }}
-              onClick={() => say({ verdict: v })}
-            >
-              {label}
-            </Button>
-          );
-        })}
-      </Box>
+      <VerdictPad job={job} here={here} picked={picked} say={say} />
       <Box role="group" aria-label="Beside it" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
         {beside.map((word) => (
           <Button
@@ -204,6 +184,38 @@ function Pair({ photos, name, against }: { photos: readonly string[]; name: stri
           sx={{ width: '50%', height: 150, objectFit: 'cover' }}
         />
       ))}
+    </Box>
+  );
+}
+
+interface VerdictPadProps {
+  readonly job: JobDetail['job'];
+  readonly here: SeenSpot | null;
+  readonly picked: (
+    on: boolean,
+  ) => { outline: string; outlineOffset: number } | { outline?: undefined; outlineOffset?: undefined };
+  readonly say: (look: Partial<Look>) => readonly string[];
+}
+
+/** How it looks, in five words. */
+function VerdictPad({ job, here, picked, say }: VerdictPadProps) {
+  return (
+    <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, 1fr)', gap: 1 }}>
+      {WAYS.map((v) => {
+        const { word } = sayVerdict(job.family, v);
+        const label = v === 'match' ? 'It matches' : v.startsWith('much') ? `clearly ${word}` : `a little ${word}`;
+        return (
+          <Button
+            key={v}
+            variant="outlined"
+            aria-pressed={here?.verdict === v}
+            sx={{ ...BUTTON, ...picked(here?.verdict === v) }}
+            onClick={() => say({ verdict: v })}
+          >
+            {label}
+          </Button>
+        );
+      })}
     </Box>
   );
 }

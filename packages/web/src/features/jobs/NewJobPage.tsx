@@ -1,3 +1,12 @@
+import {
+  type FinishDetail,
+  families,
+  type FinishQuery,
+  jobsApi,
+  type NewJob,
+  newJobSchema,
+  type FinishSummary,
+} from '@steady-gleam/contracts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import {
   Alert,
@@ -9,7 +18,6 @@ import {
   Typography,
   useTheme,
 } from '@mui/material';
-import { families, type FinishQuery, jobsApi, type NewJob, newJobSchema } from '@steady-gleam/contracts';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -20,7 +28,7 @@ import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
-import { isCount, startOf } from '../../shared/newJobLink';
+import { isCount, startOf, type JobStart } from '../../shared/newJobLink';
 import { useFinish, useFinishPages } from '../../shared/useFinishes';
 import { newId } from '../../shared/newId';
 
@@ -117,33 +125,7 @@ export function NewJobPage() {
           hint="For instance: dodgem shell 7"
           autoFocus
         />
-        <Controller
-          control={form.control}
-          name="finishId"
-          render={({ field }) => (
-            <Field
-              label="Finish"
-              select
-              value={used ? used.id : ''}
-              onChange={(e) => field.onChange(e.target.value || null)}
-              hint={
-                used
-                  ? sayUsed(isGiven ? coats : null, isGiven && start.target !== null)
-                  : 'Or one of the bank, as it was proven.'
-              }
-            >
-              <option value="">A new one</option>
-              {[...(used && !bank.some((f) => f.id === used.id) ? [used] : []), ...bank]
-                .filter((f) => f.mixId !== null && f.family !== null)
-                .map((f) => (
-                  <option key={f.id} value={f.id}>
-                    {f.name}
-                    {f.codes.length ? `, ${f.codes.join(', ')}` : ''}
-                  </option>
-                ))}
-            </Field>
-          )}
-        />
+        <FinishChoice form={form} used={used} isGiven={isGiven} coats={coats} start={start} bank={bank} />
         {used ? null : (
           <Field
             label="Has to match"
@@ -264,5 +246,48 @@ function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: N
         )}
       />
     </>
+  );
+}
+
+interface FinishChoiceProps {
+  readonly form: UseFormReturn<NewJob>;
+  /** The finish that is chosen. */
+  readonly used: FinishDetail['finish'] | null;
+  readonly isGiven: boolean;
+  readonly coats: number | null;
+  readonly start: JobStart;
+  readonly bank: FinishSummary[];
+}
+
+/** A finish that is there already, or one to be made. */
+function FinishChoice({ form, used, isGiven, coats, start, bank }: FinishChoiceProps) {
+  return (
+    <Controller
+      control={form.control}
+      name="finishId"
+      render={({ field }) => (
+        <Field
+          label="Finish"
+          select
+          value={used ? used.id : ''}
+          onChange={(e) => field.onChange(e.target.value || null)}
+          hint={
+            used
+              ? sayUsed(isGiven ? coats : null, isGiven && start.target !== null)
+              : 'Or one of the bank, as it was proven.'
+          }
+        >
+          <option value="">A new one</option>
+          {[...(used && !bank.some((f) => f.id === used.id) ? [used] : []), ...bank]
+            .filter((f) => f.mixId !== null && f.family !== null)
+            .map((f) => (
+              <option key={f.id} value={f.id}>
+                {f.name}
+                {f.codes.length ? `, ${f.codes.join(', ')}` : ''}
+              </option>
+            ))}
+        </Field>
+      )}
+    />
   );
 }

@@ -10,7 +10,7 @@ import { Box, IconButton, Typography, useTheme } from '@mui/material';
 import { Input } from '../../ui/Input';
 import type { Lab } from '@steady-gleam/core/colour';
 import { LAYER_NAMES, layerFilmUm, STYLES, type StackLayer } from '@steady-gleam/core/finishes';
-import type { Library } from '@steady-gleam/core/materials';
+import type { Library, EffectMix, GroundMaterial } from '@steady-gleam/core/materials';
 import { useState, type ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { sayCoats } from '../../shared/jobModel';
@@ -100,40 +100,16 @@ export function LayerRow(props: LayerRowProps) {
           background: look ? cssOf(look) : '#cfcfcf',
         }}
       />
-      <Box sx={{ flex: 1, minWidth: 150, pl: 0.75 }}>
-        <Typography variant="h3" component="div">
-          {name}
-        </Typography>
-        {materials ? (
-          <Input
-            select
-            value={layer.materialId ?? ''}
-            onChange={(e) => {
-              // Another mix lays another film: the old one's figure does not stay with it.
-              const mix = layer.kind === 'effect' && library.systems.find((s) => s.id === e.target.value);
-              onChange({ materialId: e.target.value || null, ...(mix ? { filmUm: mix.filmUm } : {}) });
-            }}
-            aria-label={`Material of ${name}`}
-            style={{ fontSize: 15, width: 'auto', maxWidth: '100%', minHeight: 32, paddingBlock: 3 }}
-          >
-            {shaded ? (
-              <option value="">its own grey</option>
-            ) : layer.materialId ? null : (
-              <option value="">choose …</option>
-            )}
-            {materials.map((m) => (
-              <option key={m.id} value={m.id}>
-                {shaded ? `shade of ${m.name.toLowerCase()}` : m.name}
-              </option>
-            ))}
-          </Input>
-        ) : null}
-        {error || filmWrong ? (
-          <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
-            {filmWrong ? units.sentence('A film between 1 µm and 500 µm.') : error}
-          </Typography>
-        ) : null}
-      </Box>
+      <LayerMaterial
+        name={name}
+        materials={materials}
+        layer={layer}
+        library={library}
+        onChange={onChange}
+        shaded={shaded}
+        error={error}
+        filmWrong={filmWrong}
+      />
       <Box role="group" aria-label={`Coats of ${name}`} sx={{ display: 'flex', alignItems: 'center', flex: 'none' }}>
         {button('Half a coat less', () => onChange({ coats: layer.coats - 0.5 }), <RemoveIcon />, layer.coats <= 0.5)}
         <Box component="span" sx={{ fontFamily: FIGURES, width: 30, textAlign: 'center' }}>
@@ -178,3 +154,55 @@ export function LayerRow(props: LayerRowProps) {
 }
 
 const SQUARE = { width: 44, height: 44, borderRadius: '2px', color: 'text.primary', flex: 'none' } as const;
+
+interface LayerMaterialProps {
+  readonly name: string;
+  readonly materials: readonly (EffectMix | GroundMaterial)[] | null;
+  readonly layer: LayerRowProps['layer'];
+  readonly library: LayerRowProps['library'];
+  readonly onChange: LayerRowProps['onChange'];
+  readonly shaded: boolean;
+  readonly error: LayerRowProps['error'];
+  readonly filmWrong: boolean;
+}
+
+/** What a layer is of. */
+function LayerMaterial({ name, materials, layer, library, onChange, shaded, error, filmWrong }: LayerMaterialProps) {
+  const units = useUnits();
+  return (
+    <Box sx={{ flex: 1, minWidth: 150, pl: 0.75 }}>
+      <Typography variant="h3" component="div">
+        {name}
+      </Typography>
+      {materials ? (
+        <Input
+          select
+          value={layer.materialId ?? ''}
+          onChange={(e) => {
+            // Another mix lays another film: the old one's figure does not stay with it.
+            const mix = layer.kind === 'effect' && library.systems.find((s) => s.id === e.target.value);
+            onChange({ materialId: e.target.value || null, ...(mix ? { filmUm: mix.filmUm } : {}) });
+          }}
+          aria-label={`Material of ${name}`}
+          style={{ fontSize: 15, width: 'auto', maxWidth: '100%', minHeight: 32, paddingBlock: 3 }}
+        >
+          {shaded ? (
+            <option value="">its own grey</option>
+          ) : layer.materialId ? null : (
+            <option value="">choose …</option>
+          )}
+          {materials.map((m) => (
+            <option key={m.id} value={m.id}>
+              {shaded ? `shade of ${m.name.toLowerCase()}` : m.name}
+            </option>
+          ))}
+        </Input>
+      ) : null}
+      {error || filmWrong ? (
+        <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
+          {filmWrong ? units.sentence('A film between 1 µm and 500 µm.') : error}
+        </Typography>
+      ) : null}
+    </Box>
+  );
+}

@@ -128,21 +128,7 @@ export function ProbePanel(props: ProbePanelProps) {
             </th>
           </tr>
         </thead>
-        <tbody>
-          {target.map((t, g) => {
-            const d = cell.score.differences[g]!;
-            return (
-              <tr key={angleKey(t)}>
-                <td style={td}>{sayAngle(t)}</td>
-                <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 14, whiteSpace: 'nowrap' }}>
-                  {d <= t.tolerance ? '' : '✕ '}
-                  {d.toFixed(2)}
-                </td>
-                <td style={td}>{describeDifference(t.lab, cell.labs[g]!).text}</td>
-              </tr>
-            );
-          })}
-        </tbody>
+        <AngleRows target={target} cell={cell} td={td} />
       </table>
       <div style={{ fontSize: 15 }}>
         {line('effect film', units.say('film', figures.effectUm))}
@@ -201,5 +187,37 @@ export function ProbePanel(props: ProbePanelProps) {
         </Button>
       </div>
     </>
+  );
+}
+
+interface AngleRowsProps {
+  readonly target: ProbePanelProps['target'];
+  readonly cell: ProbePanelProps['cell'];
+  readonly td: {
+    readonly padding: '2px 0';
+    readonly borderBottom: string;
+    readonly textAlign: 'left';
+    readonly fontWeight: 400;
+  };
+}
+
+/** How far the place is from the target, angle by angle. */
+function AngleRows({ target, cell, td }: AngleRowsProps) {
+  return (
+    <tbody>
+      {target.map((t, g) => {
+        const d = cell.score.differences[g]!;
+        return (
+          <tr key={angleKey(t)}>
+            <td style={td}>{sayAngle(t)}</td>
+            <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 14, whiteSpace: 'nowrap' }}>
+              {d <= t.tolerance ? '' : '✕ '}
+              {d.toFixed(2)}
+            </td>
+            <td style={td}>{describeDifference(t.lab, cell.labs[g]!).text}</td>
+          </tr>
+        );
+      })}
+    </tbody>
   );
 }

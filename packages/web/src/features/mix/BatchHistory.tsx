@@ -1,7 +1,7 @@
 import { Box, Button, Link as MuiLink, Typography, useTheme } from '@mui/material';
 import { type Batch, type BatchCorrection, batchesApi, batchPdfPath } from '@steady-gleam/contracts';
 import { potState } from '@steady-gleam/core/mixing';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { ownZone } from '../../shared/clock';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { sendLeft } from '../../shared/log/parcels';
@@ -85,43 +85,7 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
               : `Used ${units.say('volume', used!)}; planned ${units.say('volume', batch.solidMl / batch.volumeSolids)} on the piece.`}
         </Typography>
       </Box>
-      <Box sx={{ display: 'flex', gap: 2, minHeight: 44, alignItems: 'center' }}>
-        {(['label', 'sheet'] as const).map((size) => (
-          <MuiLink
-            key={size}
-            href={batchPdfPath(batch.id, size, units.system, ownZone())}
-            target="_blank"
-            color="inherit"
-            sx={{ py: 1.25 }}
-          >
-            {size === 'label' ? 'Label' : 'Batch sheet'}
-          </MuiLink>
-        ))}
-        <Button
-          variant="text"
-          color="inherit"
-          disabled={remove.isPending}
-          onClick={() =>
-            void remove.mutateAsync(true).then(
-              (b) => onTaken(b as Batch),
-              () => undefined,
-            )
-          }
-          sx={{ px: 0.5 }}
-        >
-          Take out
-        </Button>
-        {open || again ? null : (
-          <Button variant="text" color="inherit" onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
-            Correct it
-          </Button>
-        )}
-        {remove.error ? (
-          <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
-            {remove.error.message}
-          </Typography>
-        ) : null}
-      </Box>
+      <BatchActions batch={batch} remove={remove} onTaken={onTaken} open={open} again={again} setAgain={setAgain} />
       {batch.corrections.length ? (
         <Typography variant="body2" sx={{ flexBasis: '100%', color: 'text.secondary' }}>
           {batch.corrections.map((c) => sayCorrection(c, units, now)).join(' ')}
@@ -190,5 +154,62 @@ export function BatchTakenOut({ batch, onBack }: { batch: Batch; onBack: () => v
       </Button>
       {back.error ? ` ${back.error.message}` : ''}
     </Typography>
+  );
+}
+
+interface BatchActionsProps {
+  readonly batch: Batch;
+  readonly remove: {
+    readonly isPending: boolean;
+    readonly error: Error | null;
+    readonly mutateAsync: (removed: boolean) => Promise<unknown>;
+  };
+  readonly onTaken: (batch: Batch) => void;
+  readonly open: boolean;
+  readonly again: boolean;
+  readonly setAgain: Dispatch<SetStateAction<boolean>>;
+}
+
+/** Papers of a batch, and what can be done with it. */
+function BatchActions({ batch, remove, onTaken, open, again, setAgain }: BatchActionsProps) {
+  const units = useUnits();
+  return (
+    <Box sx={{ display: 'flex', gap: 2, minHeight: 44, alignItems: 'center' }}>
+      {(['label', 'sheet'] as const).map((size) => (
+        <MuiLink
+          key={size}
+          href={batchPdfPath(batch.id, size, units.system, ownZone())}
+          target="_blank"
+          color="inherit"
+          sx={{ py: 1.25 }}
+        >
+          {size === 'label' ? 'Label' : 'Batch sheet'}
+        </MuiLink>
+      ))}
+      <Button
+        variant="text"
+        color="inherit"
+        disabled={remove.isPending}
+        onClick={() =>
+          void remove.mutateAsync(true).then(
+            (b) => onTaken(b as Batch),
+            () => undefined,
+          )
+        }
+        sx={{ px: 0.5 }}
+      >
+        Take out
+      </Button>
+      {open || again ? null : (
+        <Button variant="text" color="inherit" onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
+          Correct it
+        </Button>
+      )}
+      {remove.error ? (
+        <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
+          {remove.error.message}
+        </Typography>
+      ) : null}
+    </Box>
   );
 }

@@ -1,10 +1,10 @@
 import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
 import type { Mixing } from '@steady-gleam/contracts';
-import type { GroundMaterial } from '@steady-gleam/core/materials';
+import type { GroundMaterial, EffectPigment } from '@steady-gleam/core/materials';
 import { groundShows, type CoverAdvice, type FlakeLayer } from '@steady-gleam/core/mixing';
 import type { Product } from '@steady-gleam/core/products';
 import { M2_PER_FT2 } from '@steady-gleam/core/units';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
@@ -87,60 +87,8 @@ export function FlakePanel({
         isScaled={scale !== null}
         coats={coats}
       />
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: {
-            xs: 'repeat(auto-fill, minmax(132px, 1fr))',
-            lg: 'minmax(120px, 1.2fr) repeat(5, minmax(76px, 1fr))',
-          },
-          gap: 1.5,
-          mt: 1.5,
-          maxWidth: 860,
-        }}
-      >
-        <Field label="Flake" select value={pigment.id} onChange={(e) => change({ pigmentId: e.target.value })}>
-          {flakes.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name.replace(/ \d.*$/, '')}
-            </option>
-          ))}
-        </Field>
-        {SIZES.map((s) => (
-          <Field
-            key={s}
-            // Sold by thousandths of an inch: .004, .008, .015 and so on.
-            label={`${units.system === 'us' ? `${(s / 25_400).toFixed(3).slice(1)} in` : `${(s / 1000).toFixed(1)} mm`}, parts`}
-            value={form.parts[s] ?? ''}
-            onChange={(e) => change({ parts: { ...form.parts, [s]: e.target.value } })}
-            error={faults[`parts.${s}`]}
-            decimal
-          />
-        ))}
-        <Field
-          label="Cover, %"
-          value={form.cover}
-          onChange={(e) => change({ cover: e.target.value })}
-          error={faults['cover']}
-          hint={form.cover.trim() ? '' : `${Math.round(wanted.cover * 100)} for this ground`}
-          decimal
-        />
-      </Box>
-      <Box role="group" aria-label="Cover" sx={{ display: 'flex', gap: 0.75, mt: 1 }}>
-        {[...COMPARED, null].map((c) => (
-          <ToggleButton
-            key={String(c)}
-            value={String(c)}
-            selected={c === null ? form.cover.trim() === '' : percent === c * 100}
-            onChange={() => change({ cover: c === null ? '' : String(c * 100) })}
-          >
-            {c === null ? 'as this ground wants' : `${c * 100} %`}
-          </ToggleButton>
-        ))}
-        <ToggleButton value="zoom" selected={zoom > 1} onChange={() => setZoom(zoom === 1 ? 5 : 1)} sx={{ ml: 'auto' }}>
-          Magnify five times
-        </ToggleButton>
-      </Box>
+      <DoseFields pigment={pigment} change={change} flakes={flakes} form={form} faults={faults} wanted={wanted} />
+      <Covers form={form} percent={percent} change={change} zoom={zoom} setZoom={setZoom} />
       {scale === null || measuring ? (
         measuring ? (
           <ScreenScale onDone={() => setMeasuring(false)} />
@@ -157,33 +105,147 @@ export function FlakePanel({
           Measure this screen again
         </Button>
       )}
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 2,
-          mt: 1.5,
-          maxWidth: 860,
-          alignItems: 'flex-end',
-        }}
-      >
-        {carriers.length ? (
-          <Box sx={{ width: 300, flex: 'none' }}>
-            <Field label="Carried by" select value={carrier?.id ?? ''} onChange={(e) => onCarrier(e.target.value)}>
-              {carriers.some((p) => p.id === carrier?.id) ? null : <option value="">a usual carrier</option>}
-              {carriers.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </Field>
-          </Box>
-        ) : null}
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {carriers.length ? '' : 'Carried by a usual flake carrier, '}
-          {units.say('film', filmUm)} a coat. Parts are by weight; keep it moving while it is sprayed. Flakes are{' '}
-          {units.say('film', pigment.thicknessUm, 1)} thick.
-        </Typography>
-      </Box>
+      <FlakeShown carriers={carriers} carrier={carrier} onCarrier={onCarrier} filmUm={filmUm} pigment={pigment} />
     </Bench>
+  );
+}
+
+interface FlakeShownProps {
+  readonly carriers: readonly Product[];
+  readonly carrier: Product | null;
+  readonly onCarrier: (productId: string) => void;
+  readonly filmUm: number;
+  readonly pigment: EffectPigment;
+}
+
+/** What a dose covers, drawn as large as it is. */
+function FlakeShown({ carriers, carrier, onCarrier, filmUm, pigment }: FlakeShownProps) {
+  const units = useUnits();
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 2,
+        mt: 1.5,
+        maxWidth: 860,
+        alignItems: 'flex-end',
+      }}
+    >
+      {carriers.length ? (
+        <Box sx={{ width: 300, flex: 'none' }}>
+          <Field label="Carried by" select value={carrier?.id ?? ''} onChange={(e) => onCarrier(e.target.value)}>
+            {carriers.some((p) => p.id === carrier?.id) ? null : <option value="">a usual carrier</option>}
+            {carriers.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          </Field>
+        </Box>
+      ) : null}
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {carriers.length ? '' : 'Carried by a usual flake carrier, '}
+        {units.say('film', filmUm)} a coat. Parts are by weight; keep it moving while it is sprayed. Flakes are{' '}
+        {units.say('film', pigment.thicknessUm, 1)} thick.
+      </Typography>
+    </Box>
+  );
+}
+
+interface CoversProps {
+  readonly form: {
+    pigmentId: string;
+    parts: Record<number, string>;
+    cover: string;
+    sand: string;
+    keep: string;
+    film: string;
+  };
+  readonly percent: number;
+  readonly change: ReturnType<typeof useFlakeForm>['change'];
+  readonly zoom: 1 | 5;
+  readonly setZoom: Dispatch<SetStateAction<1 | 5>>;
+}
+
+/** Covers side by side, the wanted one among them. */
+function Covers({ form, percent, change, zoom, setZoom }: CoversProps) {
+  return (
+    <Box role="group" aria-label="Cover" sx={{ display: 'flex', gap: 0.75, mt: 1 }}>
+      {[...COMPARED, null].map((c) => (
+        <ToggleButton
+          key={String(c)}
+          value={String(c)}
+          selected={c === null ? form.cover.trim() === '' : percent === c * 100}
+          onChange={() => change({ cover: c === null ? '' : String(c * 100) })}
+        >
+          {c === null ? 'as this ground wants' : `${c * 100} %`}
+        </ToggleButton>
+      ))}
+      <ToggleButton value="zoom" selected={zoom > 1} onChange={() => setZoom(zoom === 1 ? 5 : 1)} sx={{ ml: 'auto' }}>
+        Magnify five times
+      </ToggleButton>
+    </Box>
+  );
+}
+
+interface DoseFieldsProps {
+  readonly pigment: EffectPigment;
+  readonly change: ReturnType<typeof useFlakeForm>['change'];
+  readonly flakes: EffectPigment[];
+  readonly form: {
+    pigmentId: string;
+    parts: Record<number, string>;
+    cover: string;
+    sand: string;
+    keep: string;
+    film: string;
+  };
+  readonly faults: Record<string, string>;
+  readonly wanted: CoverAdvice;
+}
+
+/** What the dose follows from. */
+function DoseFields({ pigment, change, flakes, form, faults, wanted }: DoseFieldsProps) {
+  const units = useUnits();
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: {
+          xs: 'repeat(auto-fill, minmax(132px, 1fr))',
+          lg: 'minmax(120px, 1.2fr) repeat(5, minmax(76px, 1fr))',
+        },
+        gap: 1.5,
+        mt: 1.5,
+        maxWidth: 860,
+      }}
+    >
+      <Field label="Flake" select value={pigment.id} onChange={(e) => change({ pigmentId: e.target.value })}>
+        {flakes.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name.replace(/ \d.*$/, '')}
+          </option>
+        ))}
+      </Field>
+      {SIZES.map((s) => (
+        <Field
+          key={s}
+          // Sold by thousandths of an inch: .004, .008, .015 and so on.
+          label={`${units.system === 'us' ? `${(s / 25_400).toFixed(3).slice(1)} in` : `${(s / 1000).toFixed(1)} mm`}, parts`}
+          value={form.parts[s] ?? ''}
+          onChange={(e) => change({ parts: { ...form.parts, [s]: e.target.value } })}
+          error={faults[`parts.${s}`]}
+          decimal
+        />
+      ))}
+      <Field
+        label="Cover, %"
+        value={form.cover}
+        onChange={(e) => change({ cover: e.target.value })}
+        error={faults['cover']}
+        hint={form.cover.trim() ? '' : `${Math.round(wanted.cover * 100)} for this ground`}
+        decimal
+      />
+    </Box>
   );
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Box, Button, Checkbox, FormControlLabel, useTheme } from '@mui/material';
 import type { Area } from '@steady-gleam/contracts';
 import { CLEAR_STATES, type ClearState } from '@steady-gleam/core/finishes';
@@ -105,58 +106,75 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
           Take out
         </Button>
       </Box>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 1.5 }}>
-        {tick('jamb or edge, sprayed first', t.area.first, (first) => set({ first }))}
-        {tick('loose, on a stand', t.area.mounting === 'stand', (on) => set({ mounting: on ? 'stand' : 'object' }))}
-        <Box sx={{ width: 130 }}>
+      <AreaTicks tick={tick} t={t} set={set} below={below} faults={faults} path={path} finishes={finishes} />
+    </Box>
+  );
+}
+
+interface AreaTicksProps {
+  readonly tick: (label: string, checked: boolean, on: (v: boolean) => void) => ReactNode;
+  readonly t: TypedArea;
+  readonly set: (more: Partial<Area>) => void;
+  readonly below: readonly { readonly id: string; readonly name: string }[];
+  readonly faults: Readonly<Record<string, string>>;
+  readonly path: string;
+  readonly finishes: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** How an area is treated apart from the others. */
+function AreaTicks({ tick, t, set, below, faults, path, finishes }: AreaTicksProps) {
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 1.5 }}>
+      {tick('jamb or edge, sprayed first', t.area.first, (first) => set({ first }))}
+      {tick('loose, on a stand', t.area.mounting === 'stand', (on) => set({ mounting: on ? 'stand' : 'object' }))}
+      <Box sx={{ width: 130 }}>
+        <Field
+          label="Clear on it"
+          select
+          value={t.area.clear}
+          onChange={(e) => set({ clear: e.target.value as ClearState })}
+        >
+          {CLEAR_STATES.map((c) => (
+            <option key={c} value={c}>
+              {c}
+            </option>
+          ))}
+        </Field>
+      </Box>
+      {below.length || t.area.on !== null ? (
+        <Box sx={{ width: 190 }}>
           <Field
-            label="Clear on it"
+            label="Masked on"
             select
-            value={t.area.clear}
-            onChange={(e) => set({ clear: e.target.value as ClearState })}
+            value={t.area.on ?? ''}
+            onChange={(e) => set({ on: e.target.value || null })}
+            error={faults[`${path}.on`]}
           >
-            {CLEAR_STATES.map((c) => (
-              <option key={c} value={c}>
-                {c}
+            <option value="">nothing: an area of its own</option>
+            {below.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
               </option>
             ))}
           </Field>
         </Box>
-        {below.length || t.area.on !== null ? (
-          <Box sx={{ width: 190 }}>
-            <Field
-              label="Masked on"
-              select
-              value={t.area.on ?? ''}
-              onChange={(e) => set({ on: e.target.value || null })}
-              error={faults[`${path}.on`]}
-            >
-              <option value="">nothing: an area of its own</option>
-              {below.map((b) => (
-                <option key={b.id} value={b.id}>
-                  {b.name}
-                </option>
-              ))}
-            </Field>
-          </Box>
-        ) : null}
-        {finishes.length > 1 ? (
-          <Box sx={{ width: 190 }}>
-            <Field
-              label="Finish"
-              select
-              value={t.area.finishId ?? finishes[0]!.id}
-              onChange={(e) => set({ finishId: e.target.value === finishes[0]!.id ? null : e.target.value })}
-            >
-              {finishes.map((f) => (
-                <option key={f.id} value={f.id}>
-                  {f.name}
-                </option>
-              ))}
-            </Field>
-          </Box>
-        ) : null}
-      </Box>
+      ) : null}
+      {finishes.length > 1 ? (
+        <Box sx={{ width: 190 }}>
+          <Field
+            label="Finish"
+            select
+            value={t.area.finishId ?? finishes[0]!.id}
+            onChange={(e) => set({ finishId: e.target.value === finishes[0]!.id ? null : e.target.value })}
+          >
+            {finishes.map((f) => (
+              <option key={f.id} value={f.id}>
+                {f.name}
+              </option>
+            ))}
+          </Field>
+        </Box>
+      ) : null}
     </Box>
   );
 }

@@ -2,7 +2,7 @@ import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
 import { areasOf, type Area, type JobObjectRow } from '@steady-gleam/contracts';
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { areaOf } from '@steady-gleam/core/mixing';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
@@ -106,36 +106,7 @@ function PiecesForm({
       </Answer>
       {typed.objects.map((object, i) => (
         <Box component="section" key={object.id} aria-label={object.name || `Object ${i + 1}`} sx={{ mb: 2 }}>
-          {several ? (
-            <Box sx={{ display: 'flex', gap: 1, alignItems: 'end', mb: 0.5 }}>
-              <Box sx={{ width: 320 }}>
-                <Field
-                  label="Object"
-                  value={object.name}
-                  onChange={(e) =>
-                    setTyped({
-                      ...typed,
-                      objects: typed.objects.map((o) => (o.id === object.id ? { ...o, name: e.target.value } : o)),
-                    })
-                  }
-                  error={faults[`objects[${i}].name`]}
-                />
-              </Box>
-              <Button
-                variant="text"
-                color="inherit"
-                sx={{ px: 1, fontSize: 14 }}
-                onClick={() =>
-                  setTyped({
-                    objects: typed.objects.filter((o) => o.id !== object.id),
-                    areas: typed.areas.filter((t) => t.area.objectId !== object.id),
-                  })
-                }
-              >
-                Take it out with its areas
-              </Button>
-            </Box>
-          ) : null}
+          <ObjectHead several={several} object={object} setTyped={setTyped} typed={typed} faults={faults} i={i} />
           {typed.areas.map((t, k) =>
             t.area.objectId === object.id ? (
               <AreaRow
@@ -186,4 +157,47 @@ function PiecesForm({
       </Button>
     </Bench>
   );
+}
+
+interface ObjectHeadProps {
+  readonly several: boolean;
+  readonly object: JobObjectRow;
+  readonly setTyped: Dispatch<SetStateAction<TypedPieces>>;
+  readonly typed: TypedPieces;
+  readonly faults: Readonly<Record<string, string>>;
+  readonly i: number;
+}
+
+/** The name of an object, and the way to take it out. */
+function ObjectHead({ several, object, setTyped, typed, faults, i }: ObjectHeadProps) {
+  return several ? (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'end', mb: 0.5 }}>
+      <Box sx={{ width: 320 }}>
+        <Field
+          label="Object"
+          value={object.name}
+          onChange={(e) =>
+            setTyped({
+              ...typed,
+              objects: typed.objects.map((o) => (o.id === object.id ? { ...o, name: e.target.value } : o)),
+            })
+          }
+          error={faults[`objects[${i}].name`]}
+        />
+      </Box>
+      <Button
+        variant="text"
+        color="inherit"
+        sx={{ px: 1, fontSize: 14 }}
+        onClick={() =>
+          setTyped({
+            objects: typed.objects.filter((o) => o.id !== object.id),
+            areas: typed.areas.filter((t) => t.area.objectId !== object.id),
+          })
+        }
+      >
+        Take it out with its areas
+      </Button>
+    </Box>
+  ) : null;
 }

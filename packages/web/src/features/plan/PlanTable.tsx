@@ -92,25 +92,7 @@ export function PlanTable({
       aria-label={label}
       style={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: 520 }}
     >
-      <thead>
-        <tr>
-          <th scope="col" style={{ textAlign: 'left', fontWeight: 400, fontSize: 13.5, width: '22%' }}>
-            area
-          </th>
-          {columns.map((l) => (
-            <th
-              key={l.id}
-              scope="col"
-              style={{ textAlign: 'left', fontSize: 14, padding: '0 8px 4px', verticalAlign: 'bottom' }}
-            >
-              {layerName(work.plan, l)}
-            </th>
-          ))}
-          <th scope="col" style={{ textAlign: 'right', fontWeight: 400, fontSize: 13.5, width: 74 }}>
-            {units.name('area')}
-          </th>
-        </tr>
-      </thead>
+      <TableHead columns={columns} work={work} />
       <tbody>
         {areas.map((a) => (
           <tr key={a.id}>
@@ -180,5 +162,36 @@ function CellText({ cell, on, look }: { cell: TableCell; on: number; look: numbe
         </Typography>
       ))}
     </>
+  );
+}
+
+interface TableHeadProps {
+  readonly columns: JobLayer[];
+  readonly work: JobWorked;
+}
+
+/** Layers across, each with its coats. */
+function TableHead({ columns, work }: TableHeadProps) {
+  const units = useUnits();
+  return (
+    <thead>
+      <tr>
+        <th scope="col" style={{ textAlign: 'left', fontWeight: 400, fontSize: 13.5, width: '22%' }}>
+          area
+        </th>
+        {columns.map((l) => (
+          <th
+            key={l.id}
+            scope="col"
+            style={{ textAlign: 'left', fontSize: 14, padding: '0 8px 4px', verticalAlign: 'bottom' }}
+          >
+            {layerName(work.plan, l)}
+          </th>
+        ))}
+        <th scope="col" style={{ textAlign: 'right', fontWeight: 400, fontSize: 13.5, width: 74 }}>
+          {units.name('area')}
+        </th>
+      </tr>
+    </thead>
   );
 }

@@ -11,7 +11,7 @@ import {
   type LessonId,
   type PracticeGun,
 } from '@steady-gleam/core/practice';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type Dispatch, type SetStateAction } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
@@ -185,25 +185,7 @@ function GunLesson({
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, mt: 1.25 }}>
         <Toggles label="Seen at" value={view} choices={VIEWS} onPick={setView} />
         <Toggles label="Moved by" value={moves} choices={MOVED_BY} onPick={setMoves} />
-        <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
-          <Button
-            variant="outlined"
-            onClick={() => {
-              coats.afresh();
-              wipe();
-            }}
-          >
-            Wipe
-          </Button>
-          <Button
-            variant="outlined"
-            disabled={!coats.ghost}
-            aria-pressed={hasGhost}
-            onClick={() => setHasGhost(!hasGhost)}
-          >
-            {hasGhost ? 'Ghost on' : 'Ghost'}
-          </Button>
-        </Box>
+        <PanelButtons coats={coats} wipe={wipe} hasGhost={hasGhost} setHasGhost={setHasGhost} />
       </Box>
       {moves === 'arm' ? <ArmFields {...{ gun, lesson }} onStart={(samples) => play(samples, 3)} /> : null}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
@@ -224,5 +206,32 @@ function GunLesson({
         </Box>
       ) : null}
     </Bench>
+  );
+}
+
+interface PanelButtonsProps {
+  readonly coats: ReturnType<typeof useCoats>;
+  readonly wipe: ReturnType<typeof useGun>['wipe'];
+  readonly hasGhost: boolean;
+  readonly setHasGhost: Dispatch<SetStateAction<boolean>>;
+}
+
+/** Wipes the panel, and shows the ghost of a better coat. */
+function PanelButtons({ coats, wipe, hasGhost, setHasGhost }: PanelButtonsProps) {
+  return (
+    <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
+      <Button
+        variant="outlined"
+        onClick={() => {
+          coats.afresh();
+          wipe();
+        }}
+      >
+        Wipe
+      </Button>
+      <Button variant="outlined" disabled={!coats.ghost} aria-pressed={hasGhost} onClick={() => setHasGhost(!hasGhost)}>
+        {hasGhost ? 'Ghost on' : 'Ghost'}
+      </Button>
+    </Box>
   );
 }

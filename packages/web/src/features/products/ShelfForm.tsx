@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState, type FormEvent, type ReactNode, type Dispatch, type SetStateAction } from 'react';
 import { ApiFailure } from '../../shared/apiClient';
 import { Field } from '../../ui/Field';
 import { MeasureField } from '../../ui/MeasureField';
@@ -18,7 +18,6 @@ interface ShelfFormProps<T> {
 
 /** A product or a gun: entered in the painter's units, checked at the field, kept whole. */
 export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, onDone, children }: ShelfFormProps<T>) {
-  const { tones } = useTheme();
   const [typed, setTyped] = useState<Typed>(start);
   const [faults, setFaults] = useState<Typed>({});
   const [failure, setFailure] = useState('');
@@ -107,51 +106,7 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
       >
         {fields.map((f) => one(f))}
       </Box>
-      {Number.isNaN(count) ? null : (
-        <>
-          <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
-            Hardeners and reducers, with the temperatures their sheet gives
-          </Typography>
-          {Array.from({ length: count }, (_, i) => (
-            <Box
-              key={i}
-              role="group"
-              aria-label={`Additive ${i + 1}`}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: '120px minmax(194px, 2.2fr) repeat(5, minmax(66px, 1fr)) 70px',
-                gap: 1,
-                alignItems: 'end',
-                py: 0.75,
-                borderTop: `1px solid ${tones.hairline}`,
-              }}
-            >
-              {ADDITIVE_FIELDS.map((f) => one(f, `additives.${i}.`))}
-              <Button variant="text" color="inherit" onClick={() => takeOut(i)} sx={{ px: 0.5, fontSize: 14 }}>
-                Take out
-              </Button>
-            </Box>
-          ))}
-          <Button
-            variant="outlined"
-            sx={{ mt: 1 }}
-            onClick={() =>
-              setTyped((old) => ({
-                ...old,
-                count: String(count + 1),
-                ...Object.fromEntries(
-                  Object.entries(EMPTY_ADDITIVE).map(([k, v]) => [
-                    `additives.${count}.${k}`,
-                    v === null ? '' : String(v),
-                  ]),
-                ),
-              }))
-            }
-          >
-            Add a hardener or reducer
-          </Button>
-        </>
-      )}
+      <Additives count={count} one={one} takeOut={takeOut} setTyped={setTyped} />
       {children}
       {failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary', mt: 1.5 }}>
@@ -172,5 +127,59 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
         ) : null}
       </Box>
     </Box>
+  );
+}
+
+interface AdditivesProps {
+  readonly count: number;
+  readonly one: (f: ShelfField, prefix: string) => ReactNode;
+  readonly takeOut: (index: number) => void;
+  readonly setTyped: Dispatch<SetStateAction<Readonly<Record<string, string>>>>;
+}
+
+/** Hardeners and reducers of a product, as many as are typed. */
+function Additives({ count, one, takeOut, setTyped }: AdditivesProps) {
+  const { tones } = useTheme();
+  return Number.isNaN(count) ? null : (
+    <>
+      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+        Hardeners and reducers, with the temperatures their sheet gives
+      </Typography>
+      {Array.from({ length: count }, (_, i) => (
+        <Box
+          key={i}
+          role="group"
+          aria-label={`Additive ${i + 1}`}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '120px minmax(194px, 2.2fr) repeat(5, minmax(66px, 1fr)) 70px',
+            gap: 1,
+            alignItems: 'end',
+            py: 0.75,
+            borderTop: `1px solid ${tones.hairline}`,
+          }}
+        >
+          {ADDITIVE_FIELDS.map((f) => one(f, `additives.${i}.`))}
+          <Button variant="text" color="inherit" onClick={() => takeOut(i)} sx={{ px: 0.5, fontSize: 14 }}>
+            Take out
+          </Button>
+        </Box>
+      ))}
+      <Button
+        variant="outlined"
+        sx={{ mt: 1 }}
+        onClick={() =>
+          setTyped((old) => ({
+            ...old,
+            count: String(count + 1),
+            ...Object.fromEntries(
+              Object.entries(EMPTY_ADDITIVE).map(([k, v]) => [`additives.${count}.${k}`, v === null ? '' : String(v)]),
+            ),
+          }))
+        }
+      >
+        Add a hardener or reducer
+      </Button>
+    </>
   );
 }

@@ -3,13 +3,13 @@ import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
 import { de2000 } from '@steady-gleam/core/colour';
 import { averageReadings } from '@steady-gleam/core/formats';
 import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { FIGURES } from '../../app/theme';
 import { Field } from '../../ui/Field';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';
-import { nearestRung, rankChips, sayTriangle } from './chipsModel';
+import { nearestRung, rankChips, sayTriangle, type RankedChip } from './chipsModel';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 import { angleKey, sayAngle } from '../../shared/angles';
 
@@ -20,7 +20,6 @@ interface ChipsPanelProps {
 
 /** Variant chips against the object, angle by angle, the nearest first; and how far chips can be trusted. */
 export function ChipsPanel({ detail, target }: ChipsPanelProps) {
-  const { tones } = useTheme();
   const { job, chips, rungs } = detail;
   const add = useAddReadings(job);
   const [adding, setAdding] = useState(false);
@@ -45,78 +44,16 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
           : 'Enter the chips you have: they are ranked against the object at every angle.'}
       </Typography>
       {ranked.length ? (
-        <Box
-          component="table"
-          aria-label="Chips ranked"
-          sx={{
-            mt: 1,
-            width: '100%',
-            borderCollapse: 'collapse',
-            '& td, & th': { borderTop: `1px solid ${tones.hairline}`, py: 0.5, textAlign: 'left', fontWeight: 400 },
-          }}
-        >
-          <thead>
-            <tr>
-              <th scope="col">object over chip</th>
-              <th scope="col">chip</th>
-              {target.map((t) => (
-                <th key={angleKey(t)} scope="col" style={{ textAlign: 'right' }}>
-                  {sayAngle(t)}
-                </th>
-              ))}
-              <th scope="col" style={{ paddingLeft: 16 }}>
-                at its worst
-              </th>
-              <th scope="col" />
-            </tr>
-          </thead>
-          <tbody>
-            {ranked.map((c) => (
-              <tr key={c.label}>
-                <td>
-                  <div style={{ display: 'flex', width: 150, height: 44 }} aria-hidden>
-                    {target.map((t, g) => (
-                      <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
-                        <div style={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
-                        <div style={{ flex: 1, background: c.labs[g] ? cssOf(c.labs[g], exposures[g]) : 'none' }} />
-                      </div>
-                    ))}
-                  </div>
-                </td>
-                <td>{c.label}</td>
-                {target.map((t, g) => (
-                  <td key={angleKey(t)} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
-                    {c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'}
-                  </td>
-                ))}
-                <td style={{ paddingLeft: 16 }}>
-                  {c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text}
-                </td>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  <Box sx={{ display: 'flex' }}>
-                    <Button
-                      variant="text"
-                      color="inherit"
-                      sx={{ px: 0.5, minHeight: 44 }}
-                      onClick={() => {
-                        setChanging(setOf(c.label));
-                        setName(c.label);
-                        setAdding(true);
-                      }}
-                    >
-                      Correct
-                    </Button>
-                    <TakeOut
-                      set={setOf(c.label)}
-                      what="Take out"
-                      onTaken={() => took(setOf(c.label), `The chip ${c.label}`)}
-                    />
-                  </Box>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
+        <ChipTable
+          target={target}
+          ranked={ranked}
+          exposures={exposures}
+          setChanging={setChanging}
+          setOf={setOf}
+          setName={setName}
+          setAdding={setAdding}
+          took={took}
+        />
       ) : null}
       {note}
       {triangle ? <Typography sx={{ mt: 1 }}>{triangle}</Typography> : null}
@@ -165,6 +102,96 @@ export function ChipsPanel({ detail, target }: ChipsPanelProps) {
           Add a chip
         </Button>
       )}
+    </Box>
+  );
+}
+
+interface ChipTableProps {
+  readonly target: readonly TargetAngle[];
+  readonly ranked: RankedChip[];
+  readonly exposures: number[];
+  readonly setChanging: Dispatch<SetStateAction<ReadingSet | null>>;
+  readonly setOf: (label: string) => ReadingSet;
+  readonly setName: Dispatch<SetStateAction<string>>;
+  readonly setAdding: Dispatch<SetStateAction<boolean>>;
+  readonly took: ReturnType<typeof useTakenOut>['took'];
+}
+
+/** Chips by how near they are to the object, each under it. */
+function ChipTable({ target, ranked, exposures, setChanging, setOf, setName, setAdding, took }: ChipTableProps) {
+  const { tones } = useTheme();
+  return (
+    <Box
+      component="table"
+      aria-label="Chips ranked"
+      sx={{
+        mt: 1,
+        width: '100%',
+        borderCollapse: 'collapse',
+        '& td, & th': { borderTop: `1px solid ${tones.hairline}`, py: 0.5, textAlign: 'left', fontWeight: 400 },
+      }}
+    >
+      <thead>
+        <tr>
+          <th scope="col">object over chip</th>
+          <th scope="col">chip</th>
+          {target.map((t) => (
+            <th key={angleKey(t)} scope="col" style={{ textAlign: 'right' }}>
+              {sayAngle(t)}
+            </th>
+          ))}
+          <th scope="col" style={{ paddingLeft: 16 }}>
+            at its worst
+          </th>
+          <th scope="col" />
+        </tr>
+      </thead>
+      <tbody>
+        {ranked.map((c) => (
+          <tr key={c.label}>
+            <td>
+              <div style={{ display: 'flex', width: 150, height: 44 }} aria-hidden>
+                {target.map((t, g) => (
+                  <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+                    <div style={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
+                    <div style={{ flex: 1, background: c.labs[g] ? cssOf(c.labs[g], exposures[g]) : 'none' }} />
+                  </div>
+                ))}
+              </div>
+            </td>
+            <td>{c.label}</td>
+            {target.map((t, g) => (
+              <td key={angleKey(t)} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
+                {c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'}
+              </td>
+            ))}
+            <td style={{ paddingLeft: 16 }}>
+              {c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text}
+            </td>
+            <td style={{ whiteSpace: 'nowrap' }}>
+              <Box sx={{ display: 'flex' }}>
+                <Button
+                  variant="text"
+                  color="inherit"
+                  sx={{ px: 0.5, minHeight: 44 }}
+                  onClick={() => {
+                    setChanging(setOf(c.label));
+                    setName(c.label);
+                    setAdding(true);
+                  }}
+                >
+                  Correct
+                </Button>
+                <TakeOut
+                  set={setOf(c.label)}
+                  what="Take out"
+                  onTaken={() => took(setOf(c.label), `The chip ${c.label}`)}
+                />
+              </Box>
+            </td>
+          </tr>
+        ))}
+      </tbody>
     </Box>
   );
 }

@@ -12,7 +12,7 @@ import {
 import { noiseOf, targetNoise } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
 import { call } from '../../shared/apiClient';
@@ -99,46 +99,15 @@ export function Limits({
         Limits
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3, alignItems: 'start' }}>
-        <Box
-          component="table"
-          sx={{
-            width: '100%',
-            borderCollapse: 'collapse',
-            '& th': { fontWeight: 400, fontSize: 13.5, textAlign: 'right' },
-            '& td': { textAlign: 'right', fontFamily: FIGURES, py: 0.25, borderTop: `1px solid ${tones.hairline}` },
-            '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
-          }}
-        >
-          <thead>
-            <tr>
-              <th scope="col">angle</th>
-              <th scope="col">edge, dE00</th>
-              <th scope="col">target’s noise, dE00</th>
-            </tr>
-          </thead>
-          <tbody>
-            {views.map((t) => (
-              <tr key={t.aspecular}>
-                <td>{t.aspecular}°</td>
-                <td>
-                  <OutlinedInput
-                    value={typed[t.aspecular] ?? String(edge(t.aspecular))}
-                    onChange={(e) => setTyped({ ...typed, [t.aspecular]: e.target.value })}
-                    error={fault[t.aspecular] !== undefined}
-                    inputProps={{ 'aria-label': `Limit at ${t.aspecular} degrees`, inputMode: 'decimal' }}
-                    sx={{ width: 70, '& input': { py: 0.75, px: 1, textAlign: 'right' } }}
-                  />
-                  {fault[t.aspecular] ? (
-                    <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
-                      {fault[t.aspecular]}
-                    </Typography>
-                  ) : null}
-                </td>
-                <td>±{noise[target.indexOf(t)]!.toFixed(1)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
+        <LimitRows
+          views={views}
+          typed={typed}
+          edge={edge}
+          setTyped={setTyped}
+          fault={fault}
+          noise={noise}
+          target={target}
+        />
         <Box sx={{ display: 'grid', gap: 1.5 }}>
           <ToggleButtonGroup
             exclusive
@@ -180,6 +149,63 @@ export function Limits({
           </Box>
         </Box>
       </Box>
+    </Box>
+  );
+}
+
+interface LimitRowsProps {
+  readonly views: TargetAngle[];
+  readonly typed: Readonly<Record<number, string>>;
+  readonly edge: (aspecular: number) => number;
+  readonly setTyped: Dispatch<SetStateAction<Readonly<Record<number, string>>>>;
+  readonly fault: Readonly<Record<string, string>>;
+  readonly noise: number[];
+  readonly target: readonly TargetAngle[];
+}
+
+/** The limit of every angle, as it is typed. */
+function LimitRows({ views, typed, edge, setTyped, fault, noise, target }: LimitRowsProps) {
+  const { tones } = useTheme();
+  return (
+    <Box
+      component="table"
+      sx={{
+        width: '100%',
+        borderCollapse: 'collapse',
+        '& th': { fontWeight: 400, fontSize: 13.5, textAlign: 'right' },
+        '& td': { textAlign: 'right', fontFamily: FIGURES, py: 0.25, borderTop: `1px solid ${tones.hairline}` },
+        '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+      }}
+    >
+      <thead>
+        <tr>
+          <th scope="col">angle</th>
+          <th scope="col">edge, dE00</th>
+          <th scope="col">target’s noise, dE00</th>
+        </tr>
+      </thead>
+      <tbody>
+        {views.map((t) => (
+          <tr key={t.aspecular}>
+            <td>{t.aspecular}°</td>
+            <td>
+              <OutlinedInput
+                value={typed[t.aspecular] ?? String(edge(t.aspecular))}
+                onChange={(e) => setTyped({ ...typed, [t.aspecular]: e.target.value })}
+                error={fault[t.aspecular] !== undefined}
+                inputProps={{ 'aria-label': `Limit at ${t.aspecular} degrees`, inputMode: 'decimal' }}
+                sx={{ width: 70, '& input': { py: 0.75, px: 1, textAlign: 'right' } }}
+              />
+              {fault[t.aspecular] ? (
+                <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
+                  {fault[t.aspecular]}
+                </Typography>
+              ) : null}
+            </td>
+            <td>±{noise[target.indexOf(t)]!.toFixed(1)}</td>
+          </tr>
+        ))}
+      </tbody>
     </Box>
   );
 }

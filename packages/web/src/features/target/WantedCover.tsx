@@ -11,7 +11,7 @@ import {
   wantedCover,
 } from '@steady-gleam/core/mixing';
 import { de2000 } from '@steady-gleam/core/colour';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { Answer } from '../../shared/Answer';
 import { countCoats, pickedCount, pickOf, sayCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
@@ -120,34 +120,7 @@ export function WantedCover({ detail }: { detail: PageDetail }) {
           </Box>
         ))}
       </Box>
-      <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 720, mt: 1 }}>
-        <Slide
-          aria-label="Wanted cover, %"
-          min={5}
-          max={99}
-          value={Math.round(cover * 100)}
-          onChange={(v) => setCover(v / 100)}
-        />
-        {NAMED.map((n) => (
-          <ToggleButton
-            key={n.name}
-            value={n.name}
-            selected={Math.abs(cover - n.cover) < 0.005}
-            onChange={() => setCover(n.cover)}
-            sx={{ flex: 'none' }}
-          >
-            {n.name}
-          </ToggleButton>
-        ))}
-        <ToggleButton
-          value="zoom"
-          selected={zoom > 1}
-          onChange={() => setZoom(zoom === 1 ? 5 : 1)}
-          sx={{ flex: 'none' }}
-        >
-          Magnify
-        </ToggleButton>
-      </Box>
+      <CoverChoice cover={cover} setCover={setCover} zoom={zoom} setZoom={setZoom} />
       {groundShows(advice, cover) ? (
         <Typography role="alert">
           {Math.round(100 - cover * 100)} % of {ground.name.toLowerCase()} would show between the flakes.
@@ -169,6 +142,42 @@ export function WantedCover({ detail }: { detail: PageDetail }) {
           {change.error.message}
         </Typography>
       ) : null}
+    </Box>
+  );
+}
+
+interface CoverChoiceProps {
+  readonly cover: number;
+  readonly setCover: Dispatch<SetStateAction<number>>;
+  readonly zoom: 1 | 5;
+  readonly setZoom: Dispatch<SetStateAction<1 | 5>>;
+}
+
+/** The cover that is wanted, by a slider or by a name. */
+function CoverChoice({ cover, setCover, zoom, setZoom }: CoverChoiceProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 720, mt: 1 }}>
+      <Slide
+        aria-label="Wanted cover, %"
+        min={5}
+        max={99}
+        value={Math.round(cover * 100)}
+        onChange={(v) => setCover(v / 100)}
+      />
+      {NAMED.map((n) => (
+        <ToggleButton
+          key={n.name}
+          value={n.name}
+          selected={Math.abs(cover - n.cover) < 0.005}
+          onChange={() => setCover(n.cover)}
+          sx={{ flex: 'none' }}
+        >
+          {n.name}
+        </ToggleButton>
+      ))}
+      <ToggleButton value="zoom" selected={zoom > 1} onChange={() => setZoom(zoom === 1 ? 5 : 1)} sx={{ flex: 'none' }}>
+        Magnify
+      </ToggleButton>
     </Box>
   );
 }

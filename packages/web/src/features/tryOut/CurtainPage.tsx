@@ -155,56 +155,7 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
         )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '3fr 2fr' }, gap: 5, mt: 3 }}>
-        <Box>
-          <Typography variant="h2">True difference at each angle, dE00</Typography>
-          <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="True differences">
-            <thead>
-              <tr>
-                <th scope="col" style={line}>
-                  where
-                </th>
-                {FIVE_ANGLES.map((g) => (
-                  <th key={g.aspecular} scope="col" style={{ ...figure, paddingRight: 18 }}>
-                    {g.aspecular}°
-                  </th>
-                ))}
-                <th scope="col" style={figure}>
-                  film
-                </th>
-                <th scope="col" style={{ ...line, paddingLeft: 20 }}>
-                  ended
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {[...said.objects, said.nominal].map((o) => (
-                <tr key={o.name}>
-                  <td style={line}>{o.name}</td>
-                  {o.differences.map((d, g) => {
-                    const off = d > limitAt(FIVE_ANGLES[g]!.aspecular, usual, job.limits);
-                    return (
-                      <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
-                        {d.toFixed(1)}
-                        <span style={{ display: 'inline-block', width: 18 }}>{off ? ' ×' : ''}</span>
-                      </td>
-                    );
-                  })}
-                  <td style={figure}>{sayFilm(o.film)}</td>
-                  <td style={{ ...line, paddingLeft: 20, fontWeight: 640 }}>{sayEnd(o.end)}</td>
-                </tr>
-              ))}
-              <tr>
-                <td style={line}>limit</td>
-                {FIVE_ANGLES.map((g) => (
-                  <td key={g.aspecular} style={{ ...figure, paddingRight: 18 }}>
-                    {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
-                  </td>
-                ))}
-                <td style={line} colSpan={2} />
-              </tr>
-            </tbody>
-          </table>
-        </Box>
+        <TrueDifferences line={line} figure={figure} said={said} usual={usual} job={job} />
         <Box>
           <Typography variant="h2">Behind the curtain</Typography>
           <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="What was hidden">
@@ -302,6 +253,70 @@ function FilmAxis({ said }: { said: CurtainSaid }) {
           {m.up ? <Box sx={{ width: 5, height: 50, background: tones.pick, mx: 'auto' }} /> : null}
         </Box>
       ))}
+    </Box>
+  );
+}
+
+interface TrueDifferencesProps {
+  readonly line: { borderTop: string; padding: string; textAlign: 'left' };
+  readonly figure: { textAlign: 'right'; fontFamily: string; borderTop: string; padding: string };
+  readonly said: CurtainSaid;
+  readonly usual: Readonly<Record<number, number>>;
+  readonly job: PageDetail['job'];
+}
+
+/** How far each object really is from what it had to match, angle by angle. */
+function TrueDifferences({ line, figure, said, usual, job }: TrueDifferencesProps) {
+  return (
+    <Box>
+      <Typography variant="h2">True difference at each angle, dE00</Typography>
+      <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="True differences">
+        <thead>
+          <tr>
+            <th scope="col" style={line}>
+              where
+            </th>
+            {FIVE_ANGLES.map((g) => (
+              <th key={g.aspecular} scope="col" style={{ ...figure, paddingRight: 18 }}>
+                {g.aspecular}°
+              </th>
+            ))}
+            <th scope="col" style={figure}>
+              film
+            </th>
+            <th scope="col" style={{ ...line, paddingLeft: 20 }}>
+              ended
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...said.objects, said.nominal].map((o) => (
+            <tr key={o.name}>
+              <td style={line}>{o.name}</td>
+              {o.differences.map((d, g) => {
+                const off = d > limitAt(FIVE_ANGLES[g]!.aspecular, usual, job.limits);
+                return (
+                  <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
+                    {d.toFixed(1)}
+                    <span style={{ display: 'inline-block', width: 18 }}>{off ? ' ×' : ''}</span>
+                  </td>
+                );
+              })}
+              <td style={figure}>{sayFilm(o.film)}</td>
+              <td style={{ ...line, paddingLeft: 20, fontWeight: 640 }}>{sayEnd(o.end)}</td>
+            </tr>
+          ))}
+          <tr>
+            <td style={line}>limit</td>
+            {FIVE_ANGLES.map((g) => (
+              <td key={g.aspecular} style={{ ...figure, paddingRight: 18 }}>
+                {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
+              </td>
+            ))}
+            <td style={line} colSpan={2} />
+          </tr>
+        </tbody>
+      </table>
     </Box>
   );
 }
