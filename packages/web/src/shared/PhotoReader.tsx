@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { linearOfByte, photoLab, PHOTO_DOUBT, labOf, type Lab, type Xyz } from '@steady-gleam/core/colour';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type Dispatch, type SetStateAction } from 'react';
 import { FIGURES } from '../app/theme';
 import { Field } from '../ui/Field';
 import { FileButton } from './FileButton';
@@ -147,35 +147,15 @@ export function PhotoReader({
             {marker('grey')}
             {marker('sample')}
           </Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 2, mt: 1.5, alignItems: 'end' }}>
-            <Box>
-              <Typography variant="h3" id="mark-size">
-                Size of the marks
-              </Typography>
-              <Slide
-                aria-labelledby="mark-size"
-                min={0.01}
-                max={0.12}
-                step={0.01}
-                value={radius}
-                onChange={setRadius}
-              />
-            </Box>
-            <Field
-              label="L* of the grey card"
-              value={greyL}
-              onChange={(e) => setGreyL(e.target.value)}
-              decimal
-              error={numberIn(greyL) >= 10 && numberIn(greyL) <= 95 ? undefined : 'Between 10 and 95.'}
-            />
-            <Field
-              label="Degrees from the mirror"
-              value={angle}
-              onChange={(e) => setAngle(e.target.value)}
-              decimal
-              error={angle.trim() !== '' && aspecular >= -60 && aspecular <= 130 ? undefined : 'Between -60 and 130.'}
-            />
-          </Box>
+          <GreyFields
+            radius={radius}
+            setRadius={setRadius}
+            greyL={greyL}
+            setGreyL={setGreyL}
+            angle={angle}
+            setAngle={setAngle}
+            aspecular={aspecular}
+          />
           {lab ? (
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }} data-testid="photo-lab">
               <Box sx={{ width: 90, height: 56, background: cssOf(lab) }} aria-hidden />
@@ -206,6 +186,44 @@ export function PhotoReader({
           Leave it
         </Button>
       </Box>
+    </Box>
+  );
+}
+
+interface GreyFieldsProps {
+  readonly radius: number;
+  readonly setRadius: Dispatch<SetStateAction<number>>;
+  readonly greyL: string;
+  readonly setGreyL: Dispatch<SetStateAction<string>>;
+  readonly angle: string;
+  readonly setAngle: Dispatch<SetStateAction<string>>;
+  readonly aspecular: number;
+}
+
+/** The grey card, and how large a place is read. */
+function GreyFields({ radius, setRadius, greyL, setGreyL, angle, setAngle, aspecular }: GreyFieldsProps) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 2, mt: 1.5, alignItems: 'end' }}>
+      <Box>
+        <Typography variant="h3" id="mark-size">
+          Size of the marks
+        </Typography>
+        <Slide aria-labelledby="mark-size" min={0.01} max={0.12} step={0.01} value={radius} onChange={setRadius} />
+      </Box>
+      <Field
+        label="L* of the grey card"
+        value={greyL}
+        onChange={(e) => setGreyL(e.target.value)}
+        decimal
+        error={numberIn(greyL) >= 10 && numberIn(greyL) <= 95 ? undefined : 'Between 10 and 95.'}
+      />
+      <Field
+        label="Degrees from the mirror"
+        value={angle}
+        onChange={(e) => setAngle(e.target.value)}
+        decimal
+        error={angle.trim() !== '' && aspecular >= -60 && aspecular <= 130 ? undefined : 'Between -60 and 130.'}
+      />
     </Box>
   );
 }

@@ -1,3 +1,4 @@
+import { type UseFieldArrayAppend, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import type { OfferedFile, ReadingSet } from '@steady-gleam/contracts';
@@ -9,8 +10,7 @@ import {
   type ImportQuestion,
   type Reading,
 } from '@steady-gleam/core/formats';
-import { useRef, useState } from 'react';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useRef, useState, type Dispatch, type SetStateAction } from 'react';
 import { FIGURES } from '../app/theme';
 import { computeRemote } from '../worker/useCompute';
 import type { Angle } from './angles';
@@ -198,45 +198,20 @@ export function ReadingsForm({
           {failure}
         </Alert>
       ) : null}
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 2 }}>
-        {typing ? (
-          <>
-            <Button type="submit" variant={simulated ? 'outlined' : 'contained'} disabled={form.formState.isSubmitting}>
-              {saveLabel}
-            </Button>
-            <Button variant="outlined" onClick={() => append(emptyRow(null))}>
-              Add an angle
-            </Button>
-          </>
-        ) : (
-          <Button variant="text" color="inherit" onClick={() => setTyping(true)}>
-            Type it instead
-          </Button>
-        )}
-        {simulated ? null : (
-          <>
-            <FileButton
-              variant="outlined"
-              label="File of readings"
-              accept=".csv,.txt,.cgats,.it8,.cxf,.xml,text/csv,text/plain,text/xml"
-              onFile={(file) => void choose(file)}
-            >
-              Import a file
-            </FileButton>
-            <Button variant="outlined" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
-              Paste a table
-            </Button>
-            <Button variant="outlined" aria-expanded={keys} onClick={() => setKeys(!keys)}>
-              By its keys
-            </Button>
-          </>
-        )}
-        {onCancel ? (
-          <Button variant="text" color="inherit" onClick={onCancel}>
-            Leave it
-          </Button>
-        ) : null}
-      </Box>
+      <ReadingsActions
+        typing={typing}
+        simulated={simulated}
+        form={form}
+        saveLabel={saveLabel}
+        append={append}
+        setTyping={setTyping}
+        choose={choose}
+        pasting={pasting}
+        setPasting={setPasting}
+        keys={keys}
+        setKeys={setKeys}
+        onCancel={onCancel}
+      />
       {keys ? (
         <KeysField
           angles={angles}
@@ -303,6 +278,79 @@ export function ReadingsForm({
           onKeep={() => void store(preview.source, preview.readings, preview.inboxId)}
           onDrop={() => setPreview(null)}
         />
+      ) : null}
+    </Box>
+  );
+}
+
+interface ReadingsActionsProps {
+  readonly typing: boolean;
+  readonly simulated: { readonly jobId: string; readonly areaIds?: readonly string[] } | null;
+  readonly form: UseFormReturn<{ rows: Row[] }>;
+  readonly saveLabel: string;
+  readonly append: UseFieldArrayAppend<{ rows: Row[] }, 'rows'>;
+  readonly setTyping: Dispatch<SetStateAction<boolean>>;
+  readonly choose: (chosen: File) => Promise<void>;
+  readonly pasting: boolean;
+  readonly setPasting: Dispatch<SetStateAction<boolean>>;
+  readonly keys: boolean;
+  readonly setKeys: Dispatch<SetStateAction<boolean>>;
+  readonly onCancel: (() => void) | undefined;
+}
+
+/** Keeps what was typed, or takes it from elsewhere. */
+function ReadingsActions({
+  typing,
+  simulated,
+  form,
+  saveLabel,
+  append,
+  setTyping,
+  choose,
+  pasting,
+  setPasting,
+  keys,
+  setKeys,
+  onCancel,
+}: ReadingsActionsProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 2 }}>
+      {typing ? (
+        <>
+          <Button type="submit" variant={simulated ? 'outlined' : 'contained'} disabled={form.formState.isSubmitting}>
+            {saveLabel}
+          </Button>
+          <Button variant="outlined" onClick={() => append(emptyRow(null))}>
+            Add an angle
+          </Button>
+        </>
+      ) : (
+        <Button variant="text" color="inherit" onClick={() => setTyping(true)}>
+          Type it instead
+        </Button>
+      )}
+      {simulated ? null : (
+        <>
+          <FileButton
+            variant="outlined"
+            label="File of readings"
+            accept=".csv,.txt,.cgats,.it8,.cxf,.xml,text/csv,text/plain,text/xml"
+            onFile={(file) => void choose(file)}
+          >
+            Import a file
+          </FileButton>
+          <Button variant="outlined" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
+            Paste a table
+          </Button>
+          <Button variant="outlined" aria-expanded={keys} onClick={() => setKeys(!keys)}>
+            By its keys
+          </Button>
+        </>
+      )}
+      {onCancel ? (
+        <Button variant="text" color="inherit" onClick={onCancel}>
+          Leave it
+        </Button>
       ) : null}
     </Box>
   );

@@ -3,9 +3,18 @@ import type { JobDetail } from '@steady-gleam/contracts';
 import type { Lab } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { averageReadings } from '@steady-gleam/core/formats';
-import { ENOUGH, sayCheckOf, sayList, unseenOf, type CheckState, enoughTold, extraTold } from '@steady-gleam/core/jobs';
+import {
+  ENOUGH,
+  sayCheckOf,
+  sayList,
+  unseenOf,
+  type CheckState,
+  enoughTold,
+  extraTold,
+  type JobState,
+} from '@steady-gleam/core/jobs';
 import { LADDER_LAST, labsAt, sayFrom, toLabs, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { angleKey } from '../../shared/angles';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -19,6 +28,7 @@ import { BIG, STEP, TALL } from './boothStyles';
 import type { StepProps } from './CoatStep';
 import { NoteBox, TextLine } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
+import type { JobLog } from '../../shared/log/useLog';
 
 const SMALL = { minHeight: 72, fontSize: 18, px: 1.25, lineHeight: 1.1 } as const;
 
@@ -134,36 +144,16 @@ export function LookStep({
         ) : null}
       </Box>
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
-        <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-          <Button
-            variant="outlined"
-            aria-label={`On ${spot}: another spot`}
-            aria-expanded={open === 'spot'}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => toggle('spot')}
-          >
-            {spot}
-          </Button>
-          <Button
-            variant="outlined"
-            aria-label={`Seen ${view}: another`}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => setView(views[(views.indexOf(view) + 1) % views.length]!)}
-          >
-            {view}
-          </Button>
-          <Typography sx={{ fontSize: 19, flex: 1, lineHeight: 1.2 }}>against what has to be matched it is</Typography>
-          {live.count.target.length ? (
-            <Button
-              variant={detail.job.tryOut && open !== 'read' ? 'contained' : 'outlined'}
-              aria-expanded={open === 'read'}
-              sx={{ ...TALL, ...SMALL }}
-              onClick={() => toggle('read')}
-            >
-              Read it
-            </Button>
-          ) : null}
-        </Box>
+        <PlaceChoice
+          spot={spot}
+          open={open}
+          toggle={toggle}
+          view={view}
+          setView={setView}
+          views={views}
+          live={live}
+          detail={detail}
+        />
         <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
           {verdict('lighter', `a little ${less}`)}
           {verdict('much lighter', `clearly ${less}`)}
@@ -176,40 +166,7 @@ export function LookStep({
         ) : (
           <WhatFollows plan={plan} state={state} log={log} at={at} live={live} />
         )}
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
-          <Button
-            variant="outlined"
-            aria-expanded={open === 'note'}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => toggle('note')}
-          >
-            Note, photo
-          </Button>
-          <Button
-            variant="outlined"
-            aria-expanded={open === 'fault'}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => toggle('fault')}
-          >
-            A fault
-          </Button>
-          <Button
-            variant="outlined"
-            aria-expanded={open === 'skip'}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => toggle('skip')}
-          >
-            Leave it out
-          </Button>
-          <Button
-            variant="outlined"
-            disabled={!state.undoable}
-            sx={{ ...TALL, ...SMALL }}
-            onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
-          >
-            Undo
-          </Button>
-        </Box>
+        <MoreOrLess open={open} toggle={toggle} state={state} log={log} />
       </Box>
     </Box>
   );
@@ -327,6 +284,100 @@ function WhatFollows({
       </Button>
       <Button {...kind('enough')} disabled={!left.length} onClick={() => log.tell(...left, passed)}>
         Enough: go on
+      </Button>
+    </Box>
+  );
+}
+
+interface PlaceChoiceProps {
+  readonly spot: string;
+  readonly open: 'spot' | 'note' | 'fault' | 'skip' | 'read' | null;
+  readonly toggle: (what: 'spot' | 'note' | 'fault' | 'skip' | 'read' | null) => void;
+  readonly view: EyeView;
+  readonly setView: Dispatch<SetStateAction<EyeView>>;
+  readonly views: readonly EyeView[];
+  readonly live: ReturnType<typeof useLive>;
+  readonly detail: JobDetail;
+}
+
+/** Which place is looked at. */
+function PlaceChoice({ spot, open, toggle, view, setView, views, live, detail }: PlaceChoiceProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+      <Button
+        variant="outlined"
+        aria-label={`On ${spot}: another spot`}
+        aria-expanded={open === 'spot'}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => toggle('spot')}
+      >
+        {spot}
+      </Button>
+      <Button
+        variant="outlined"
+        aria-label={`Seen ${view}: another`}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => setView(views[(views.indexOf(view) + 1) % views.length]!)}
+      >
+        {view}
+      </Button>
+      <Typography sx={{ fontSize: 19, flex: 1, lineHeight: 1.2 }}>against what has to be matched it is</Typography>
+      {live.count.target.length ? (
+        <Button
+          variant={detail.job.tryOut && open !== 'read' ? 'contained' : 'outlined'}
+          aria-expanded={open === 'read'}
+          sx={{ ...TALL, ...SMALL }}
+          onClick={() => toggle('read')}
+        >
+          Read it
+        </Button>
+      ) : null}
+    </Box>
+  );
+}
+
+interface MoreOrLessProps {
+  readonly open: 'spot' | 'skip' | 'fault' | 'note' | 'read' | null;
+  readonly toggle: (what: 'spot' | 'skip' | 'fault' | 'note' | 'read' | null) => void;
+  readonly state: JobState;
+  readonly log: JobLog;
+}
+
+/** A coat more, a half, or enough. */
+function MoreOrLess({ open, toggle, state, log }: MoreOrLessProps) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
+      <Button
+        variant="outlined"
+        aria-expanded={open === 'note'}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => toggle('note')}
+      >
+        Note, photo
+      </Button>
+      <Button
+        variant="outlined"
+        aria-expanded={open === 'fault'}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => toggle('fault')}
+      >
+        A fault
+      </Button>
+      <Button
+        variant="outlined"
+        aria-expanded={open === 'skip'}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => toggle('skip')}
+      >
+        Leave it out
+      </Button>
+      <Button
+        variant="outlined"
+        disabled={!state.undoable}
+        sx={{ ...TALL, ...SMALL }}
+        onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+      >
+        Undo
       </Button>
     </Box>
   );

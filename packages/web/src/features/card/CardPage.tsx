@@ -1,5 +1,5 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import { labelPath, type Job } from '@steady-gleam/contracts';
+import { type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
 import { believedFilm, knownHandOf, type CardSaid, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
 import { findGround, findMix } from '@steady-gleam/core/materials';
@@ -7,7 +7,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
-import { ownZone, shopNow } from '../../shared/clock';
+import { shopNow } from '../../shared/clock';
 import { timeSaid } from '../../shared/timeOfDay';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -18,9 +18,7 @@ import { putHand, useJob } from '../../shared/useJob';
 import { useJobWork } from '../../shared/useJobWork';
 import { SetUpNotes } from '../plan/SetUpPanel';
 import { useBatches } from '../../shared/useShop';
-import { useUnits } from '../../shared/units';
 import { CardPlanForm } from './CardPlanForm';
-import { CardRun } from './CardRun';
 import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from './cardModel';
 import { ChancesBars } from './ChancesBars';
 import { sayDisagree, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
@@ -34,6 +32,7 @@ import { RungPanel } from './RungPanel';
 import { useCardCount } from './useCardCount';
 import { FinishButton } from '../../shared/FinishButton';
 import { sayAngle } from '../../shared/angles';
+import { CardActions } from './CardActions';
 
 const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
 
@@ -54,7 +53,6 @@ export function CardPage() {
     hand,
   } = useCardCount(detail);
   const { tones } = useTheme();
-  const units = useUnits();
   const { data: mixed = [] } = useBatches(detail.job.id);
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
@@ -234,65 +232,22 @@ export function CardPage() {
               </Typography>
             </Box>
           ) : null}
-          <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 1, rowGap: 0, mt: 1.5, flexWrap: 'wrap' }}>
-            <Button variant="outlined" onClick={() => setPlanning(true)} sx={{ flex: 'none' }}>
-              Change the plan
-            </Button>
-            {withTarget ? (
-              <Button
-                variant="outlined"
-                aria-pressed={selected === 0}
-                onClick={() => setSelected(0)}
-                sx={{ flex: 'none' }}
-              >
-                {bare ? 'Bare ground, read' : 'Bare ground: enter'}
-              </Button>
-            ) : null}
-            <CardRun detail={detail} work={work} />
-            <Button
-              component="a"
-              href={labelPath(job.id, 'card', units.system, ownZone())}
-              target="_blank"
-              rel="noreferrer"
-              variant="text"
-              color="inherit"
-              sx={{ px: 1 }}
-            >
-              Label, card size
-            </Button>
-            <Button
-              component="a"
-              href={labelPath(job.id, 'a6', units.system, ownZone())}
-              target="_blank"
-              rel="noreferrer"
-              variant="text"
-              color="inherit"
-              sx={{ px: 1 }}
-            >
-              Label, A6
-            </Button>
-            {fit ? (
-              <Button
-                variant="text"
-                color="inherit"
-                aria-expanded={figures}
-                onClick={() => setFigures(!figures)}
-                sx={{ px: 1 }}
-              >
-                {figures ? 'Hide the figures' : 'The figures'}
-              </Button>
-            ) : null}
-            <Typography variant="body2" sx={{ color: 'text.secondary', flexBasis: '100%', mt: 0.5 }}>
-              {withTarget
-                ? 'Upper half: rung as read, hatched where predicted; lower half: target; figures dE00. '
-                : ''}
-              {recipe}. {card.gun}, {units.say('pressure', card.pressureBar)}
-              {card.onStand ? '' : ', in the hand'}.
-              {onCard.length
-                ? ` Sprayed from ${onCard.map((b) => `${b.name}${b.parts.some((p) => p.lot) ? ` (lots ${b.parts.flatMap((p) => p.lot || []).join(', ')})` : ''}`).join('; ')}.`
-                : ''}
-            </Typography>
-          </Box>
+          <CardActions
+            setPlanning={setPlanning}
+            withTarget={withTarget}
+            selected={selected}
+            setSelected={setSelected}
+            bare={bare}
+            detail={detail}
+            work={work}
+            job={job}
+            fit={fit}
+            figures={figures}
+            setFigures={setFigures}
+            recipe={recipe}
+            card={card}
+            onCard={onCard}
+          />
         </>
       ) : (
         <CardPlanForm

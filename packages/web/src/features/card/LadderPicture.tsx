@@ -4,9 +4,10 @@ import { cardCurve, predictedLabs, type CardSaid, type RungReading } from '@stea
 import { scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
 import { useMemo } from 'react';
 import { FIGURES } from '../../app/theme';
-import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
+import { exposuresByAngle } from '../../shared/screenColour';
 import { sayCoats } from '../../shared/jobModel';
 import { angleKey, sayAngle } from '../../shared/angles';
+import { RungStrips } from './RungStrips';
 
 interface LadderPictureProps {
   readonly card: CardSaid;
@@ -64,34 +65,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
       }}
     >
       <Box sx={{ position: 'relative' }}>
-        {rungs.map((n, i) => (
-          <ButtonBase
-            key={n}
-            aria-label={`Rung of ${sayCoats(n)} coats${readingOf(n) ? ', read' : ', not read yet: enter'}`}
-            aria-pressed={selected === n}
-            onClick={() => onSelect(n)}
-            sx={{
-              position: 'absolute',
-              left: 0,
-              right: 8,
-              top: `${y(edges[i]![0])}%`,
-              height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
-              fontFamily: 'h1.fontFamily',
-              fontSize: 27,
-              fontWeight: 700,
-              fontStretch: '90%',
-              borderRadius: 0.5,
-              flexDirection: 'column',
-              background: selected === n ? tones.raised : 'none',
-              '&:hover': { background: tones.panel },
-            }}
-          >
-            {sayCoats(n)}
-            <Box component="span" sx={{ fontSize: 12.5, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
-              {readingOf(n) ? 'read' : 'enter'}
-            </Box>
-          </ButtonBase>
-        ))}
+        <RungButtons rungs={rungs} readingOf={readingOf} selected={selected} onSelect={onSelect} y={y} edges={edges} />
       </Box>
       <Box
         sx={{ position: 'relative', minWidth: 0 }}
@@ -101,66 +75,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
           onSelect(rungs.reduce((a, b) => (Math.abs(b - n) < Math.abs(a - n) ? b : a)));
         }}
       >
-        {rungs.map((n, i) => {
-          const score = scoreMatch(
-            target,
-            shown[i]!.map((c) => c.lab),
-          );
-          return (
-            <Box
-              key={n}
-              sx={{
-                position: 'absolute',
-                left: 0,
-                right: 0,
-                top: `${y(edges[i]![0])}%`,
-                height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
-                display: 'flex',
-                cursor: 'pointer',
-                borderTop: i ? `1px solid ${tones.page}` : 0,
-              }}
-            >
-              {target.map((t, g) => {
-                const { lab, read } = shown[i]![g]!;
-                return (
-                  <Box key={angleKey(t)} sx={{ flex: 1, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
-                    <Box
-                      sx={{
-                        flex: 1,
-                        background: cssOf(lab, exposures[g]),
-                        color: inkOn(lab, exposures[g]),
-                        position: 'relative',
-                        fontFamily: FIGURES,
-                        fontSize: 14,
-                        textAlign: 'right',
-                        p: '3px 7px',
-                      }}
-                    >
-                      {read ? null : (
-                        <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
-                          <defs>
-                            <pattern
-                              id="unread"
-                              width="9"
-                              height="9"
-                              patternUnits="userSpaceOnUse"
-                              patternTransform="rotate(45)"
-                            >
-                              <path d="M0 0v9" stroke="currentColor" strokeOpacity=".22" />
-                            </pattern>
-                          </defs>
-                          <rect width="100%" height="100%" fill="url(#unread)" />
-                        </svg>
-                      )}
-                      <span style={{ position: 'relative' }}>{score.differences[g]!.toFixed(1)}</span>
-                    </Box>
-                    <Box sx={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
-                  </Box>
-                );
-              })}
-            </Box>
-          );
-        })}
+        <RungStrips rungs={rungs} target={target} shown={shown} y={y} edges={edges} exposures={exposures} />
         {window && y(window[1]) > 0 && y(window[0]) < 100 ? (
           <Box
             sx={{
@@ -181,33 +96,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
         role="img"
         aria-label={`How far off each coat count is. ${window ? `Window ${window[0].toFixed(1)} to ${window[1].toFixed(1)} coats` : 'No window'}; best ${card.best.toFixed(1)}, nine in ten between ${card90[0].toFixed(1)} and ${card90[1].toFixed(1)}.`}
       >
-        <svg
-          viewBox={`0 0 ${CURVE_WIDTH} 100`}
-          preserveAspectRatio="none"
-          width="100%"
-          height="100%"
-          style={{ position: 'absolute', inset: 0 }}
-        >
-          <rect x={4} width={x(1) - 4} y={0} height={100} fill={tones.raised} />
-          <line
-            x1={x(1)}
-            x2={x(1)}
-            y1={0}
-            y2={100}
-            stroke={tones.ink}
-            strokeDasharray="3 4"
-            vectorEffect="non-scaling-stroke"
-          />
-          <rect
-            x={4}
-            width={CURVE_WIDTH - 12}
-            y={clampY(card90[0])}
-            height={Math.max(0, clampY(card90[1]) - clampY(card90[0]))}
-            fill={tones.ink}
-            opacity={0.13}
-          />
-          <path d={path} fill="none" stroke={tones.ink} strokeWidth={2.25} vectorEffect="non-scaling-stroke" />
-        </svg>
+        <OffCurve x={x} clampY={clampY} card90={card90} path={path} />
         {rungs.map((n, i) => {
           const read = readingOf(n);
           if (!read) return null;
@@ -261,5 +150,88 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
         <span>off</span>
       </Box>
     </Box>
+  );
+}
+
+interface RungButtonsProps {
+  readonly rungs: readonly number[];
+  readonly readingOf: (n: number) => RungReading | undefined;
+  readonly selected: number | null;
+  readonly onSelect: (coats: number) => void;
+  readonly y: (n: number) => number;
+  readonly edges: (readonly [number, number])[];
+}
+
+/** Rungs by their counts; pressing one shows it. */
+function RungButtons({ rungs, readingOf, selected, onSelect, y, edges }: RungButtonsProps) {
+  const { tones } = useTheme();
+  return rungs.map((n, i) => (
+    <ButtonBase
+      key={n}
+      aria-label={`Rung of ${sayCoats(n)} coats${readingOf(n) ? ', read' : ', not read yet: enter'}`}
+      aria-pressed={selected === n}
+      onClick={() => onSelect(n)}
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 8,
+        top: `${y(edges[i]![0])}%`,
+        height: `${y(edges[i]![1]) - y(edges[i]![0])}%`,
+        fontFamily: 'h1.fontFamily',
+        fontSize: 27,
+        fontWeight: 700,
+        fontStretch: '90%',
+        borderRadius: 0.5,
+        flexDirection: 'column',
+        background: selected === n ? tones.raised : 'none',
+        '&:hover': { background: tones.panel },
+      }}
+    >
+      {sayCoats(n)}
+      <Box component="span" sx={{ fontSize: 12.5, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
+        {readingOf(n) ? 'read' : 'enter'}
+      </Box>
+    </ButtonBase>
+  ));
+}
+
+interface OffCurveProps {
+  readonly x: (toleranceRatio: number) => number;
+  readonly clampY: (n: number) => number;
+  readonly card90: CardSaid['card90'];
+  readonly path: string;
+}
+
+/** How far off each count is. */
+function OffCurve({ x, clampY, card90, path }: OffCurveProps) {
+  const { tones } = useTheme();
+  return (
+    <svg
+      viewBox={`0 0 ${CURVE_WIDTH} 100`}
+      preserveAspectRatio="none"
+      width="100%"
+      height="100%"
+      style={{ position: 'absolute', inset: 0 }}
+    >
+      <rect x={4} width={x(1) - 4} y={0} height={100} fill={tones.raised} />
+      <line
+        x1={x(1)}
+        x2={x(1)}
+        y1={0}
+        y2={100}
+        stroke={tones.ink}
+        strokeDasharray="3 4"
+        vectorEffect="non-scaling-stroke"
+      />
+      <rect
+        x={4}
+        width={CURVE_WIDTH - 12}
+        y={clampY(card90[0])}
+        height={Math.max(0, clampY(card90[1]) - clampY(card90[0]))}
+        fill={tones.ink}
+        opacity={0.13}
+      />
+      <path d={path} fill="none" stroke={tones.ink} strokeWidth={2.25} vectorEffect="non-scaling-stroke" />
+    </svg>
   );
 }

@@ -137,37 +137,53 @@ export function NudgeBox({
         height={70}
         label="What has to be matched above, after half the tint below"
       />
-      <Button
-        variant="outlined"
-        sx={{ mt: 1, minHeight: 52, width: '100%' }}
-        onClick={() =>
-          log.tell(
-            mendTold(
-              state,
-              place.areaIds,
-              {
-                ...{ way: 'tint' as const, spot: place.name, views: [] },
-                off: sayOff(job.family, place.looks).slice(0, 120),
-                steps: [
-                  {
-                    is: 'work',
-                    kind: 'tint',
-                    text: `${dose}. Stir, strain, try it on the card.`.slice(0, 300),
-                    minutes: 0,
-                  },
-                ],
-              },
-              `Tint the cup with ${pours}`.slice(0, 400),
-            ),
-          )
-        }
-      >
-        Put it into the run
-      </Button>
+      <TintButton log={log} state={state} place={place} job={job} dose={dose} pours={pours} />
       <Box sx={{ fontFamily: FIGURES, mt: 0.5 }}>
         dE00 {target.map((t, g) => de2000(t.lab, card[g]!).toFixed(1)).join(' ')} now,{' '}
         {target.map((t, g) => de2000(t.lab, after[g]!).toFixed(1)).join(' ')} after
       </Box>
     </Box>
+  );
+}
+
+interface TintButtonProps {
+  readonly log: JobLog;
+  readonly state: JobState;
+  readonly place: Place & { readonly looks: readonly SeenSpot[] };
+  readonly job: JobDetail['job'];
+  readonly dose: string;
+  readonly pours: string;
+}
+
+/** Puts the tint into the run. */
+function TintButton({ log, state, place, job, dose, pours }: TintButtonProps) {
+  return (
+    <Button
+      variant="outlined"
+      sx={{ mt: 1, minHeight: 52, width: '100%' }}
+      onClick={() =>
+        log.tell(
+          mendTold(
+            state,
+            place.areaIds,
+            {
+              ...{ way: 'tint' as const, spot: place.name, views: [] },
+              off: sayOff(job.family, place.looks).slice(0, 120),
+              steps: [
+                {
+                  is: 'work',
+                  kind: 'tint',
+                  text: `${dose}. Stir, strain, try it on the card.`.slice(0, 300),
+                  minutes: 0,
+                },
+              ],
+            },
+            `Tint the cup with ${pours}`.slice(0, 400),
+          ),
+        )
+      }
+    >
+      Put it into the run
+    </Button>
   );
 }

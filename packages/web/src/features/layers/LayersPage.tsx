@@ -1,4 +1,4 @@
-import { fileName } from '@steady-gleam/core/formats';
+import { type ActionDispatch, useEffect, useReducer, useState } from 'react';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import {
   arrayMove,
@@ -6,9 +6,9 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { Input } from '../../ui/Input';
-import { areasOf, filmLimitSchema, stacksSchema, START_PLAN } from '@steady-gleam/contracts';
+import { areasOf, filmLimitSchema, stacksSchema, START_PLAN, type Job } from '@steady-gleam/contracts';
 import { stacksOfPick } from '@steady-gleam/core/jobs';
 import {
   LAYER_FILM_UM,
@@ -22,16 +22,13 @@ import {
 } from '@steady-gleam/core/finishes';
 import { findMix } from '@steady-gleam/core/materials';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
-import { useEffect, useReducer, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
-import { downloadPng } from '../../shared/download';
 import { MeasureField } from '../../ui/MeasureField';
 import { useUnits } from '../../shared/units';
-import { filmImage } from '../../shared/film/filmImage';
 import { FilmStrip } from '../../shared/film/FilmStrip';
 import { useLayerColours } from '../../shared/film/useLayerColours';
 import { useStacks } from '../../shared/film/useStacks';
@@ -39,12 +36,13 @@ import { FlopStrip } from '../../shared/FlopStrip';
 import { pickOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, useJob } from '../../shared/useJob';
-import { computeRemote, useCompute } from '../../worker/useCompute';
+import { useCompute } from '../../worker/useCompute';
 import { begin, historyReducer, type History, type HistoryAction } from './history';
-import { LayerRow } from './LayerRow';
 import { draftOf, forgetDraft, keepDraft, sameStacks, sayBuild } from './layersModel';
 import { newId } from '../../shared/newId';
 import { numberIn } from '../../shared/numberIn';
+import { LayerRows } from './LayerRows';
+import { StackActions } from './StackActions';
 
 const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];
 
@@ -52,7 +50,6 @@ const KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect'
 export function LayersPage() {
   const detail = useJob();
   const { job, target: set } = detail;
-  const { tones } = useTheme();
   const units = useUnits();
   const { library } = useLibrary();
   const change = useChangeJob(job.id);
@@ -190,33 +187,7 @@ export function LayersPage() {
               ))}
             </Input>
           </Box>
-          <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
-            {change.error ? (
-              <Typography role="alert" sx={{ color: 'error.main' }}>
-                {faultOf(change.error)}
-              </Typography>
-            ) : null}
-            {errors['stacks'] ? <Typography role="alert">{errors['stacks']}</Typography> : null}
-            <Button variant="contained" sx={{ minHeight: 52 }} onClick={keep} disabled={!changed || change.isPending}>
-              {changed ? 'Keep these layers' : 'These layers are kept'}
-            </Button>
-            {job.stacks ? (
-              <Button
-                variant="outlined"
-                disabled={change.isPending}
-                onClick={() =>
-                  change.mutate(
-                    { version: job.version, stacks: null },
-                    {
-                      onSuccess: () => dispatch({ do: 'reset', value: stacksOfPick(job.mixId, pickOf(job), library) }),
-                    },
-                  )
-                }
-              >
-                Let them follow from the pick
-              </Button>
-            ) : null}
-          </Box>
+          <KeepStacks change={change} errors={errors} keep={keep} changed={changed} job={job} dispatch={dispatch} />
         </>
       }
     >
@@ -275,38 +246,14 @@ export function LayersPage() {
             <span style={{ width: 62, textAlign: 'right' }}>film</span>
             <span style={{ width: 132 }} />
           </Box>
-          <Box
-            component="ol"
-            aria-label="Layers, first sprayed on top"
-            sx={{ listStyle: 'none', p: 0, m: '2px 0 0', borderTop: `1px solid ${tones.hairline}` }}
-          >
-            {stack.layers.map((layer, i) => (
-              <LayerRow
-                key={layer.id}
-                layer={layer}
-                look={layer.kind === 'ground' || layer.kind === 'effect' ? (looks?.[i] ?? null) : null}
-                library={library}
-                selected={layer.id === selected}
-                error={errorOf(i)}
-                onChange={(c) => setLayers(stack.layers.map((l) => (l.id === layer.id ? { ...l, ...c } : l)))}
-                onDuplicate={() => insertAfter(i, { ...layer, id: newId() })}
-                onSplit={() => {
-                  const lower = Math.round(layer.coats) / 2;
-                  setLayers(
-                    stack.layers.flatMap((l) =>
-                      l.id === layer.id
-                        ? [
-                            { ...l, coats: lower },
-                            { ...l, id: newId(), coats: l.coats - lower },
-                          ]
-                        : [l],
-                    ),
-                  );
-                }}
-                onRemove={() => setLayers(stack.layers.filter((l) => l.id !== layer.id))}
-              />
-            ))}
-          </Box>
+          <LayerRows
+            stack={stack}
+            looks={looks}
+            selected={selected}
+            errorOf={errorOf}
+            setLayers={setLayers}
+            insertAfter={insertAfter}
+          />
         </SortableContext>
       </DndContext>
       {stack.layers.length ? null : <Typography sx={{ mt: 1 }}>Nothing is laid yet. Add a layer below.</Typography>}
@@ -317,53 +264,58 @@ export function LayersPage() {
           </Button>
         ))}
       </Box>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1, alignItems: 'center' }}>
-        <Button variant="text" color="inherit" disabled={!state.past.length} onClick={() => dispatch({ do: 'undo' })}>
-          Undo
-        </Button>
-        <Button variant="text" color="inherit" disabled={!state.future.length} onClick={() => dispatch({ do: 'redo' })}>
-          Redo
-        </Button>
-        <Button
-          variant="text"
-          color="inherit"
-          disabled={stacks.length >= 4}
-          onClick={() => {
-            const layers = stack.layers.map((l) => ({ ...l, id: newId() }));
-            const named = stacks.length === 1 ? stacks.map((s) => ({ ...s, name: 'first tone' })) : stacks;
-            setStacks([
-              ...named,
-              { id: newId(), name: ['first', 'second', 'third', 'fourth'][stacks.length]! + ' tone', layers },
-            ]);
-            setAt(stacks.length);
-          }}
-        >
-          Add a tone
-        </Button>
-        <Button
-          variant="text"
-          color="inherit"
-          onClick={() => {
-            void Promise.all(stacks.map((s) => computeRemote().layerColours(s.layers))).then((colours) =>
-              downloadPng(filmImage(stacks, colours, job.piece, units), fileName(job.piece, 'film section')),
-            );
-          }}
-        >
-          Picture
-        </Button>
-        {stacks.length > 1 ? (
-          <Button
-            variant="text"
-            color="inherit"
-            onClick={() => {
-              setStacks(stacks.filter((s) => s.id !== stack.id));
-              setAt(0);
-            }}
-          >
-            Take out the {stack.name}
-          </Button>
-        ) : null}
-      </Box>
+      <StackActions
+        state={state}
+        dispatch={dispatch}
+        stacks={stacks}
+        stack={stack}
+        setStacks={setStacks}
+        setAt={setAt}
+        job={job}
+      />
     </Bench>
+  );
+}
+
+interface KeepStacksProps {
+  readonly change: ReturnType<typeof useChangeJob>;
+  readonly errors: Record<string, string>;
+  readonly keep: () => void;
+  readonly changed: boolean;
+  readonly job: Job;
+  readonly dispatch: ActionDispatch<[a: HistoryAction<readonly PieceStack[]>]>;
+}
+
+/** Keeps the stacks, or lets them follow from the pick again. */
+function KeepStacks({ change, errors, keep, changed, job, dispatch }: KeepStacksProps) {
+  const { library } = useLibrary();
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
+      {change.error ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {faultOf(change.error)}
+        </Typography>
+      ) : null}
+      {errors['stacks'] ? <Typography role="alert">{errors['stacks']}</Typography> : null}
+      <Button variant="contained" sx={{ minHeight: 52 }} onClick={keep} disabled={!changed || change.isPending}>
+        {changed ? 'Keep these layers' : 'These layers are kept'}
+      </Button>
+      {job.stacks ? (
+        <Button
+          variant="outlined"
+          disabled={change.isPending}
+          onClick={() =>
+            change.mutate(
+              { version: job.version, stacks: null },
+              {
+                onSuccess: () => dispatch({ do: 'reset', value: stacksOfPick(job.mixId, pickOf(job), library) }),
+              },
+            )
+          }
+        >
+          Let them follow from the pick
+        </Button>
+      ) : null}
+    </Box>
   );
 }

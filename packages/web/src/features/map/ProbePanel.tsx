@@ -1,3 +1,4 @@
+import type { ProbeLook, Mix } from '@steady-gleam/core/looks';
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
 import {
@@ -8,6 +9,7 @@ import {
   USUAL_LIMIT_UM,
   withCount,
   withRecipe,
+  type FamilyRow,
 } from '@steady-gleam/core/finishes';
 import { describeDifference, recipeFigures, type MapCell, type TargetAngle } from '@steady-gleam/core/matching';
 import { findCarrier, findGround, findMix } from '@steady-gleam/core/materials';
@@ -21,7 +23,6 @@ import { TravelPicture } from '../../shared/TravelPicture';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
 import { useUnits } from '../../shared/units';
-import type { Mix } from '@steady-gleam/core/looks';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
 import { angleKey, sayAngle } from '../../shared/angles';
@@ -141,24 +142,7 @@ export function ProbePanel(props: ProbePanelProps) {
           ? line('effect mix', units.say('perArea', figures.litresPerM2))
           : line('effect mix', (figures.litresPerM2 * 1000).toFixed(0), 'ml/m²')}
         {line('cost, demo prices', units.figure('priceByArea', figures.costPerM2), `per ${units.name('area')}`)}
-        {look ? (
-          <>
-            {line(
-              `under a ${LIGHTS.find((l) => l.id === look.second.illuminant)!.name}, worst`,
-              `dE ${look.second.differences[worst]!.toFixed(1)} at ${sayAngle(target[worst]!)}`,
-            )}
-            {line('metamerism, guessed', Math.max(...look.second.metamerism).toFixed(1))}
-            {line(
-              look.contrast >= HIDDEN_FROM ? 'ground hidden' : 'ground shows',
-              `${Math.round(look.contrast * 100)} %`,
-              'contrast',
-            )}
-            {line('one coat more moves it', `dE ${look.oneMore.toFixed(1)}`)}
-            {row.specified ? line('contrast at an edge', `${Math.round(look.atEdge * 100)} %`) : null}
-            {row.wanted === 'cover' && look.cover !== null ? line('cover', `${Math.round(look.cover * 100)} %`) : null}
-            {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
-          </>
-        ) : null}
+        <LookLines look={look} line={line} worst={worst} target={target} row={row} />
       </div>
       <div
         style={{
@@ -220,4 +204,34 @@ function AngleRows({ target, cell, td }: AngleRowsProps) {
       })}
     </tbody>
   );
+}
+
+interface LookLinesProps {
+  readonly look: ProbeLook | null;
+  readonly line: (name: ReactNode, value: string, unit?: string) => ReactNode;
+  readonly worst: number;
+  readonly target: ProbePanelProps['target'];
+  readonly row: FamilyRow;
+}
+
+/** What the place is like beyond its match. */
+function LookLines({ look, line, worst, target, row }: LookLinesProps) {
+  return look ? (
+    <>
+      {line(
+        `under a ${LIGHTS.find((l) => l.id === look.second.illuminant)!.name}, worst`,
+        `dE ${look.second.differences[worst]!.toFixed(1)} at ${sayAngle(target[worst]!)}`,
+      )}
+      {line('metamerism, guessed', Math.max(...look.second.metamerism).toFixed(1))}
+      {line(
+        look.contrast >= HIDDEN_FROM ? 'ground hidden' : 'ground shows',
+        `${Math.round(look.contrast * 100)} %`,
+        'contrast',
+      )}
+      {line('one coat more moves it', `dE ${look.oneMore.toFixed(1)}`)}
+      {row.specified ? line('contrast at an edge', `${Math.round(look.atEdge * 100)} %`) : null}
+      {row.wanted === 'cover' && look.cover !== null ? line('cover', `${Math.round(look.cover * 100)} %`) : null}
+      {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
+    </>
+  ) : null;
 }

@@ -1,8 +1,15 @@
+import { type ReactNode, useState } from 'react';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { Lab } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { findMix } from '@steady-gleam/core/materials';
-import { useState } from 'react';
+import {
+  findMix,
+  type EffectMix,
+  type GroundMaterial,
+  type EffectPigment,
+  type Dye,
+  type Carrier,
+} from '@steady-gleam/core/materials';
 import { useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -15,6 +22,7 @@ import type { FormValues } from './formField';
 import { copyOf, EMPTY, toValues, type MaterialKind } from './materialForms';
 import { MaterialForm } from './MaterialForm';
 import { newId } from '../../shared/newId';
+import type { StoredMaterial } from '@steady-gleam/contracts';
 
 const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'ground', name: 'Grounds', one: 'a ground' },
@@ -85,7 +93,6 @@ interface Editing {
 
 /** The materials of the shop: the reference library, and what the painter adds from thickness, from drawdowns or by copying. */
 export function MaterialsPage() {
-  const { tones } = useTheme();
   const units = useUnits();
   const { library, own } = useLibrary();
   const [params, setParams] = useSearchParams();
@@ -218,52 +225,72 @@ export function MaterialsPage() {
             const stored = storedOf(entry.id);
             const copy = copyOf(kind, entry.id, library);
             return (
-              <Box
-                component="li"
+              <MaterialEntry
                 key={entry.id}
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: '96px 1fr 78px',
-                  gap: 1.5,
-                  alignItems: 'center',
-                  py: 0.75,
-                  borderBottom: `1px solid ${tones.hairline}`,
-                }}
-              >
-                {swatch(entry.id)}
-                <Box sx={{ minWidth: 0 }}>
-                  <Typography variant="h3" component="div">
-                    {entry.name}
-                  </Typography>
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {about(entry.id)}
-                  </Typography>
-                </Box>
-                {stored ? (
-                  <Button
-                    variant="outlined"
-                    aria-label={`Change ${entry.name}`}
-                    sx={{ px: 1 }}
-                    onClick={() => begin(toValues(stored.material), entry.id)}
-                  >
-                    Change
-                  </Button>
-                ) : copy ? (
-                  <Button
-                    variant="outlined"
-                    aria-label={`Copy ${entry.name}`}
-                    sx={{ px: 1 }}
-                    onClick={() => begin(copy, null)}
-                  >
-                    Copy
-                  </Button>
-                ) : (
-                  <span />
-                )}
-              </Box>
+                entry={entry}
+                swatch={swatch}
+                about={about}
+                stored={stored}
+                begin={begin}
+                copy={copy}
+              />
             );
           })}
       </Box>
     </Bench>
+  );
+}
+
+interface MaterialEntryProps {
+  readonly entry: EffectMix | GroundMaterial | EffectPigment | Dye | Carrier;
+  readonly swatch: (id: string) => ReactNode;
+  readonly about: (id: string) => string;
+  readonly stored: StoredMaterial | null;
+  readonly begin: (start: FormValues, ownId: string | null) => void;
+  readonly copy: FormValues | null;
+}
+
+/** A material: its look, what it is, the way to change it. */
+function MaterialEntry({ entry, swatch, about, stored, begin, copy }: MaterialEntryProps) {
+  const { tones } = useTheme();
+  return (
+    <Box
+      component="li"
+
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '96px 1fr 78px',
+        gap: 1.5,
+        alignItems: 'center',
+        py: 0.75,
+        borderBottom: `1px solid ${tones.hairline}`,
+      }}
+    >
+      {swatch(entry.id)}
+      <Box sx={{ minWidth: 0 }}>
+        <Typography variant="h3" component="div">
+          {entry.name}
+        </Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {about(entry.id)}
+        </Typography>
+      </Box>
+      {stored ? (
+        <Button
+          variant="outlined"
+          aria-label={`Change ${entry.name}`}
+          sx={{ px: 1 }}
+          onClick={() => begin(toValues(stored.material), entry.id)}
+        >
+          Change
+        </Button>
+      ) : copy ? (
+        <Button variant="outlined" aria-label={`Copy ${entry.name}`} sx={{ px: 1 }} onClick={() => begin(copy, null)}>
+          Copy
+        </Button>
+      ) : (
+        <span />
+      )}
+    </Box>
   );
 }

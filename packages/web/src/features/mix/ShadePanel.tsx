@@ -2,7 +2,7 @@ import { Box, Button, ToggleButton, Typography, useTheme } from '@mui/material';
 import { labOf, type Lab } from '@steady-gleam/core/colour';
 import { learnTint, sealerForShade, SEALER_TONES, type SealerMix, type SealerTone } from '@steady-gleam/core/mixing';
 import { createFilm, type Film } from '@steady-gleam/core/optics';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode, type Dispatch, type SetStateAction } from 'react';
 import { FIGURES } from '../../app/theme';
 import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
@@ -10,6 +10,7 @@ import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
 import { useLibrary } from '../../shared/library';
 import { cssOf, exposuresByAngle, inkOn } from '../../shared/screenColour';
+import type { GroundMaterial } from '@steady-gleam/core/materials';
 
 const STORED = 'steady-gleam.sealer-tints';
 
@@ -57,7 +58,6 @@ export function ShadePanel({
   shade: readonly { readonly name: string; readonly parts: number }[];
   onUse: (parts: readonly { readonly name: string; readonly parts: number }[]) => void;
 }) {
-  const { tones } = useTheme();
   const { library } = useLibrary();
   const film = useMemo(() => createFilm(), []);
   const [tints, setTints] = useState(keptTints);
@@ -141,35 +141,7 @@ export function ShadePanel({
           : 'Say which shade.'}
       </Answer>
       {tabs}
-      <Box role="radiogroup" aria-label="Wanted shade" sx={{ display: 'flex', mt: 1.5, maxWidth: 760 }}>
-        {values.map((g) => (
-          <Box
-            key={g.id}
-            component="button"
-            role="radio"
-            aria-checked={!typed && g.id === groundId}
-            onClick={() => {
-              setTyped(null);
-              setGroundId(g.id);
-            }}
-            sx={{
-              flex: 1,
-              height: 84,
-              border: 0,
-              font: 'inherit',
-              fontSize: 16,
-              cursor: 'pointer',
-              background: cssOf(g.lab),
-              color: inkOn(g.lab),
-              outline: !typed && g.id === groundId ? `4px solid ${tones.pick}` : 'none',
-              outlineOffset: -4,
-              '&:focus-visible': { outline: `3px solid ${tones.ink}`, outlineOffset: -3 },
-            }}
-          >
-            {g.mark}
-          </Box>
-        ))}
-      </Box>
+      <ShadeSteps values={values} typed={typed} groundId={groundId} setTyped={setTyped} setGroundId={setGroundId} />
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', mt: 1.5, maxWidth: 560 }}>
         <ToggleButton
           value="own"
@@ -191,38 +163,92 @@ export function ShadePanel({
             ))
           : null}
       </Box>
-      {mix && lab ? (
-        <>
-          <Typography variant="body2" sx={{ mt: 2 }}>
-            wanted above, mixed below
-          </Typography>
-          <Box
-            role="img"
-            aria-label={`Wanted over mixed, dE00 ${mix.off.toFixed(1)}`}
-            sx={{ maxWidth: 760, height: 150 }}
-          >
-            <Box sx={{ height: '50%', background: cssOf(lab, exposures[0]!) }} />
-            <Box sx={{ height: '50%', background: cssOf(mix.lab, exposures[0]!) }} />
-          </Box>
-          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5 }}>
-            <Box sx={{ fontFamily: FIGURES, fontSize: 20 }}>
-              {mix.parts.map((p) => (
-                <Box key={p.name}>
-                  {Number(p.parts.toFixed(1))} {p.name}
-                </Box>
-              ))}
-            </Box>
-            <Button variant="contained" disabled={inUse} onClick={() => onUse(mix.parts)}>
-              {inUse ? 'In the sealer’s batch' : 'Use it for the sealer'}
-            </Button>
-            {shade.length ? (
-              <Button variant="outlined" onClick={() => onUse([])}>
-                Plain sealer again
-              </Button>
-            ) : null}
-          </Box>
-        </>
-      ) : null}
+      <ShadeMixed mix={mix} lab={lab} exposures={exposures} inUse={inUse} onUse={onUse} shade={shade} />
     </Bench>
   );
+}
+
+interface ShadeStepsProps {
+  readonly values: GroundMaterial[];
+  readonly typed: Typed | null;
+  readonly groundId: string;
+  readonly setTyped: Dispatch<SetStateAction<Typed | null>>;
+  readonly setGroundId: Dispatch<SetStateAction<string>>;
+}
+
+/** Grey steps to choose a shade from. */
+function ShadeSteps({ values, typed, groundId, setTyped, setGroundId }: ShadeStepsProps) {
+  const { tones } = useTheme();
+  return (
+    <Box role="radiogroup" aria-label="Wanted shade" sx={{ display: 'flex', mt: 1.5, maxWidth: 760 }}>
+      {values.map((g) => (
+        <Box
+          key={g.id}
+          component="button"
+          role="radio"
+          aria-checked={!typed && g.id === groundId}
+          onClick={() => {
+            setTyped(null);
+            setGroundId(g.id);
+          }}
+          sx={{
+            flex: 1,
+            height: 84,
+            border: 0,
+            font: 'inherit',
+            fontSize: 16,
+            cursor: 'pointer',
+            background: cssOf(g.lab),
+            color: inkOn(g.lab),
+            outline: !typed && g.id === groundId ? `4px solid ${tones.pick}` : 'none',
+            outlineOffset: -4,
+            '&:focus-visible': { outline: `3px solid ${tones.ink}`, outlineOffset: -3 },
+          }}
+        >
+          {g.mark}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+interface ShadeMixedProps {
+  readonly mix: ReturnType<typeof useShade>;
+  readonly lab: Lab | null;
+  readonly exposures: number[];
+  readonly inUse: boolean;
+  readonly onUse: (parts: readonly { readonly name: string; readonly parts: number }[]) => void;
+  readonly shade: readonly { readonly name: string; readonly parts: number }[];
+}
+
+/** The shade that is wanted and the one that comes out. */
+function ShadeMixed({ mix, lab, exposures, inUse, onUse, shade }: ShadeMixedProps) {
+  return mix && lab ? (
+    <>
+      <Typography variant="body2" sx={{ mt: 2 }}>
+        wanted above, mixed below
+      </Typography>
+      <Box role="img" aria-label={`Wanted over mixed, dE00 ${mix.off.toFixed(1)}`} sx={{ maxWidth: 760, height: 150 }}>
+        <Box sx={{ height: '50%', background: cssOf(lab, exposures[0]!) }} />
+        <Box sx={{ height: '50%', background: cssOf(mix.lab, exposures[0]!) }} />
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5 }}>
+        <Box sx={{ fontFamily: FIGURES, fontSize: 20 }}>
+          {mix.parts.map((p) => (
+            <Box key={p.name}>
+              {Number(p.parts.toFixed(1))} {p.name}
+            </Box>
+          ))}
+        </Box>
+        <Button variant="contained" disabled={inUse} onClick={() => onUse(mix.parts)}>
+          {inUse ? 'In the sealer’s batch' : 'Use it for the sealer'}
+        </Button>
+        {shade.length ? (
+          <Button variant="outlined" onClick={() => onUse([])}>
+            Plain sealer again
+          </Button>
+        ) : null}
+      </Box>
+    </>
+  ) : null;
 }

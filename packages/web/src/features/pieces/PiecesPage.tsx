@@ -14,7 +14,15 @@ import { newId } from '../../shared/newId';
 import { useUnits } from '../../shared/units';
 import { useChangeJob, useJob } from '../../shared/useJob';
 import { AreaRow } from './AreaRow';
-import { areaTyped, blankArea, checkedPieces, typedOf, withLikeObject, type TypedPieces } from './piecesModel';
+import {
+  areaTyped,
+  blankArea,
+  checkedPieces,
+  typedOf,
+  withLikeObject,
+  type TypedPieces,
+  type TypedArea,
+} from './piecesModel';
 
 /** What is sprayed: objects, each looked at as one, and their areas; kept with the job. */
 export function PiecesPage() {
@@ -50,7 +58,6 @@ function PiecesForm({
   failure: string | null;
   onKeep: (next: { objects: JobObjectRow[]; areas: Area[] }) => void;
 }) {
-  const { tones } = useTheme();
   const units = useUnits();
   const [typed, setTyped] = useState<TypedPieces>(() => ({ objects, areas: areas.map(typedOf) }));
   const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
@@ -105,42 +112,17 @@ function PiecesForm({
         {typed.areas.length === 1 ? 'one area' : `${typed.areas.length} areas`}, {units.say('area', m2)} to spray.
       </Answer>
       {typed.objects.map((object, i) => (
-        <Box component="section" key={object.id} aria-label={object.name || `Object ${i + 1}`} sx={{ mb: 2 }}>
-          <ObjectHead several={several} object={object} setTyped={setTyped} typed={typed} faults={faults} i={i} />
-          {typed.areas.map((t, k) =>
-            t.area.objectId === object.id ? (
-              <AreaRow
-                key={t.area.id}
-                typed={t}
-                path={`areas[${k}]`}
-                faults={faults}
-                finishes={finishes}
-                below={typed.areas.flatMap(({ area: b }) =>
-                  b.objectId === object.id && b.id !== t.area.id && b.on === null ? [b] : [],
-                )}
-                last={typed.areas.length === 1}
-                onChange={(next) => setArea(t.area.id, next)}
-                onOut={() => setTyped({ ...typed, areas: typed.areas.filter((o) => o.area.id !== t.area.id) })}
-              />
-            ) : null,
-          )}
-          <Box sx={{ display: 'flex', gap: 1, mt: 0.5, borderTop: `1px solid ${tones.hairline}`, pt: 1 }}>
-            <Button
-              variant="outlined"
-              disabled={typed.areas.length >= 40}
-              onClick={() => setTyped({ ...typed, areas: [...typed.areas, blankArea(newId(), object.id)] })}
-            >
-              Add an area{several ? ` of ${object.name || 'it'}` : ''}
-            </Button>
-            <Button
-              variant="outlined"
-              disabled={typed.areas.length >= 30 || typed.objects.length >= 12}
-              onClick={() => setTyped(withLikeObject(typed, object.id, newId))}
-            >
-              Add another like {several ? object.name || 'it' : 'it'}
-            </Button>
-          </Box>
-        </Box>
+        <ObjectAreas
+          key={object.id}
+          object={object}
+          i={i}
+          several={several}
+          setTyped={setTyped}
+          typed={typed}
+          faults={faults}
+          finishes={finishes}
+          setArea={setArea}
+        />
       ))}
       {failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary', my: 1 }}>
@@ -200,4 +182,58 @@ function ObjectHead({ several, object, setTyped, typed, faults, i }: ObjectHeadP
       </Button>
     </Box>
   ) : null;
+}
+
+interface ObjectAreasProps {
+  readonly object: JobObjectRow;
+  readonly i: number;
+  readonly several: boolean;
+  readonly setTyped: Dispatch<SetStateAction<TypedPieces>>;
+  readonly typed: TypedPieces;
+  readonly faults: Readonly<Record<string, string>>;
+  readonly finishes: readonly { readonly id: string; readonly name: string }[];
+  readonly setArea: (id: string, next: TypedArea) => void;
+}
+
+/** An object and its areas. */
+function ObjectAreas({ object, i, several, setTyped, typed, faults, finishes, setArea }: ObjectAreasProps) {
+  const { tones } = useTheme();
+  return (
+    <Box component="section" aria-label={object.name || `Object ${i + 1}`} sx={{ mb: 2 }}>
+      <ObjectHead several={several} object={object} setTyped={setTyped} typed={typed} faults={faults} i={i} />
+      {typed.areas.map((t, k) =>
+        t.area.objectId === object.id ? (
+          <AreaRow
+            key={t.area.id}
+            typed={t}
+            path={`areas[${k}]`}
+            faults={faults}
+            finishes={finishes}
+            below={typed.areas.flatMap(({ area: b }) =>
+              b.objectId === object.id && b.id !== t.area.id && b.on === null ? [b] : [],
+            )}
+            last={typed.areas.length === 1}
+            onChange={(next) => setArea(t.area.id, next)}
+            onOut={() => setTyped({ ...typed, areas: typed.areas.filter((o) => o.area.id !== t.area.id) })}
+          />
+        ) : null,
+      )}
+      <Box sx={{ display: 'flex', gap: 1, mt: 0.5, borderTop: `1px solid ${tones.hairline}`, pt: 1 }}>
+        <Button
+          variant="outlined"
+          disabled={typed.areas.length >= 40}
+          onClick={() => setTyped({ ...typed, areas: [...typed.areas, blankArea(newId(), object.id)] })}
+        >
+          Add an area{several ? ` of ${object.name || 'it'}` : ''}
+        </Button>
+        <Button
+          variant="outlined"
+          disabled={typed.areas.length >= 30 || typed.objects.length >= 12}
+          onClick={() => setTyped(withLikeObject(typed, object.id, newId))}
+        >
+          Add another like {several ? object.name || 'it' : 'it'}
+        </Button>
+      </Box>
+    </Box>
+  );
 }

@@ -1,9 +1,10 @@
+import { type ReactNode, useMemo, useState, type Dispatch, type SetStateAction } from 'react';
+import type { BlendAnswer } from '@steady-gleam/core/looks';
 import { Box, Typography } from '@mui/material';
 import { type BlendSettings, blendSettingsSchema } from '@steady-gleam/contracts';
 import { STYLES, type StackLayer } from '@steady-gleam/core/finishes';
 import type { Library } from '@steady-gleam/core/materials';
 import { halosOf, SLOPE_UNSEEN, steppedLayers, type BlendLayer } from '@steady-gleam/core/spraying';
-import { useMemo, useState } from 'react';
 import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
@@ -97,31 +98,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         <>
           <Typography variant="h2">Reaches, from the middle of the repair</Typography>
           {layers.map((l, i) => (
-            <Box
-              key={l.id}
-              role="group"
-              aria-label={`Reach of ${l.name}`}
-              sx={{ display: 'grid', gridTemplateColumns: '76px 1fr 1fr', gap: 1, alignItems: 'end' }}
-            >
-              <Typography variant="h3" component="span" sx={{ pb: 1.5 }}>
-                {l.name}
-              </Typography>
-              {(['reachCm', 'fadeCm'] as const).map((k) =>
-                field(`${l.id}.${k}`, k === 'reachCm' ? 'Ends at' : 'Fades over', l[k], (v) =>
-                  setBlend(
-                    {
-                      layers: layers.map((o, j) => ({
-                        id: o.id,
-                        reachCm: o.reachCm,
-                        fadeCm: o.fadeCm,
-                        ...(j === i ? { [k]: v } : {}),
-                      })),
-                    },
-                    `${l.id}.${k}`,
-                  ),
-                ),
-              )}
-            </Box>
+            <ReachRow key={l.id} l={l} field={field} setBlend={setBlend} layers={layers} i={i} />
           ))}
           <BlendAdvice
             value={value}
@@ -169,26 +146,16 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
         the finish that is there above, the blend below, touching, at {shown}°; circle: the repair; dashed: breaks
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 210px', gap: 2, mt: 1 }}>
-        <Box
-          role="img"
-          aria-label="Difference to the existing finish along the panel, one line an angle"
-          sx={{ height: 190 }}
-        >
-          <BlendChart value={value} shown={shown} breaks={breaks} lengthCm={length} />
-        </Box>
-        <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
-          <Field label="Seen at" select value={String(shown)} onChange={(e) => setAngle(Number(e.target.value))}>
-            {(value?.angles ?? [110]).map((a) => (
-              <option key={a} value={a}>
-                {a}°
-              </option>
-            ))}
-          </Field>
-          {field('repairCm', 'Repair, half its width', kept.repairCm, (repairCm) => setBlend({ repairCm }, 'repairCm'))}
-          {field('atCm', 'From the left edge', kept.atCm, (atCm) => setBlend({ atCm }, 'atCm'))}
-        </Box>
-      </Box>
+      <BlendAngles
+        value={value}
+        shown={shown}
+        breaks={breaks}
+        length={length}
+        setAngle={setAngle}
+        field={field}
+        kept={kept}
+        setBlend={setBlend}
+      />
       <Box sx={{ maxWidth: 420 }}>
         <MeasureListField
           measure="distance"
@@ -222,4 +189,79 @@ function blendLayers(layers: readonly StackLayer[], library: Library, mixId: str
       fadeCm: 0,
     }));
   });
+}
+
+interface ReachRowProps {
+  readonly l: BlendLayer;
+  readonly field: (name: string, label: string, metric: number, keep: (v: number) => void) => ReactNode;
+  readonly setBlend: (more: Partial<BlendSettings>, name?: string) => void;
+  readonly layers: readonly BlendLayer[];
+  readonly i: number;
+}
+
+/** How far a layer reaches and fades. */
+function ReachRow({ l, field, setBlend, layers, i }: ReachRowProps) {
+  return (
+    <Box
+      role="group"
+      aria-label={`Reach of ${l.name}`}
+      sx={{ display: 'grid', gridTemplateColumns: '76px 1fr 1fr', gap: 1, alignItems: 'end' }}
+    >
+      <Typography variant="h3" component="span" sx={{ pb: 1.5 }}>
+        {l.name}
+      </Typography>
+      {(['reachCm', 'fadeCm'] as const).map((k) =>
+        field(`${l.id}.${k}`, k === 'reachCm' ? 'Ends at' : 'Fades over', l[k], (v) =>
+          setBlend(
+            {
+              layers: layers.map((o, j) => ({
+                id: o.id,
+                reachCm: o.reachCm,
+                fadeCm: o.fadeCm,
+                ...(j === i ? { [k]: v } : {}),
+              })),
+            },
+            `${l.id}.${k}`,
+          ),
+        ),
+      )}
+    </Box>
+  );
+}
+
+interface BlendAnglesProps {
+  readonly value: BlendAnswer | null;
+  readonly shown: number;
+  readonly breaks: number[];
+  readonly length: number;
+  readonly setAngle: Dispatch<SetStateAction<number | null>>;
+  readonly field: (name: string, label: string, metric: number, keep: (v: number) => void) => ReactNode;
+  readonly kept: BlendSettings;
+  readonly setBlend: (more: Partial<BlendSettings>, name?: string) => void;
+}
+
+/** Which angle is shown, and the length of the panel. */
+function BlendAngles({ value, shown, breaks, length, setAngle, field, kept, setBlend }: BlendAnglesProps) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 210px', gap: 2, mt: 1 }}>
+      <Box
+        role="img"
+        aria-label="Difference to the existing finish along the panel, one line an angle"
+        sx={{ height: 190 }}
+      >
+        <BlendChart value={value} shown={shown} breaks={breaks} lengthCm={length} />
+      </Box>
+      <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
+        <Field label="Seen at" select value={String(shown)} onChange={(e) => setAngle(Number(e.target.value))}>
+          {(value?.angles ?? [110]).map((a) => (
+            <option key={a} value={a}>
+              {a}°
+            </option>
+          ))}
+        </Field>
+        {field('repairCm', 'Repair, half its width', kept.repairCm, (repairCm) => setBlend({ repairCm }, 'repairCm'))}
+        {field('atCm', 'From the left edge', kept.atCm, (atCm) => setBlend({ atCm }, 'atCm'))}
+      </Box>
+    </Box>
+  );
 }

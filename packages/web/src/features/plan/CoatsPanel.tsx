@@ -1,27 +1,11 @@
-import {
-  Box,
-  Checkbox,
-  FormControlLabel,
-  OutlinedInput,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-  useTheme,
-} from '@mui/material';
-import { coatEditSchema, START_MIXING } from '@steady-gleam/contracts';
-import { STYLES } from '@steady-gleam/core/finishes';
-import { sayAreas } from '@steady-gleam/core/jobs';
+import { Box, Checkbox, FormControlLabel, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { START_MIXING } from '@steady-gleam/contracts';
 import { wayOf, wayTells } from '@steady-gleam/core/products';
 import { filmOfSettings, type CoatEdit, type PlannedCoat, type School, sayCoat } from '@steady-gleam/core/spraying';
-import type { Measure } from '@steady-gleam/core/units';
-import { useState } from 'react';
-import { ValidationError } from 'yup';
-import { FIGURES } from '../../app/theme';
-import { inPercent, numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
-import { useMeasureText, useUnits } from '../../shared/units';
+import { useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
 import { useWide } from '../../shared/useWide';
 import { useChangeJob } from '../../shared/useJob';
@@ -29,75 +13,7 @@ import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
 import type { PlanPanelProps } from './planPanel';
 import { countCoats } from '../../shared/jobModel';
-
-/** Decimals are those a painter sets or times by; what is typed is kept as typed. */
-const COLUMNS: readonly {
-  key: keyof CoatEdit;
-  label: string;
-  measure?: Measure;
-  percent?: boolean;
-  width: number;
-  decimals: number;
-}[] = [
-  { key: 'overlap', label: 'overlap, %', percent: true, width: 46, decimals: 0 },
-  { key: 'distanceCm', label: 'distance', measure: 'distance', width: 52, decimals: 1 },
-  { key: 'pressureBar', label: 'pressure', measure: 'pressure', width: 52, decimals: 2 },
-  { key: 'turns', label: 'turns', width: 52, decimals: 2 },
-  { key: 'tipMm', label: 'tip, mm', width: 48, decimals: 2 },
-  { key: 'speedCmS', label: 'speed', measure: 'speed', width: 56, decimals: 1 },
-  { key: 'flashMinutes', label: 'wait, min', width: 56, decimals: 1 },
-];
-
-function Cell({
-  coat,
-  column,
-  value,
-  onKeep,
-}: {
-  coat: PlannedCoat;
-  column: (typeof COLUMNS)[number];
-  value: number;
-  onKeep: (value: number) => void;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [fault, setFault] = useState('');
-  const units = useUnits();
-  const now = typed ?? String(Number((column.percent ? value * 100 : value).toFixed(column.decimals)));
-  const { text, onText } = useMeasureText(column.measure ?? null, now, setTyped);
-  const done = () => {
-    if (typed === null) return;
-    const number = column.percent ? numberIn(typed) / 100 : numberIn(typed);
-    try {
-      coatEditSchema.validateSync({ [column.key]: number });
-      setFault('');
-      onKeep(number);
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFault(units.sentence(column.percent ? inPercent(error.message) : error.message));
-    }
-  };
-  return (
-    <>
-      <OutlinedInput
-        value={text}
-        onChange={(e) => onText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => e.key === 'Enter' && done()}
-        error={!!fault}
-        inputProps={{
-          'aria-label': `${column.label} of ${coat.name} ${coat.number || coat.style}`,
-          inputMode: 'decimal',
-        }}
-        sx={{ width: column.width, fontFamily: FIGURES, fontSize: 15, '& input': { px: 0.75, textAlign: 'right' } }}
-      />
-      {fault ? (
-        <Typography variant="body2" role="alert" sx={{ color: 'error.main', maxWidth: 120, whiteSpace: 'normal' }}>
-          {fault}
-        </Typography>
-      ) : null}
-    </>
-  );
-}
+import { COLUMNS, CoatRow } from './CoatRow';
 
 /** Settings that lay a film within this share of it are left alone. */
 const NEAR_ENOUGH = 0.1;
@@ -260,42 +176,17 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
           </thead>
           <tbody>
             {rows.map(({ coat, cells, waitMinutes }) => (
-              <tr key={`${coat.id} ${coat.style}`}>
-                <td style={{ ...td, minWidth: 128 }}>
-                  <Typography variant="h3" component="div">
-                    {coat.counted ? sayCoat(coat) : coat.name}
-                  </Typography>
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {STYLES[coat.style].name.toLowerCase()}
-                    {/* Narrow, the film stands here instead of in its column; that effect coats are walked is said above. */}
-                    {wide ? (coat.walk ? ', walked' : '') : `, ${units.say('film', coat.filmUm)}`}
-                    {cells.length < order.length
-                      ? `, ${sayAreas(
-                          work.plan,
-                          cells.map((c) => c.areaId),
-                        )} only`
-                      : ''}
-                  </Typography>
-                  {wide ? null : laid(coat)}
-                </td>
-                {COLUMNS.map((c) => (
-                  <td key={c.key} style={td}>
-                    <Cell
-                      key={`${coat.id}/${units.system}/${String(coat[c.key])}/${String(coat.typedFlash)}`}
-                      coat={coat}
-                      value={c.key === 'flashMinutes' ? Math.ceil(waitMinutes * 10) / 10 : coat[c.key]}
-                      column={c}
-                      onKeep={(v) => edit(coat, c.key, v)}
-                    />
-                  </td>
-                ))}
-                {wide ? (
-                  <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                    {units.say('film', coat.filmUm)}
-                    {laid(coat)}
-                  </td>
-                ) : null}
-              </tr>
+              <CoatRow
+                key={`${coat.id} ${coat.style}`}
+                coat={coat}
+                td={td}
+                cells={cells}
+                order={order}
+                work={work}
+                laid={laid}
+                waitMinutes={waitMinutes}
+                edit={edit}
+              />
             ))}
           </tbody>
         </table>

@@ -1,9 +1,8 @@
-import { Box, Button, Link as MuiLink, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import {
   gunsApi,
   productsApi,
   productSchema,
-  SHEET_TYPES,
   sheetPath,
   type StoredGun,
   type StoredProduct,
@@ -18,23 +17,15 @@ import { Bench } from '../../shared/Bench';
 import { FileButton } from '../../shared/FileButton';
 import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
-import { useUnits } from '../../shared/units';
-import { useWide } from '../../shared/useWide';
 import { batchesOf, transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
-import {
-  check,
-  checkGun,
-  checkProduct,
-  GUN_FIELDS,
-  gunToTyped,
-  PRODUCT_FIELDS,
-  productToTyped,
-  sayRatio,
-} from './shelfForms';
+import { check, checkGun, checkProduct, GUN_FIELDS, gunToTyped, PRODUCT_FIELDS, productToTyped } from './shelfForms';
 import { GunLessons } from './GunLessons';
 import { ShelfForm } from './ShelfForm';
 import { newId } from '../../shared/newId';
 import { computeRemote } from '../../worker/useCompute';
+import { GunRow } from './GunRow';
+import { ProductRow } from './ProductRow';
+import { ProductHead } from './ProductHead';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
@@ -45,8 +36,6 @@ const FILE_LIMIT = 1_000_000;
 /** The shop's shelf: products by their sheets, and guns with what they taught. */
 export function ProductsPage() {
   const { tones } = useTheme();
-  const units = useUnits();
-  const wide = useWide();
   const [params, setParams] = useSearchParams();
   const what = params.get('show') === 'guns' ? 'guns' : 'products';
   const products = useProducts();
@@ -266,86 +255,21 @@ export function ProductsPage() {
           {what === 'products' ? (
             <Box sx={{ overflowX: 'auto' }}>
               <table aria-label="Products" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-                <thead>
-                  <tr>
-                    <th scope="col" style={{ ...th, textAlign: 'left' }}>
-                      product
-                    </th>
-                    <th scope="col" style={th}>
-                      ratio
-                    </th>
-                    <th scope="col" style={th}>
-                      solids
-                    </th>
-                    <th scope="col" style={th}>
-                      film a coat
-                    </th>
-                    <th scope="col" style={th}>
-                      flash
-                    </th>
-                    {wide ? (
-                      <>
-                        <th scope="col" style={th}>
-                          pot life
-                        </th>
-                        <th scope="col" style={th}>
-                          VOC
-                        </th>
-                      </>
-                    ) : null}
-                    <th scope="col" style={{ ...th, textAlign: 'left' }}>
-                      sheet
-                    </th>
-                    <td style={{ ...th, padding: 0 }} />
-                  </tr>
-                </thead>
+                <ProductHead th={th} />
                 <tbody>
                   {products.data.map((stored) => {
                     const p = stored.product;
                     return (
-                      <tr key={p.id}>
-                        <td style={td}>
-                          <Typography variant="h3" component="div">
-                            {p.name}
-                          </Typography>
-                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                            {p.kind}, {p.chemistry}
-                          </Typography>
-                        </td>
-                        <td style={figure}>{sayRatio(p)}</td>
-                        <td style={figure}>{Math.round(p.volumeSolids * 100)} %</td>
-                        <td style={figure}>{units.say('film', p.filmUm)}</td>
-                        <td style={figure}>{p.flashMinutes} min</td>
-                        {wide ? (
-                          <>
-                            <td style={figure}>{p.potLifeMinutes === null ? '–' : `${p.potLifeMinutes} min`}</td>
-                            <td style={figure}>{units.say('voc', p.vocGPerL)}</td>
-                          </>
-                        ) : null}
-                        <td style={td}>
-                          {stored.sheet ? (
-                            <MuiLink
-                              href={sheetPath(p.id)}
-                              target="_blank"
-                              color="inherit"
-                              sx={{ display: 'inline-block', minHeight: 24, maxWidth: 90, overflowWrap: 'anywhere' }}
-                            >
-                              {stored.sheet.name}
-                            </MuiLink>
-                          ) : null}
-                          <FileButton
-                            variant="text"
-                            color="inherit"
-                            sx={{ px: 0.5, fontSize: 14, display: 'block', textAlign: 'left' }}
-                            label={`Sheet of ${p.name}`}
-                            accept={SHEET_TYPES.join(',')}
-                            onFile={(file) => attach(p.id, file)}
-                          >
-                            {stored.sheet ? 'Replace' : 'Attach'}
-                          </FileButton>
-                        </td>
-                        {changeCell(p.name, () => editProduct(stored, p))}
-                      </tr>
+                      <ProductRow
+                        key={p.id}
+                        p={p}
+                        td={td}
+                        figure={figure}
+                        stored={stored}
+                        attach={attach}
+                        changeCell={changeCell}
+                        editProduct={editProduct}
+                      />
                     );
                   })}
                 </tbody>
@@ -371,41 +295,18 @@ export function ProductsPage() {
                     const taught = batchesOf(g, batches);
                     return (
                       <Fragment key={g.id}>
-                        <tr>
-                          <td style={td}>
-                            <Typography variant="h3" component="div">
-                              {g.name}
-                            </Typography>
-                            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                              {g.kind}, {g.turns} {g.turns === 1 ? 'turn' : 'turns'} open
-                            </Typography>
-                          </td>
-                          <td style={figure}>{units.say('pressure', g.pressureBar)}</td>
-                          <td style={figure}>{units.say('distance', g.fanCm)}</td>
-                          <td style={figure}>{units.say('distance', g.distanceCm)}</td>
-                          <td style={figure}>{units.say('speed', g.speedCmS)}</td>
-                          <td style={figure}>{units.say('volume', g.flowMlMin)}/min</td>
-                          <td style={figure}>
-                            {Math.round(learned.mean * 100)} %
-                            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                              {learned.lessons
-                                ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
-                                : 'as stated'}
-                            </Typography>
-                            {taught.length ? (
-                              <Button
-                                variant="text"
-                                color="inherit"
-                                aria-expanded={lessons === g.id}
-                                onClick={() => setLessons(lessons === g.id ? null : g.id)}
-                                sx={{ px: 0.5, textDecoration: 'underline' }}
-                              >
-                                Where from
-                              </Button>
-                            ) : null}
-                          </td>
-                          {changeCell(g.name, () => editGun(stored, g))}
-                        </tr>
+                        <GunRow
+                          td={td}
+                          g={g}
+                          figure={figure}
+                          learned={learned}
+                          taught={taught}
+                          lessons={lessons}
+                          setLessons={setLessons}
+                          changeCell={changeCell}
+                          editGun={editGun}
+                          stored={stored}
+                        />
                         {lessons === g.id ? (
                           <tr>
                             <td colSpan={8} style={{ padding: 0 }}>

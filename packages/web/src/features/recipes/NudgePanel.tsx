@@ -12,7 +12,7 @@ import {
 } from '@steady-gleam/core/matching';
 import type { EffectMix } from '@steady-gleam/core/materials';
 import { cupOf } from '@steady-gleam/core/products';
-import { useState } from 'react';
+import { useState, type Dispatch, type SetStateAction } from 'react';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useStacks } from '../../shared/film/useStacks';
 import { pickOf, rungReadingsOf, sayCoats } from '../../shared/jobModel';
@@ -156,26 +156,7 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
       {fromRung || !said.length ? null : (
         <Box component="ul" aria-label="What was said" sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {said.map((s) => (
-            <Box
-              component="li"
-              key={`${s.view}/${s.off}`}
-              sx={{
-                display: 'flex',
-                alignItems: 'center',
-                justifyContent: 'space-between',
-                borderBottom: `1px solid ${tones.hairline}`,
-              }}
-            >
-              The card is {s.amount} {s.off}, {s.view}
-              <Button
-                variant="text"
-                color="inherit"
-                onClick={() => setSaid(said.filter((o) => o !== s))}
-                sx={{ px: 1 }}
-              >
-                Unsay
-              </Button>
-            </Box>
+            <RemarkRow key={`${s.view}/${s.off}`} s={s} setSaid={setSaid} said={said} />
           ))}
         </Box>
       )}
@@ -230,5 +211,33 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
         is a twentieth of a millilitre.
       </Typography>
     </>
+  );
+}
+
+interface RemarkRowProps {
+  readonly s: Remark;
+  readonly setSaid: Dispatch<SetStateAction<readonly Remark[]>>;
+  readonly said: readonly Remark[];
+}
+
+/** A remark that was made, with the way to take it back. */
+function RemarkRow({ s, setSaid, said }: RemarkRowProps) {
+  const { tones } = useTheme();
+  return (
+    <Box
+      component="li"
+
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        justifyContent: 'space-between',
+        borderBottom: `1px solid ${tones.hairline}`,
+      }}
+    >
+      The card is {s.amount} {s.off}, {s.view}
+      <Button variant="text" color="inherit" onClick={() => setSaid(said.filter((o) => o !== s))} sx={{ px: 1 }}>
+        Unsay
+      </Button>
+    </Box>
   );
 }

@@ -1,29 +1,27 @@
-import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
-import { andControl, countOf, countsControl, STYLES } from '@steady-gleam/core/finishes';
+import { Box, Button, LinearProgress, Typography } from '@mui/material';
+import { countOf, countsControl, STYLES } from '@steady-gleam/core/finishes';
 import type { RatedRecipe } from '@steady-gleam/core/matching';
-import { findGround, findMix } from '@steady-gleam/core/materials';
+import { findMix } from '@steady-gleam/core/materials';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
-import { angleKey } from '../../shared/angles';
-import { Unseen } from '../../ui/Unseen';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { pickedCount, pickOf, mixOf, sayCoats, targetOf } from '../../shared/jobModel';
+import { pickedCount, pickOf, mixOf, targetOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
-import { cssOf, exposuresByAngle } from '../../shared/screenColour';
+import { exposuresByAngle } from '../../shared/screenColour';
 import { useJob } from '../../shared/useJob';
 import { NudgePanel } from './NudgePanel';
 import { saySearch, searched } from './recipesModel';
 import { useSearch } from './useSearch';
+import { RecipeTable } from './RecipeTable';
 
 /** Which recipes reach the target at all, and which toner mends a card that is off. */
 export function RecipesPage() {
   const detail = useJob();
   const { job, target: set, rungs } = detail;
   const { library } = useLibrary();
-  const { tones } = useTheme();
   const target = useMemo(() => targetOf(set, detail), [set, detail]);
   const mix = useMemo(() => mixOf(job), [job]);
   const { found, done, error, took, start, stop } = useSearch();
@@ -110,86 +108,7 @@ export function RecipesPage() {
         )}
       </Box>
       {found?.length ? (
-        <Box
-          component="table"
-          aria-label="Recipes no other beats"
-          sx={{
-            borderCollapse: 'collapse',
-            width: '100%',
-            '& td, & th': {
-              borderBottom: `1px solid ${tones.hairline}`,
-              fontWeight: 400,
-              textAlign: 'left',
-              p: 0,
-              height: 56,
-            },
-            '& th': { height: 34 },
-          }}
-        >
-          <thead>
-            <tr>
-              <th scope="col" style={{ width: 168, fontSize: 14 }}>
-                target over prediction
-              </th>
-              <th scope="col" style={{ paddingLeft: 14 }}>
-                ground
-              </th>
-              <th scope="col" style={figure}>
-                strength
-              </th>
-              <th scope="col" style={figure}>
-                coats
-              </th>
-              <th scope="col" style={figure}>
-                dE00
-              </th>
-              <th scope="col" style={figure}>
-                ends inside
-              </th>
-              <th scope="col">
-                <Unseen>Open</Unseen>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {found.map((r) => (
-              <tr key={JSON.stringify([r.groundId, r.strength, r.coats, r.controlCoats])}>
-                <td>
-                  <div style={{ display: 'flex', height: 55 }} aria-hidden>
-                    {target.map((t, g) => (
-                      <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
-                        <div style={{ flex: 1, background: cssOf(target[g]!.lab, exposures[g]) }} />
-                        <div style={{ flex: 1, background: cssOf(r.labs[g]!, exposures[g]) }} />
-                      </div>
-                    ))}
-                  </div>
-                </td>
-                <td style={{ paddingLeft: 14 }}>
-                  {findGround(r.groundId, library.grounds).name}
-                  {r.controlCoats ? <div style={{ fontSize: 14 }}>{andControl(r.controlCoats).trim()}</div> : null}
-                </td>
-                <td style={figure}>{Number(r.strength.toFixed(3))}×</td>
-                <td style={figure}>{sayCoats(r.coats)}</td>
-                <td style={figure}>
-                  {r.toleranceRatio <= 1 ? '' : '✕ '}
-                  {r.rmsDe.toFixed(2)}
-                </td>
-                <td style={figure}>{Math.round((1 - r.risk) * 100)} %</td>
-                <td style={{ textAlign: 'right' }}>
-                  <Button
-                    component={Link}
-                    to={to(r)}
-                    variant="outlined"
-                    aria-label={`Put on the map: ${findGround(r.groundId, library.grounds).name}, ${sayCoats(r.coats)} coats at ${r.strength}×`}
-                    sx={{ px: 1.25 }}
-                  >
-                    On the map
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
+        <RecipeTable figure={figure} found={found} target={target} exposures={exposures} to={to} />
       ) : null}
     </Bench>
   );

@@ -3,7 +3,7 @@ import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typograph
 
 import type { Lab } from '@steady-gleam/core/colour';
 import { andControl, layersOf, type Recipe, STYLES } from '@steady-gleam/core/finishes';
-import { describeDifference, scoreMatch } from '@steady-gleam/core/matching';
+import { describeDifference, scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
 import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -45,7 +45,6 @@ export function SamplePage() {
   const detail = useJob();
   const { job, target: set } = detail;
   const { library } = useLibrary();
-  const { tones } = useTheme();
   const compare = useCompareList(job.id);
   const pick = pickOf(job);
   const layers = useStacks(job, pick)[0]!.layers;
@@ -213,28 +212,14 @@ export function SamplePage() {
         {compare.list.length ? 'Put aside to compare' : 'Nothing is put aside to compare yet'}
       </Typography>
       {compare.list.length ? (
-        <Box
-          role="list"
-          aria-label="Candidates"
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: `repeat(${compare.list.length}, minmax(0, 260px))`,
-            borderTop: `1px solid ${tones.hairline}`,
-          }}
-        >
-          {compare.list.map((o, i) => (
-            <Candidate
-              key={JSON.stringify(o)}
-              pick={o}
-              groundName={findGround(o.groundId, library.grounds).name}
-              look={shownLooks?.[i] ?? null}
-              scene={shownLooks?.[i] ? sceneOf(shownLooks[i], shape, lamp, exposure) : null}
-              target={target.map((t) => t.lab)}
-              rmsDe={shownLooks?.[i] && target.length ? scoreMatch(target, shownLooks[i].labs).rmsDe : null}
-              onRemove={() => compare.toggle(o)}
-            />
-          ))}
-        </Box>
+        <Candidates
+          compare={compare}
+          shownLooks={shownLooks}
+          shape={shape}
+          lamp={lamp}
+          exposure={exposure}
+          target={target}
+        />
       ) : (
         <Typography>
           Put up to four places aside on the{' '}
@@ -284,6 +269,45 @@ function Candidate({ pick, groundName, look, scene, target, rmsDe, onRemove }: C
       <Button variant="text" color="inherit" onClick={onRemove} sx={{ px: 0.5 }}>
         Leave it out
       </Button>
+    </Box>
+  );
+}
+
+interface CandidatesProps {
+  readonly compare: ReturnType<typeof useCompareList>;
+  readonly shownLooks: readonly SampleLook[] | null;
+  readonly shape: BodyShape;
+  readonly lamp: readonly [number, number];
+  readonly exposure: number;
+  readonly target: TargetAngle[];
+}
+
+/** What was put aside, side by side. */
+function Candidates({ compare, shownLooks, shape, lamp, exposure, target }: CandidatesProps) {
+  const { tones } = useTheme();
+  const { library } = useLibrary();
+  return (
+    <Box
+      role="list"
+      aria-label="Candidates"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: `repeat(${compare.list.length}, minmax(0, 260px))`,
+        borderTop: `1px solid ${tones.hairline}`,
+      }}
+    >
+      {compare.list.map((o, i) => (
+        <Candidate
+          key={JSON.stringify(o)}
+          pick={o}
+          groundName={findGround(o.groundId, library.grounds).name}
+          look={shownLooks?.[i] ?? null}
+          scene={shownLooks?.[i] ? sceneOf(shownLooks[i], shape, lamp, exposure) : null}
+          target={target.map((t) => t.lab)}
+          rmsDe={shownLooks?.[i] && target.length ? scoreMatch(target, shownLooks[i].labs).rmsDe : null}
+          onRemove={() => compare.toggle(o)}
+        />
+      ))}
     </Box>
   );
 }

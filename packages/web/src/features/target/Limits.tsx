@@ -8,6 +8,7 @@ import {
   USUAL_LIMIT_SOURCE,
   type MatchLimits,
   type Meeting,
+  type FamilyRow,
 } from '@steady-gleam/core/finishes';
 import { noiseOf, targetNoise } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
@@ -34,7 +35,6 @@ export function Limits({
   /** Of the painter's repeated spots, Lab units; null where none was repeated. */
   scatter: number | null;
 }) {
-  const { tones } = useTheme();
   const change = useChangeJob(job.id);
   const client = useQueryClient();
   const family = FAMILIES[job.family];
@@ -108,46 +108,21 @@ export function Limits({
           noise={noise}
           target={target}
         />
-        <Box sx={{ display: 'grid', gap: 1.5 }}>
-          <ToggleButtonGroup
-            exclusive
-            fullWidth
-            value={meeting}
-            aria-label="How it meets the rest"
-            disabled={change.isPending}
-            onChange={(_, v: Meeting | null) => v && keepForJob(v)}
-          >
-            <ToggleButton value="edge">Edge to edge</ToggleButton>
-            <ToggleButton value="blend">Blended, {BLEND_WIDER}×</ToggleButton>
-          </ToggleButtonGroup>
-          <Field
-            label="Where they come from"
-            value={source}
-            error={fault['source']}
-            hint={source ? '' : `Empty: ${familyLimits?.source || USUAL_LIMIT_SOURCE}`}
-            onChange={(e) => setSource(e.target.value)}
-          />
-          {unproven ? (
-            <Typography sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>{unproven}</Typography>
-          ) : null}
-          {(change.error ?? putFamily.error) ? (
-            <Typography role="alert" sx={{ color: 'error.main' }}>
-              {(change.error ?? putFamily.error)!.message}
-            </Typography>
-          ) : null}
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-            {changed ? (
-              <Button variant="outlined" disabled={change.isPending} onClick={() => keepForJob(meeting)}>
-                Keep for this job
-              </Button>
-            ) : null}
-            {differs ? (
-              <Button variant="outlined" disabled={putFamily.isPending} onClick={keepForFamily}>
-                Keep for every {family.name.toLowerCase()}
-              </Button>
-            ) : null}
-          </Box>
-        </Box>
+        <LimitTools
+          meeting={meeting}
+          change={change}
+          keepForJob={keepForJob}
+          source={source}
+          fault={fault}
+          familyLimits={familyLimits}
+          setSource={setSource}
+          unproven={unproven}
+          putFamily={putFamily}
+          changed={changed}
+          differs={differs}
+          keepForFamily={keepForFamily}
+          family={family}
+        />
       </Box>
     </Box>
   );
@@ -206,6 +181,81 @@ function LimitRows({ views, typed, edge, setTyped, fault, noise, target }: Limit
           </tr>
         ))}
       </tbody>
+    </Box>
+  );
+}
+
+interface LimitToolsProps {
+  readonly meeting: 'edge' | 'blend';
+  readonly change: ReturnType<typeof useChangeJob>;
+  readonly keepForJob: (next: Meeting) => void;
+  readonly source: string;
+  readonly fault: Readonly<Record<string, string>>;
+  readonly familyLimits: FamilyLimits | null;
+  readonly setSource: Dispatch<SetStateAction<string>>;
+  readonly unproven: string | null;
+  readonly putFamily: { readonly isPending: boolean; readonly error: Error | null };
+  readonly changed: boolean;
+  readonly differs: boolean;
+  readonly keepForFamily: () => void;
+  readonly family: FamilyRow;
+}
+
+/** How limits are met, and where they come from. */
+function LimitTools({
+  meeting,
+  change,
+  keepForJob,
+  source,
+  fault,
+  familyLimits,
+  setSource,
+  unproven,
+  putFamily,
+  changed,
+  differs,
+  keepForFamily,
+  family,
+}: LimitToolsProps) {
+  const { tones } = useTheme();
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5 }}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={meeting}
+        aria-label="How it meets the rest"
+        disabled={change.isPending}
+        onChange={(_, v: Meeting | null) => v && keepForJob(v)}
+      >
+        <ToggleButton value="edge">Edge to edge</ToggleButton>
+        <ToggleButton value="blend">Blended, {BLEND_WIDER}×</ToggleButton>
+      </ToggleButtonGroup>
+      <Field
+        label="Where they come from"
+        value={source}
+        error={fault['source']}
+        hint={source ? '' : `Empty: ${familyLimits?.source || USUAL_LIMIT_SOURCE}`}
+        onChange={(e) => setSource(e.target.value)}
+      />
+      {unproven ? <Typography sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>{unproven}</Typography> : null}
+      {(change.error ?? putFamily.error) ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {(change.error ?? putFamily.error)!.message}
+        </Typography>
+      ) : null}
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        {changed ? (
+          <Button variant="outlined" disabled={change.isPending} onClick={() => keepForJob(meeting)}>
+            Keep for this job
+          </Button>
+        ) : null}
+        {differs ? (
+          <Button variant="outlined" disabled={putFamily.isPending} onClick={keepForFamily}>
+            Keep for every {family.name.toLowerCase()}
+          </Button>
+        ) : null}
+      </Box>
     </Box>
   );
 }

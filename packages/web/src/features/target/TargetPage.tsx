@@ -1,12 +1,12 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
-import type { ReadingSet } from '@steady-gleam/contracts';
+import type { ReadingSet, Job } from '@steady-gleam/contracts';
 
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { flopIndex } from '@steady-gleam/core/colour';
-import { FAMILIES } from '@steady-gleam/core/finishes';
+import { FAMILIES, type FamilyRow } from '@steady-gleam/core/finishes';
 import { noiseOfSpots } from '@steady-gleam/core/letdown';
 import { fileName, averageReadings, toCgats, toColourXml, toReadingsCsv, spotLabsOf } from '@steady-gleam/core/formats';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -28,6 +28,7 @@ import { WantedCover } from './WantedCover';
 import { TravelPicture } from '../../shared/TravelPicture';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 import { sayAngle, TRAVEL_ANGLES, USUAL_ANGLES } from '../../shared/angles';
+import { SPREAD_WORTH_A_LOOK, TargetTable } from './TargetTable';
 
 /** The page's sentence; below another that leads it is a smaller one. */
 function Heading({ leads, why, children }: { leads: boolean; why: string; children: string }) {
@@ -47,9 +48,6 @@ const EXPORTS = [
 ] as const;
 
 const AngleChart = lazy(() => import('./AngleChart').then((m) => ({ default: m.AngleChart })));
-
-/** Spots further from their average than this, CIEDE2000, are worth a second look; ours. */
-const SPREAD_WORTH_A_LOOK = 1;
 
 /** What to match: readings per angle. */
 export function TargetPage() {
@@ -206,79 +204,11 @@ export function TargetPage() {
             known={set ? [set] : []}
             {...(set ? { onCancel: () => setReading(false) } : {})}
           />
-          {job.tryOut ? null : (
-            <Typography sx={{ mt: 2.5 }}>
-              What is matched: {row.matched}. No instrument? Read a{' '}
-              <Button
-                variant="text"
-                color="inherit"
-                sx={{ px: 0.5, textDecoration: 'underline' }}
-                onClick={() => setBy('photo')}
-              >
-                photo with a grey card
-              </Button>{' '}
-              in it,{' '}
-              <Button
-                variant="text"
-                color="inherit"
-                sx={{ px: 0.5, textDecoration: 'underline' }}
-                onClick={() => setBy('chip')}
-              >
-                pick a colour on this screen
-              </Button>
-              ,{' '}
-              <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
-                design the look
-              </Link>{' '}
-              on the map, or go{' '}
-              <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
-                by eye
-              </Link>
-              : spray a card and say how each rung looks.
-            </Typography>
-          )}
+          {job.tryOut ? null : <OtherWays row={row} setBy={setBy} job={job} />}
         </>
       ) : set ? (
         <>
-          <Box
-            component="table"
-            sx={{
-              borderCollapse: 'collapse',
-              width: '100%',
-              maxWidth: 720,
-              '& th': { fontWeight: 400, textAlign: 'right', fontSize: 14, py: 0.75 },
-              '& td': { textAlign: 'right', fontFamily: FIGURES, py: 1.1, borderTop: `1px solid ${tones.hairline}` },
-              '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
-            }}
-          >
-            <thead>
-              <tr>
-                <th scope="col">angle</th>
-                <th scope="col">L*</th>
-                <th scope="col">a*</th>
-                <th scope="col">b*</th>
-                <th scope="col">spots</th>
-                <th scope="col">spread, dE00</th>
-                <th scope="col">limit, dE00</th>
-              </tr>
-            </thead>
-            <tbody>
-              {averaged.map((a, i) => (
-                <tr key={`${a.incidence}/${a.aspecular}`}>
-                  <td>{sayAngle(a)}</td>
-                  <td>{a.lab[0].toFixed(1)}</td>
-                  <td>{a.lab[1].toFixed(1)}</td>
-                  <td>{a.lab[2].toFixed(1)}</td>
-                  <td>{a.spots}</td>
-                  <td>
-                    {a.spots > 1 ? a.spread.toFixed(2) : '–'}
-                    {a.spread > SPREAD_WORTH_A_LOOK ? ' ◂ look' : ''}
-                  </td>
-                  <td>{target[i]!.tolerance.toFixed(1)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Box>
+          <TargetTable averaged={averaged} target={target} />
           {row.wanted === 'travel' && averaged.length > 1 ? (
             <Box sx={{ mt: 2 }}>
               <TravelPicture target={averaged} />
@@ -288,29 +218,7 @@ export function TargetPage() {
               <AngleChart averaged={averaged} readings={set.readings} />
             </Suspense>
           ) : null}
-          <Box sx={{ mt: 2 }}>
-            <Button variant="outlined" onClick={() => setReading('again')}>
-              Read it again
-            </Button>
-            <Button variant="text" color="inherit" onClick={() => setReading('correct')}>
-              Correct a figure
-            </Button>
-            {EXPORTS.map(([name, extension, write]) => (
-              <Button
-                key={name}
-                variant="text"
-                color="inherit"
-                onClick={() =>
-                  download(
-                    new Blob([write(set.readings)], { type: 'text/plain' }),
-                    `${fileName(job.piece, 'target')}.${extension}`,
-                  )
-                }
-              >
-                {name}
-              </Button>
-            ))}
-          </Box>
+          <TargetAgain setReading={setReading} set={set} job={job} />
           <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
           <Limits
             key={`${job.version}/${detail.familyLimits?.version ?? 0}`}
@@ -325,5 +233,81 @@ export function TargetPage() {
         </>
       ) : null}
     </Bench>
+  );
+}
+
+interface OtherWaysProps {
+  readonly row: FamilyRow;
+  readonly setBy: Dispatch<SetStateAction<'chip' | 'photo' | null>>;
+  readonly job: Job;
+}
+
+/** Ways to a target without an instrument. */
+function OtherWays({ row, setBy, job }: OtherWaysProps) {
+  return (
+    <Typography sx={{ mt: 2.5 }}>
+      What is matched: {row.matched}. No instrument? Read a{' '}
+      <Button
+        variant="text"
+        color="inherit"
+        sx={{ px: 0.5, textDecoration: 'underline' }}
+        onClick={() => setBy('photo')}
+      >
+        photo with a grey card
+      </Button>{' '}
+      in it,{' '}
+      <Button
+        variant="text"
+        color="inherit"
+        sx={{ px: 0.5, textDecoration: 'underline' }}
+        onClick={() => setBy('chip')}
+      >
+        pick a colour on this screen
+      </Button>
+      ,{' '}
+      <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
+        design the look
+      </Link>{' '}
+      on the map, or go{' '}
+      <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
+        by eye
+      </Link>
+      : spray a card and say how each rung looks.
+    </Typography>
+  );
+}
+
+interface TargetAgainProps {
+  readonly setReading: Dispatch<SetStateAction<false | 'again' | 'correct'>>;
+  readonly set: ReadingSet;
+  readonly job: Job;
+}
+
+/** Reading the target again, and what was read before. */
+function TargetAgain({ setReading, set, job }: TargetAgainProps) {
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Button variant="outlined" onClick={() => setReading('again')}>
+        Read it again
+      </Button>
+      <Button variant="text" color="inherit" onClick={() => setReading('correct')}>
+        Correct a figure
+      </Button>
+      {EXPORTS.map(([name, extension, write]) => (
+        <Button
+          key={name}
+          variant="text"
+          color="inherit"
+          onClick={() =>
+            download(
+              new Blob([write(set.readings)], { type: 'text/plain' }),
+              `${fileName(job.piece, 'target')}.${extension}`,
+            )
+          }
+        >
+          {name}
+        </Button>
+      ))}
+    </Box>
   );
 }
