@@ -14,7 +14,6 @@ import {
   type CardSaid,
   type LadderOf,
   type LadderTable,
-  type RungVerdict,
   type TargetRead,
 } from '@steady-gleam/core/letdown';
 import {
@@ -134,7 +133,7 @@ export function eye(r: EyeInput) {
     of,
     {
       target: angles && { angles, spots: USUAL_SPOTS, sameInstrument: true, noise: noiseOf(null, []) },
-      ...{ bare: null, rungs: [], verdicts: r.verdicts as RungVerdict[], handHeld: r.handHeld, believed: {} },
+      ...{ bare: null, rungs: [], verdicts: r.verdicts, handHeld: r.handHeld, believed: {} },
     },
     table,
   )!.eye!;

@@ -53,7 +53,7 @@ export function colourErrors(rays: number): ColourError[] {
       return {
         ...{ mixId: mix.id, groundId: ground.id, coats },
         off: model.map((lab, g) => de2000(lab, mean[g]!)),
-        scatter: first!.map((lab, g) => de2000(lab, second![g]!) / 2),
+        scatter: first.map((lab, g) => de2000(lab, second[g]!) / 2),
       };
     }),
   );

@@ -15,7 +15,7 @@ import {
 } from '@steady-gleam/core/colour';
 import { CoreError } from '@steady-gleam/core/errors';
 import { FAMILIES, FAMILY_IDS, USUAL_LIMIT_SOURCE, defaultTolerance } from '@steady-gleam/core/finishes';
-import { swatchFactors, type SwatchLayer } from '@steady-gleam/core/looks';
+import { swatchFactors } from '@steady-gleam/core/looks';
 import {
   coatGrid,
   factorsToLabs,
@@ -138,14 +138,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
     };
   },
 
-  metamerism: (r) =>
-    metamerismIndex(
-      toSpectrum(r.reference),
-      toSpectrum(r.sample),
-      r.under as Illuminant,
-      r.test as Illuminant,
-      r.observer as Observer,
-    ),
+  metamerism: (r) => metamerismIndex(toSpectrum(r.reference), toSpectrum(r.sample), r.under, r.test, r.observer),
 
   diffuseInterface: (r) => diffuseInterface(r.n),
 
@@ -222,7 +215,7 @@ export const operations: { readonly [N in CalcName]: (request: Input<N>) => unkn
   swatch: (r) => {
     const viewing = viewingOf(r);
     const model = shop().model(r.geometries);
-    const factors = swatchFactors(shop(), model, r.layers as readonly SwatchLayer[]);
+    const factors = swatchFactors(shop(), model, r.layers);
     return { geometries: told(r.geometries, factors, viewing) };
   },
   ratio: (r) => {

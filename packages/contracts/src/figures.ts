@@ -68,8 +68,11 @@ export function schemaBy<T>(choose: (given: unknown) => ISchema<unknown>): Schem
  */
 export const schemaOf =
   <T>() =>
-  <S extends Schema>(schema: InferType<S> extends T ? S : never): Schema<T> =>
-    schema as Schema as Schema<T>;
+  <S extends Schema>(schema: InferType<S> extends T ? S : never): Typed<T> =>
+    schema as Schema as Typed<T>;
+
+/** A schema that stays one of its type where it is required: yup's own `required` of an unknown sort of schema comes to any. */
+export type Typed<T> = { required(): Schema<T> } & Schema<T>;
 
 type KeyOfAny<T> = T extends unknown ? keyof T : never;
 
@@ -79,5 +82,5 @@ type KeyOfAny<T> = T extends unknown ? keyof T : never;
  */
 export const choiceOf =
   <T>() =>
-  <S extends Schema>(schema: KeyOfAny<T> extends keyof InferType<S> ? S : never): Schema<T> =>
-    schema as Schema as Schema<T>;
+  <S extends Schema>(schema: KeyOfAny<T> extends keyof InferType<S> ? S : never): Typed<T> =>
+    schema as Schema as Typed<T>;

@@ -105,8 +105,9 @@ export function isPlainEvent(e: JobEvent): boolean {
     Array.isArray(e.cells) &&
     e.cells.length <= MOST_CELLS &&
     e.cells.every(
-      (c) =>
-        isRef(c?.coatId, 200) &&
+      (c: JobEvent['cells'][number] | null) =>
+        c !== null &&
+        isRef(c.coatId, 200) &&
         isRef(c.areaId, 60) &&
         Object.entries(c).every(([key, v]) => {
           if (key === 'coatId' || key === 'areaId') return true;

@@ -82,7 +82,7 @@ export function jsonSchemaOf(described: Described): Json {
     if (Array.isArray(innerType)) {
       const places = innerType.map(jsonSchemaOf);
       Object.assign(out, { prefixItems: places, minItems: places.length, maxItems: places.length });
-    } else out['items'] = jsonSchemaOf(innerType as Described);
+    } else out['items'] = jsonSchemaOf(innerType);
   }
   if (nullable && typeof out['type'] === 'string') out['type'] = [out['type'], 'null'];
   return out;

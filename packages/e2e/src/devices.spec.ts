@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { demoReadings } from '@steady-gleam/core/demo';
 import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
-import { toCgats, toReadingsCsv, type Reading } from '@steady-gleam/core/formats';
+import { toCgats, toReadingsCsv } from '@steady-gleam/core/formats';
 import { prepareLibrary } from '@steady-gleam/core/materials';
 import { appendFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -74,7 +74,7 @@ test('a job of the shop’s own by the watched folder: target and rungs come in,
   await rung.first().click();
   await expect(offers(page)).toHaveCount(0);
   put('wrong.csv', 'spot,aspecular,L,a,b\n1,15,lots,0,0\n');
-  put('rung.csv', toReadingsCsv(demoReadings(shop, painter(1.1), 2, ['1'], 9) as Reading[]));
+  put('rung.csv', toReadingsCsv(demoReadings(shop, painter(1.1), 2, ['1'], 9)));
   await expect(offers(page)).toContainText('rung.csv: for rung');
   await expect(offers(page)).toContainText(/wrong\.csv\. Line 2/);
   await page.getByRole('button', { name: 'Lay it aside' }).click();

@@ -282,6 +282,8 @@ test('no target, one angle, out of reach, and a browser without WebGL', async ({
   });
   await test.step('without WebGL the body is drawn on a plain canvas', async () => {
     await page.addInitScript(() => {
+      // Called with its own canvas below.
+      // eslint-disable-next-line @typescript-eslint/unbound-method
       const get = HTMLCanvasElement.prototype.getContext;
       HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...rest: unknown[]) {
         return kind.startsWith('webgl') ? null : (get as (...a: unknown[]) => unknown).call(this, kind, ...rest);

@@ -76,7 +76,7 @@ export function createThread<Q, A>(path: string, limits: ThreadLimits): (ask: Q)
         // Something in it is no plain data: nobody waits for it.
         clearTimeout(timer);
         waiting.delete(id);
-        failed(error);
+        failed(error instanceof Error ? error : new Error(String(error)));
       }
     });
 }

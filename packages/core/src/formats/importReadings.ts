@@ -207,6 +207,8 @@ export function parseCgats(text: string, hints: ImportHints = {}): ImportResult 
 }
 
 type Node = { readonly [key: string]: unknown };
+/** A value of the file as text; empty for what is no single value. */
+const textOf = (v: unknown): string => (typeof v === 'string' || typeof v === 'number' ? String(v) : '');
 const list = (v: unknown): Node[] => (Array.isArray(v) ? v : v === undefined ? [] : [v]) as Node[];
 
 /** First value under a key that matches, however deep. */
@@ -265,15 +267,12 @@ export function parseColourXml(text: string, hints: ImportHints = {}): ImportRes
   };
   collect(root);
   const samples = objectsOf(root).flatMap((object): RawSample[] => {
-    const name = String(object['@Name'] ?? object['@Id'] ?? '');
+    const name = textOf(object['@Name'] ?? object['@Id']);
     return list(object['ColorValues']).flatMap((values) => {
       const geometryOf = (v: Node) => specs.get(String(v['@ColorSpecification'])) ?? angleInName(name);
       const spectra = list(values['ReflectanceSpectrum']).map((v): RawSample => {
         const start = Number(v['@StartWL'] ?? 400);
-        const numbers = String(v['#text'] ?? '')
-          .trim()
-          .split(/\s+/)
-          .map(Number);
+        const numbers = textOf(v['#text']).trim().split(/\s+/).map(Number);
         // Without a stated step the values are taken to end where the visible range usually does in tens.
         const step = Number(v['@IncrementWL'] ?? v['@Increment'] ?? 10);
         return {

@@ -124,7 +124,7 @@ export function missOf(sought: TargetSought, labs: ArrayLike<number>): number {
     });
     return sum;
   }
-  const u = sought.weights.map((w, o) => w * (sought.labs[Math.floor(o / 3)]![(o % 3) as 0]! - labs[o]!));
+  const u = sought.weights.map((w, o) => w * (sought.labs[Math.floor(o / 3)]![(o % 3) as 0] - labs[o]!));
   return MISMATCH ** 2 * solveLower(sought.covariance, u).reduce((s, v) => s + v * v, 0);
 }
 

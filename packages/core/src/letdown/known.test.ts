@@ -87,7 +87,7 @@ function knownCard(seed: number, earlier: readonly KnownHand[]): Known | null {
   return answer && { answer, rungs, verdicts };
 }
 
-let known: Known[] = [];
+const known: Known[] = [];
 beforeAll(() => {
   let earlier: KnownHand[] = [];
   for (let seed = 1; seed <= 22; seed++) {

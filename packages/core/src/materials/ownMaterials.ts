@@ -185,7 +185,7 @@ function toSystem(own: OwnSystem, library: Pick<Library, 'pigments' | 'dyes' | '
       ? [
           {
             name: (carrier?.name ?? 'carrier').toLowerCase(),
-            parts: own.carrierParts!,
+            parts: own.carrierParts,
             ...(carrier ? { density: carrier.densityGPerMl } : {}),
           },
           ...own.colours.map((c) => ({

@@ -99,7 +99,7 @@ export function prepareLibrary(own: readonly OwnMaterial[] = [], n = 1.5): Prepa
       if (coats >= material.hidesIn) return 0;
       const step = Math.max(0, Math.round(coats * SHOWS_STEPS));
       let known = shows.get(material);
-      if (!known) shows.set(material, (known = new Map()));
+      if (!known) shows.set(material, (known = new Map<number, number>()));
       let share = known.get(step);
       if (share === undefined) known.set(step, (share = showsThrough(film, hidingOf(material), step / SHOWS_STEPS)));
       return share;

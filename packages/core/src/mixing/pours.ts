@@ -131,7 +131,7 @@ export function poursOf(q: PoursInput): Pours {
   // A ratio typed over the product's own keeps its order of pouring as far as it goes.
   const usual: AdditiveRole[] = product?.chemistry === 'two-pack' ? ['hardener', 'reducer'] : ['reducer', 'hardener'];
   const further = read.parts.slice(1).map((parts, i): Pour => {
-    const role = (product?.pours[i] ?? usual[i] ?? 'reducer') as AdditiveRole;
+    const role = product?.pours[i] ?? usual[i] ?? 'reducer';
     const amount = (parts / read.parts[0]!) * first;
     const own = (product?.additives ?? []).filter((a) => a.role === role);
     const advised = adviseAdditive(own, role, q.temperatureC, q.areaM2);

@@ -64,8 +64,8 @@ describe('least squares with bounds', () => {
         [0, 0, -0.2],
         [0.6, 1, 0.3],
       ];
-      const x = boundedLeastSquares(columns, b, lo!, hi!);
-      const sure = byTrying(columns, b, lo!, hi!);
+      const x = boundedLeastSquares(columns, b, lo, hi);
+      const sure = byTrying(columns, b, lo, hi);
       expect(squares(columns, b, x)).toBeCloseTo(squares(columns, b, sure), 6);
     }
   });

@@ -76,7 +76,7 @@ export function boundedLeastSquares(
       if (!on.length) break;
       for (const i of on) {
         right[i] = onto[i]!;
-        for (let j = 0; j < n; j++) if (at[j] !== 0) right[i]! -= gram[i * n + j]! * x[j]!;
+        for (let j = 0; j < n; j++) if (at[j] !== 0) right[i] -= gram[i * n + j]! * x[j]!;
       }
       const z = solveChosen(gram, right, n, on);
       if (!z) {

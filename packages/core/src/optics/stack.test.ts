@@ -79,7 +79,7 @@ describe.each(['reference', 'fast'] as const)('film stack, %s tier', (tier) => {
   it('agrees with ray transport', () => {
     const errors: Record<string, number[]> = { near: [], side: [], far: [] };
     for (const c of loadMonteCarlo()) {
-      const ours = factors(tier, c.ground, c.coats as unknown as Coat[], c.geometries);
+      const ours = factors(tier, c.ground, c.coats, c.geometries);
       c.geometries.forEach((g, j) => {
         const group = Math.abs(g.aspecular) <= 25 ? 'near' : g.aspecular === 45 ? 'side' : 'far';
         errors[group]!.push(Math.abs(ours[j]! / g.factor - 1));

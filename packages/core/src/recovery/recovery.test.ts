@@ -94,7 +94,7 @@ const answer = answerCard(of, {
   verdicts: [2, 3, 4].flatMap((coats) =>
     (['sun face', 'shade', 'sun flop'] as const).map((view) => ({
       ...{ coats, view },
-      verdict: (coats < 3 ? 'lighter' : coats > 3 ? 'darker' : 'match') as Verdict,
+      verdict: coats < 3 ? 'lighter' : coats > 3 ? 'darker' : 'match',
     })),
   ),
 })!;

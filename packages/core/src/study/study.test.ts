@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { prepareLibrary } from '../materials/shop';
 import { createRandom, quantile } from '../numeric';
-import { prepareCoat, type Coat } from '../optics/coat';
+import { prepareCoat } from '../optics/coat';
 import { createFilm } from '../optics/film';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { createOptics } from '../optics/optics';
@@ -22,7 +22,7 @@ describe('the rays of the foreign truth', () => {
     'bring back what another ray transport brings back: $id',
     ({ ground, coats, geometries }) => {
       const layers = coats.map((coat) => {
-        const p = prepareCoat(film, coat as Coat);
+        const p = prepareCoat(film, coat);
         const times = (v: Float64Array) => v.map((x) => x * p.factor);
         return {
           dye: times(p.a),

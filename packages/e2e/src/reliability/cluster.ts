@@ -27,7 +27,7 @@ function run(name: string, args: readonly string[], cwd: string): void {
     userInfo().uid === 0
       ? ['setpriv', ['--reuid=postgres', '--regid=postgres', '--clear-groups', path, ...args]]
       : [path, [...args]];
-  const done = spawnSync(command as string, words as string[], {
+  const done = spawnSync(command, words, {
     cwd,
     encoding: 'utf8',
     env: { ...process.env, HOME: cwd },

@@ -167,7 +167,8 @@ async function plansOf(folder: string): Promise<string[]> {
   ];
   const said: string[] = [];
   for (const query of asked) {
-    const rows = (await open.db.execute(sql`explain ${query}`)) as unknown as { rows: Record<string, string>[] };
+    const answer: unknown = await open.db.execute(sql`explain ${query}`);
+    const rows = answer as { rows: Record<string, string>[] };
     const lines = rows.rows.map((r) => Object.values(r)[0]!.trim());
     said.push(
       lines

@@ -37,7 +37,7 @@ export function asking(address: string) {
     e: E,
     { params = {}, body }: { params?: Record<string, string>; body?: BodyOf<E> } = {},
   ): Promise<ReplyOf<E>> => {
-    const query = e.method === 'GET' && body ? `?${new URLSearchParams(body as Record<string, string>)}` : '';
+    const query = e.method === 'GET' && body ? `?${new URLSearchParams(body)}` : '';
     const reply = await fetch(`${address}${pathOf(e.path, params)}${query}`, {
       method: e.method,
       headers: { 'Content-Type': 'application/json' },

@@ -5,4 +5,4 @@ import type * as schema from './schema';
 export type Db = PgDatabase<PgQueryResultHKT, typeof schema>;
 
 /** A driver's own handle as that of any: they differ in what a query by hand answers with, which only `rowsOf` looks at. */
-export const ofAnyDriver = <H extends PgQueryResultHKT>(db: PgDatabase<H, typeof schema>): Db => db as unknown as Db;
+export const ofAnyDriver = <H extends PgQueryResultHKT>(db: PgDatabase<H, typeof schema>): Db => db;

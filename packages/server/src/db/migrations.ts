@@ -34,7 +34,8 @@ export async function lastStep(db: Db): Promise<number> {
 
 /** Rows of a query that is written by hand. */
 export async function rowsOf<Row>(db: Pick<Db, 'execute'>, query: ReturnType<typeof sql>): Promise<Row[]> {
-  return ((await db.execute(query)) as unknown as { rows: Row[] }).rows;
+  const answer: unknown = await db.execute(query);
+  return (answer as { rows: Row[] }).rows;
 }
 
 /** Whether a database that has tables has to be brought up to today's. */

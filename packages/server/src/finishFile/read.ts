@@ -93,6 +93,8 @@ export type ReadFile =
 const MOST_FAULTS = 20;
 
 const ajv = new Ajv({ allErrors: false, strict: false });
+// Its types say nothing of how Node imports it.
+// eslint-disable-next-line @typescript-eslint/no-unsafe-call
 addFormats.default(ajv);
 const isFile = ajv.compile<FinishFile>(FINISH_FILE_SCHEMA);
 

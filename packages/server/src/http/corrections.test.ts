@@ -32,6 +32,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { extractText, getDocumentProxy } from 'unpdf';
 import { openEmbedded, type OpenDb } from '../db/open';
+import { rowsOf } from '../db/migrations';
 import { createRepos } from '../resources/repos';
 import { jobEvents, jobs, products } from '../db/schema';
 import type { TellDamage } from '../db/rows';
@@ -450,14 +451,15 @@ describe('the first start', () => {
 
   it('is whole or nothing: a fill that is cut off anywhere leaves nothing, and the next one goes through', async () => {
     const { db, close } = await openEmbedded(migrations);
-    const count = async () =>
-      (await db.execute(
+    const count = () =>
+      rowsOf<{ n: number }>(
+        db,
         sql`select (select count(*) from jobs)::int + (select count(*) from products)::int as n`,
-      )) as unknown as { rows: { n: number }[] };
+      );
     for (const allowed of [0, 1, 5]) {
       await expect(
         db.transaction(async (tx) => {
-          const repos = createRepos(tx as never);
+          const repos = createRepos(tx);
           let left = allowed;
           const create: typeof repos.jobs.create = (...args) => {
             if (left-- <= 0) throw new Error('cut off');
@@ -467,7 +469,7 @@ describe('the first start', () => {
           throw new Error('cut off at the end');
         }),
       ).rejects.toThrow('cut off');
-      expect((await count()).rows[0]!.n).toBe(0);
+      expect((await count())[0]!.n).toBe(0);
     }
     // An earlier program was cut off after its products: the fill goes on from there.
     await createRepos(db).products.add([STARTING_PRODUCTS[0]!]);

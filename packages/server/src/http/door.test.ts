@@ -1,3 +1,4 @@
+import { sessions } from '../db/schema';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { logApi, pathOf, sessionApi } from '@steady-gleam/contracts';
 import { eventOf } from '@steady-gleam/core/jobs';
@@ -65,9 +66,9 @@ describe('the shop’s door', () => {
     const own = (await signIn(appOf(door()), 'lantern-pier')).split('=')[1]!;
     const kept = JSON.stringify([await repos.door.setting('passcode'), await repos.door.setting('lookCode')]);
     expect(kept).not.toMatch(/lantern|looking/);
-    const rows = (await open.db.execute('select * from sessions')) as unknown as { rows: unknown[] };
-    expect(rows.rows.length).toBeGreaterThan(0);
-    expect(JSON.stringify(rows.rows)).not.toContain(own);
+    const rows = await open.db.select().from(sessions);
+    expect(rows.length).toBeGreaterThan(0);
+    expect(JSON.stringify(rows)).not.toContain(own);
   });
 
   it('lets the second code look and nothing else', async () => {

@@ -23,9 +23,12 @@ export const takesBytes = (e: FileEndpoint): RequestHandler =>
 export const bytesOf = (req: Request): Buffer => (Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0));
 
 /** For whom a paper is made: their time zone and units; and the address of what it is about. */
-export const paperFor = (req: Request, path: string) => ({
+export const paperFor = (
+  req: Request,
+  path: string,
+): { readonly zone: string; readonly units: UnitSystem; readonly address: string } => ({
   zone: zoneOf(req.query['zone']),
-  units: (req.query['units'] === 'us' ? 'us' : 'metric') as UnitSystem,
+  units: req.query['units'] === 'us' ? 'us' : 'metric',
   address: `${addressFor(req)}${path}`,
 });
 

@@ -25,11 +25,10 @@ export function routerOf(app: Express): Route {
   return (e, handler, status = 200) => {
     const method = e.method.toLowerCase() as 'get' | 'post' | 'patch' | 'put' | 'delete';
     app[method](e.path, async (req: Request, res) => {
-      const [id, finishId] = await Promise.all(
-        ['id', 'finishId'].map((name) => (req.params[name] === undefined ? '' : idOf(req, name))),
-      );
+      const idIn = async (name: string) => (req.params[name] === undefined ? '' : idOf(req, name));
+      const [id, finishId] = await Promise.all([idIn('id'), idIn('finishId')]);
       const body = e.body ? await readBody(e.body, saidIn(e.method, req)) : undefined;
-      res.status(status).json(await handler(body as never, id!, finishId!));
+      res.status(status).json(await handler(body as never, id, finishId));
     });
   };
 }

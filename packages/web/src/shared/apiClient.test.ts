@@ -20,7 +20,7 @@ describe('a call of the API', () => {
   it('puts the body of a GET into its query, without what says nothing', async () => {
     const asked: string[] = [];
     answers((path) => {
-      asked.push(String(path));
+      asked.push(path instanceof Request ? path.url : path.toString());
       return Promise.resolve(new Response('{"rows":[],"total":0}'));
     });
     const body = { words: 'a&b c', family: null, page: 0, status: 'open', sort: 'next' } as const;

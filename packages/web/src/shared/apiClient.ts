@@ -78,13 +78,13 @@ export async function call<B extends Schema | null, R extends Schema>(
       ([, v]) => v !== undefined && v !== null && v !== '' && !(Array.isArray(v) && !v.length),
     );
     const query = new URLSearchParams(asked.map(([k, v]) => [k, String(v)])).toString();
-    return (await request(query ? `${path}?${query}` : path, { method: 'GET' }, options.waitMs)) as InferType<R>;
+    return await request(query ? `${path}?${query}` : path, { method: 'GET' }, options.waitMs);
   }
   const body =
     options.body === undefined
       ? {}
       : { body: JSON.stringify(options.body), headers: { 'Content-Type': 'application/json' } };
-  return (await request(path, { method: e.method, ...body }, options.waitMs)) as InferType<R>;
+  return await request(path, { method: e.method, ...body }, options.waitMs);
 }
 
 /** Sends a picture. @throws ApiFailure */

@@ -37,7 +37,7 @@ function unpacked(rows: unknown): GunSample[] {
     t: t! / 1000,
     ...{ x: x! / 10, y: y! / 10, d: d! / 10, on: on === 1 },
   }));
-  return coatSchema.validateSync(samples) as GunSample[];
+  return coatSchema.validateSync(samples);
 }
 
 /** Reads what is there; what can't be read counts as none. */
@@ -46,9 +46,9 @@ export function readPractised(): Practised {
     const raw = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, unknown>;
     const coats = (raw['coats'] ?? {}) as Record<string, unknown>;
     return {
-      scores: scoresSchema.validateSync(raw['scores'] ?? {}) as Practised['scores'],
+      scores: scoresSchema.validateSync(raw['scores'] ?? {}),
       coats: Object.fromEntries(Object.entries(coats).map(([id, rows]) => [id, unpacked(rows)])),
-      hand: raw['hand'] ? (handSchema.validateSync(raw['hand']) as PractisedHand) : null,
+      hand: raw['hand'] ? handSchema.validateSync(raw['hand']) : null,
     };
   } catch {
     return NONE;

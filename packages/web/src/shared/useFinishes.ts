@@ -2,7 +2,7 @@ import {
   bankApi,
   finishesApi,
   type BodyOf,
-  type FinishDetail,
+  
   type FinishQuery,
   type FinishSummary,
 } from '@steady-gleam/contracts';
@@ -35,7 +35,7 @@ export function useFinishRows(ids: readonly string[]): ReadonlyMap<string, Finis
 export function useFinish(id: string | null) {
   return useQuery({
     queryKey: [...KEY, id],
-    queryFn: () => call(finishesApi.read, { params: { id: id! } }) as Promise<FinishDetail>,
+    queryFn: () => call(finishesApi.read, { params: { id: id! } }),
     enabled: id !== null,
   });
 }

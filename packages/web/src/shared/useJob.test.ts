@@ -1,5 +1,4 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
-import type { Job } from '@steady-gleam/contracts';
 import { ApiFailure } from './apiClient';
 import { changeJob } from './useJob';
 
@@ -25,8 +24,7 @@ describe('changes of a job in one window', () => {
   it('go on from one another, also when all were made before the first answer', async () => {
     serve(3);
     const versions: number[] = [];
-    for (let i = 0; i < 4; i++)
-      versions.push(((await changeJob('a', { version: 3, piece: `tub ${i}` })) as Job).version);
+    for (let i = 0; i < 4; i++) versions.push((await changeJob('a', { version: 3, piece: `tub ${i}` })).version);
     expect(versions).toEqual([4, 5, 6, 7]);
     expect((await changeJob('a', { version: 6, piece: 'tub' })).version).toBe(8);
   });

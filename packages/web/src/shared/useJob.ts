@@ -105,7 +105,7 @@ export async function changeJob(id: string, change: JobChange): Promise<Job> {
   followed.set(id, own);
   let { version } = change;
   for (let next = own.get(version); next !== undefined; next = own.get(version)) version = next;
-  const job = (await call(jobsApi.change, { params: { id }, body: { ...change, version } })) as Job;
+  const job = await call(jobsApi.change, { params: { id }, body: { ...change, version } });
   own.set(version, job.version);
   return job;
 }

@@ -16,7 +16,7 @@ export const SHELF = {
     queryFn: () => call(productsApi.list),
   },
   guns: { queryKey: KEYS.guns, queryFn: () => call(gunsApi.list) },
-  batches: { queryKey: KEYS.batches, queryFn: () => call(batchesApi.list, { body: {} }) as Promise<Batch[]> },
+  batches: { queryKey: KEYS.batches, queryFn: () => call(batchesApi.list, { body: {} }) },
 } as const;
 
 export const useProducts = () => useQuery(SHELF.products);
@@ -26,7 +26,7 @@ export const useGuns = () => useQuery(SHELF.guns);
 /** All batches of one job, also those that are long over. */
 const batchesOfJob = (jobId: string) => ({
   queryKey: [...KEYS.batches, jobId],
-  queryFn: () => call(batchesApi.list, { body: { jobId } }) as Promise<Batch[]>,
+  queryFn: () => call(batchesApi.list, { body: { jobId } }),
 });
 
 /** Batches, newest first, with what waits on this device to be told. @param jobId of which all of them are wanted */

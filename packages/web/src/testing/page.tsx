@@ -12,8 +12,8 @@ export type Answers = Readonly<Record<string, unknown>>;
 /** Puts answers in the place of the server. @returns what was asked, in order */
 export function answerWith(answers: Answers): { readonly path: string; readonly body: unknown }[] {
   const asked: { path: string; body: unknown }[] = [];
-  globalThis.fetch = (async (input: RequestInfo | URL, init?: RequestInit) => {
-    const { pathname, search } = new URL(String(input), 'http://localhost');
+  globalThis.fetch = async (input: RequestInfo | URL, init?: RequestInit) => {
+    const { pathname, search } = new URL(input instanceof Request ? input.url : input, 'http://localhost');
     const key = `${init?.method ?? 'GET'} ${pathname}`;
     const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : null;
     asked.push({ path: `${key}${search}`, body });
@@ -22,7 +22,7 @@ export function answerWith(answers: Answers): { readonly path: string; readonly 
       return new Response(JSON.stringify({ code: 'notFound', message: `No ${key}.` }), { status: 404 });
     const told: unknown = typeof answer === 'function' ? (answer as (body: unknown) => unknown)(body) : answer;
     return told instanceof Response ? told : new Response(JSON.stringify(told), { status: 200 });
-  }) as typeof fetch;
+  };
   return asked;
 }
 

@@ -4,7 +4,7 @@ import 'fake-indexeddb/auto';
 
 import { ThemeProvider } from '../ui/ThemeProvider';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, waitFor, within } from '@testing-library/react';
+import { configure, render, screen, waitFor, within } from '@testing-library/react';
 import axe from 'axe-core';
 import userEvent from '@testing-library/user-event';
 import { createMemoryRouter, RouterProvider } from 'react-router';
@@ -15,19 +15,22 @@ import { UnitsProvider } from '../shared/units';
 /** A job of the demo with everything in it: read, picked, its card sprayed. */
 export const DEMO_JOB = '1a47e000-0000-4000-8000-000000001388';
 
+// What is waited for comes from a server and from what stands in for a worker, on a machine that may be busy.
+configure({ asyncUtilTimeout: 10_000 });
+
 const SERVER = process.env['PAGE_SERVER']!;
 const overNetwork = globalThis.fetch;
 
 /** Lets the page ask the real server of the tests. */
 export function askServer(): void {
-  globalThis.fetch = (async (input: RequestInfo | URL, init?: RequestInit) => {
+  globalThis.fetch = async (input: RequestInfo | URL, init?: RequestInit) => {
     // The page's files are not those of the network that Node sends.
     const body = init?.body instanceof Blob ? await bytesOf(init.body) : init?.body;
-    return overNetwork(new URL(String(input), SERVER), {
+    return overNetwork(new URL(input instanceof Request ? input.url : input, SERVER), {
       ...init,
       ...(body === null || body === undefined ? {} : { body }),
     });
-  }) as typeof fetch;
+  };
 }
 
 const bytesOf = (file: Blob): Promise<ArrayBuffer> =>

@@ -597,7 +597,7 @@ describe('a finish as a file', () => {
       'Gun 7',
     ])
       expect(text).toContain(said);
-    expect(await qrOf(bytes)).toBe(`http://shop.local:4680/bank/${finishId}`);
+    expect(qrOf(bytes)).toBe(`http://shop.local:4680/bank/${finishId}`);
     expect(await textOf(await pdf(passportPath(finishId, 'us', 'UTC')))).toContain('20 psi');
     // The label for the back of the card holds the mix and the answer too, on its one small page.
     const jobId = (await tools(here!.app).read(finishId)).finish.jobs[0]!.id;
@@ -605,7 +605,7 @@ describe('a finish as a file', () => {
       const label = await pdf(labelPath(jobId, size, 'metric', 'UTC'));
       expect((await getDocumentProxy(new Uint8Array(label))).numPages).toBe(1);
       expect(await textOf(label)).toMatch(/Mix.*harbour pearl.*Answer/);
-      expect(await qrOf(label)).toBe(`http://shop.local:4680/jobs/${jobId}/card`);
+      expect(qrOf(label)).toBe(`http://shop.local:4680/jobs/${jobId}/card`);
     }
   });
 

@@ -97,5 +97,5 @@ async function answersIn(asked: unknown): Promise<FileAnswers> {
   } catch {
     throw new ApiError('badRequest', { answers: 'The answers can’t be read as JSON.' });
   }
-  return (await answersSchema.validate(raw)) as FileAnswers;
+  return await answersSchema.validate(raw);
 }

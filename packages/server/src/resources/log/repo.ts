@@ -13,7 +13,7 @@ type EventRow = typeof jobEvents.$inferSelect;
 
 const toEvent = (row: EventRow): StoredEvent => {
   const event = { ...plainEvent(row), mend: row.mend ?? null };
-  return { ...(isPlainEvent(event) ? event : jobEventSchema.validateSync(event)), sequence: row.sequence! };
+  return { ...(isPlainEvent(event) ? event : jobEventSchema.validateSync(event)), sequence: row.sequence };
 };
 
 /** Events read at once. */

@@ -9,7 +9,7 @@ import { finishes, jobs, materials } from '../../db/schema';
 
 const toStored = (row: typeof materials.$inferSelect): StoredMaterial => ({
   version: row.version,
-  material: ownMaterialSchema.validateSync(row.material) as OwnMaterial,
+  material: ownMaterialSchema.validateSync(row.material),
 });
 
 /** Ids a material of this kind may be referred to by: the reference library and the shop's own. */

@@ -13,7 +13,8 @@ export function routeProducts(app: Express, route: Route, { products }: Pick<Rep
     return {};
   });
   app.put(productsApi.putSheet.path, takesBytes(productsApi.putSheet), async (req, res) => {
-    const name = String(req.query['name'] ?? 'sheet').slice(0, 120);
+    const { name: asked } = req.query;
+    const name = (typeof asked === 'string' ? asked : 'sheet').slice(0, 120);
     res.json(await products.putSheet(await idOf(req), name, bytesOf(req)));
   });
   app.get(productsApi.readSheet.path, async (req, res) => {

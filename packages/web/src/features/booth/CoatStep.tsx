@@ -313,7 +313,7 @@ function Clock({
     }
   }, [state.readyAt, wait, sound, voice, spoken]);
   const said = late
-    ? `Too late as it is: the recoat window of the coat below on ${area} closed at ${timeSaid(state.closesAt!, now)}. Scuff it, or do as its sheet says, clean and tack; then spray.`
+    ? `Too late as it is: the recoat window of the coat below on ${area} closed at ${timeSaid(state.closesAt, now)}. Scuff it, or do as its sheet says, clean and tack; then spray.`
     : state.readyAt === null
       ? 'Nothing has to flash below it.'
       : wait > 0

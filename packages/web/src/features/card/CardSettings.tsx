@@ -13,12 +13,10 @@ type Figure =
   | 'pressureBar'
   | `settings.${'distanceCm' | 'temperatureC' | 'tipMm' | 'overlap' | 'turns' | 'eyeLittle' | 'eyeClear'}`;
 /** What is typed into a figure stays in it as it is until the form is kept: its schema says then what is no number. */
-const setFigure = (form: UseFormReturn<Card>, name: Figure, value: number | null) =>
-  form.setValue(name, value as never);
+const setFigure = (form: UseFormReturn<Card>, name: Figure, value: number | null) => form.setValue(name, value);
 
 /** An empty field is nothing; anything else that is no number is left for the schema to name. */
-const numberOrNull = (v: unknown): number | null =>
-  v === null || v === undefined || String(v).trim() === '' ? null : numberIn(String(v));
+const numberOrNull = (typed: string): number | null => (typed.trim() === '' ? null : numberIn(typed));
 
 /** A figure of the plan, typed in the painter's units; what is no number reaches the check as it is. */
 function Measured({

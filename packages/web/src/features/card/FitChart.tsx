@@ -22,13 +22,13 @@ export function FitChart({
   const counts = Array.from({ length: Math.round(last * 4) + 1 }, (_, i) => i / 4);
   const labs = predictedLabs(card.ladder, counts);
   const rows = counts.map((n, k) =>
-    Object.fromEntries([
-      ['n', n],
-      ...target.map((t, g) => [`m${angleKey(t)}`, labs[k]![g]![0]]),
-      ...target.map((t, g) => [
-        `r${angleKey(t)}`,
-        readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null,
-      ]),
+    Object.fromEntries<number | null>([
+      ['n', n] as const,
+      ...target.map((t, g) => [`m${angleKey(t)}`, labs[k]![g]![0]] as const),
+      ...target.map(
+        (t, g) =>
+          [`r${angleKey(t)}`, readings.find((r) => Math.abs(r.coats - n) < 1e-6)?.labs[g]?.[0] ?? null] as const,
+      ),
     ]),
   );
   return (

@@ -1,5 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
-import { jobsApi, readingsApi, type Job, type ReadingSet } from '@steady-gleam/contracts';
+import { jobsApi, readingsApi, type ReadingSet } from '@steady-gleam/contracts';
 import type { FinishFamily } from '@steady-gleam/core/finishes';
 import type { Pourable } from '@steady-gleam/core/formulate';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -21,12 +21,12 @@ export function BeginJob({ mix, family, read }: { mix: Pourable; family: FinishF
   const begin = useMutation({
     mutationFn: (called: string) =>
       withFound({ family, mix, library, piece: called }, async ({ mixId, pick }) => {
-        const job = (await call(jobsApi.create, {
+        const job = await call(jobsApi.create, {
           body: {
             ...{ id: newId(), piece: called, matching: 'what was read', family, mixId },
             ...{ finishId: null, coats: null, target: null },
           },
-        })) as Job;
+        });
         await call(readingsApi.addToFinish, { params: { id: job.finishId }, body: read });
         await changeJob(job.id, { version: job.version, pick });
         return job;

@@ -169,12 +169,12 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
     const coats = figure('drawdown.coats') ?? undefined;
     drawdown = { groundId: values['drawdown.groundId'] ?? '', coats, lab };
     const whole = lab.every((v) => typeof v === 'number') && typeof coats === 'number' && coats > 0;
-    if (whole && drawdown['groundId'] && colours.length) {
+    if (whole && values['drawdown.groundId'] && colours.length) {
       // Where the parts are known they set the proportion, else all colours are taken alike; the reading sets the strength.
       const strong = colours as StrongColour[];
       const { factor, off } = await fit(strong, filmUm ?? 9, {
-        groundId: String(drawdown['groundId']),
-        coats: coats as number,
+        groundId: values['drawdown.groundId'],
+        coats: coats,
         lab: labOf(lab),
       });
       if (off > POOR_FIT)

@@ -68,7 +68,7 @@ export function ShadePanel({
   const lab: Lab | null = typed
     ? labOf(typed.map(numberIn))
     : (library.grounds.find((g) => g.id === groundId)?.lab ?? [63, 0, 0]);
-  const wrong = typed && !(lab![0] >= 10 && lab![0] <= 95 && Math.abs(lab![1]) < 70 && Math.abs(lab![2]) < 70);
+  const wrong = typed && !(lab[0] >= 10 && lab[0] <= 95 && Math.abs(lab[1]) < 70 && Math.abs(lab[2]) < 70);
   const tonesNow: readonly SealerTone[] = SEALER_TONES.map((t, i) => ({ ...t, scatter: tints[i]! }));
   const mix = useShade(film, wrong ? null : lab, tints);
   const cameOut = numberIn(trial);
@@ -146,7 +146,7 @@ export function ShadePanel({
         <ToggleButton
           value="own"
           selected={typed !== null}
-          onChange={() => setTyped(typed ? null : [String(lab![0]), String(lab![1]), String(lab![2])])}
+          onChange={() => setTyped(typed ? null : [String(lab[0]), String(lab[1]), String(lab[2])])}
         >
           Another shade
         </ToggleButton>
@@ -155,7 +155,7 @@ export function ShadePanel({
               <Field
                 key={axis}
                 label={axis}
-                value={typed[i]!}
+                value={typed[i]}
                 onChange={(e) => setTyped(withAxis(typed, i, e.target.value))}
                 error={wrong ? ' ' : undefined}
                 decimal
@@ -229,8 +229,8 @@ function ShadeMixed({ mix, lab, exposures, inUse, onUse, shade }: ShadeMixedProp
         wanted above, mixed below
       </Typography>
       <Box role="img" aria-label={`Wanted over mixed, dE00 ${mix.off.toFixed(1)}`} sx={{ maxWidth: 760, height: 150 }}>
-        <Box sx={{ height: '50%', background: cssOf(lab, exposures[0]!) }} />
-        <Box sx={{ height: '50%', background: cssOf(mix.lab, exposures[0]!) }} />
+        <Box sx={{ height: '50%', background: cssOf(lab, exposures[0]) }} />
+        <Box sx={{ height: '50%', background: cssOf(mix.lab, exposures[0]) }} />
       </Box>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5 }}>
         <Box sx={{ fontFamily: FIGURES, fontSize: 20 }}>

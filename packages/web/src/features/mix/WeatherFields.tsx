@@ -16,9 +16,8 @@ export function useWeather({ mixing, setMixing }: Pick<MixRoom, 'mixing' | 'setM
     onTemperature: (temperatureC: string) => setTyped((old) => ({ ...old, temperatureC })),
     onHumidity: (humidity: string) => setTyped((old) => ({ ...old, humidity })),
     keepTemperature: () =>
-      typed.temperatureC !== undefined && setMixing(() => ({ temperatureC: numberIn(typed.temperatureC!) })),
-    keepHumidity: () =>
-      typed.humidity !== undefined && setMixing(() => ({ humidity: numberIn(typed.humidity!) / 100 })),
+      typed.temperatureC !== undefined && setMixing(() => ({ temperatureC: numberIn(typed.temperatureC) })),
+    keepHumidity: () => typed.humidity !== undefined && setMixing(() => ({ humidity: numberIn(typed.humidity) / 100 })),
   };
 }
 export type Weather = ReturnType<typeof useWeather>;

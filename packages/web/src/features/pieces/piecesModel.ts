@@ -143,6 +143,6 @@ export function checkedPieces(
       faults[`objects[${i}].name`] ??= `Nothing is sprayed on ${o.name || 'it'}: give it an area, or take it out.`;
   });
   return objects && areas && !Object.keys(faults).length
-    ? { ok: true, objects: objects as JobObjectRow[], areas: areas as Area[] }
+    ? { ok: true, objects: objects, areas: areas }
     : { ok: false, faults };
 }

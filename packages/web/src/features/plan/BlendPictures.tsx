@@ -136,7 +136,10 @@ export function BlendChart({
   const units = useUnits();
   const rows = value
     ? value.profile.places.map((at, i) =>
-        Object.fromEntries([['at', at], ...value.angles.map((a, g) => [`a${a}`, value.profile.differences[g]![i]])]),
+        Object.fromEntries<number>([
+          ['at', at] as const,
+          ...value.angles.map((a, g) => [`a${a}`, value.profile.differences[g]![i]!] as const),
+        ]),
       )
     : [];
   // Ticks are round in the units that are shown.

@@ -28,13 +28,13 @@ export function ObjectLine({
   const own = detail.objectTargets.some((s) => s.objectId === object.id);
   const count = useCardCount(ofObject(detail, object.id));
   const said = count.best !== null && spoke(count);
-  const lay = said ? toPlan(count.best!) : null;
+  const lay = said ? toPlan(count.best) : null;
   return (
     <Typography component="div" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 44 }}>
       <b>{object.name}</b>
       <span>
         {said
-          ? `${own ? 'own target' : 'the job’s target'}: the card says ${count.best!.toFixed(1)}${sayWindow(count.card)}`
+          ? `${own ? 'own target' : 'the job’s target'}: the card says ${count.best.toFixed(1)}${sayWindow(count.card)}`
           : own
             ? 'own target read; the card has not spoken yet'
             : 'no target of its own'}

@@ -110,8 +110,8 @@ const figureIn = (text: string | undefined, nullable: boolean): number | null =>
 const NULLABLE = new Set(['densityGPerMl', 'recoatMinutes', 'potLifeMinutes']);
 
 function itemOf(fields: readonly ShelfField[], typed: Typed, prefix = ''): Record<string, unknown> {
-  return Object.fromEntries(
-    fields.map((f) => {
+  return Object.fromEntries<string | number | null>(
+    fields.map((f): [string, string | number | null] => {
       const text = typed[prefix + f.name];
       if (!f.measure && !f.number) return [f.name, (text ?? '').trim()];
       const value = figureIn(text, NULLABLE.has(f.name));

@@ -100,6 +100,8 @@ const VERSION = 4;
 
 async function openKept(onTaken: () => void, onClosed: () => void): Promise<IDBPDatabase<Kept>> {
   const db = await openDB<Kept>(NAME, VERSION, {
+    // What it promises is waited for: the upgrade's own transaction stays open for it.
+    // eslint-disable-next-line @typescript-eslint/no-misused-promises
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('snapshots');
