@@ -1,185 +1,64 @@
-import { type UseFieldArrayAppend, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
-import { yupResolver } from '@hookform/resolvers/yup';
+import { type UseFieldArrayAppend, type UseFormReturn } from 'react-hook-form';
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
-import type { OfferedFile, ReadingSet } from '@steady-gleam/contracts';
-import {
-  CSV_MAX_LENGTH,
-  type CsvProblem,
-  type ImportHints,
-  type ImportResult,
-  type ImportQuestion,
-  type Reading,
-} from '@steady-gleam/core/formats';
-import { useRef, useState, type Dispatch, type SetStateAction } from 'react';
+import type { ReadingSet } from '@steady-gleam/contracts';
+import { type Dispatch, type SetStateAction } from 'react';
 import { FIGURES } from '../app/theme';
-import { computeRemote } from '../worker/useCompute';
-import type { Angle } from './angles';
-import { ApiFailure } from './apiClient';
-import { shopIso } from './clock';
 import { InboxOffers } from './devices/InboxOffers';
 import { InstrumentRead } from './devices/InstrumentRead';
 import { KeysField } from './devices/KeysField';
-import { readFileOf } from './devices/useInbox';
 import { Field } from '../ui/Field';
 import { FileButton } from './FileButton';
 import { ImportQuestions } from './ImportQuestions';
-import { newId } from './newId';
-import { numberIn } from './numberIn';
 import { ReadingRows } from './ReadingRows';
-import { emptyRow, isEmpty, rowsOf, rowsSchema, type Row } from './typedReadings';
-import { ReadingsPreview, type Come } from './ReadingsPreview';
-
-interface ReadingsFormProps {
-  readonly kind: ReadingSet['kind'];
-  readonly rungCoats: number | null;
-  /** Angles to offer, degrees. */
-  readonly angles: readonly Angle[];
-  readonly saveLabel: string;
-  readonly onSave: (set: ReadingSet) => Promise<unknown>;
-  readonly onCancel?: () => void;
-  readonly narrow?: boolean;
-  /** Name of a chip or place; left out for a target or rung. */
-  readonly label?: string;
-  /** Object the readings are of; left out for the job as a whole, or a card. */
-  readonly objectId?: string | null;
-  readonly state?: ReadingSet['state'];
-  /** What is there and is being corrected: the form opens with it. */
-  readonly initial?: ReadingSet | null;
-  /** What is stored already: the same readings twice are noticed. */
-  readonly known?: readonly ReadingSet[];
-  /** Of a try-out: its job, and the areas the instrument is held on; it is read there, nothing is typed. */
-  readonly simulated?: { readonly jobId: string; readonly areaIds?: readonly string[] } | null;
-}
-
-const SOURCES = { CSV: 'csv', CGATS: 'cgats', XML: 'xml' } as const;
+import { emptyRow, type Row } from './typedReadings';
+import { ReadingsPreview } from './ReadingsPreview';
+import { useReadingsForm, type ReadingsFormProps } from './useReadingsForm';
 
 /** What readings are wanted for, in words. */
 const sayWanted = (kind: ReadingSet['kind'], coats: number | null, label: string): string =>
   kind === 'rung' ? (coats ? `rung ${coats}` : 'the bare ground') : kind === 'target' ? 'the target' : label || 'this';
 
 /** Readings: from the instrument, from a file that came in or is chosen, by its keys, or typed angle by angle. */
-export function ReadingsForm({
-  kind,
-  rungCoats,
-  angles,
-  saveLabel,
-  onSave,
-  onCancel,
-  narrow = false,
-  label = '',
-  objectId = null,
-  state = 'cleared',
-  known = [],
-  initial = null,
-  simulated = null,
-}: ReadingsFormProps) {
-  const form = useForm<{ rows: Row[] }>({
-    resolver: yupResolver(rowsSchema),
-    defaultValues: { rows: initial ? rowsOf(initial.readings, angles) : angles.map((angle) => emptyRow(angle)) },
-  });
-  const { fields, append, remove } = useFieldArray({ control: form.control, name: 'rows' });
-  const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
-  const [failure, setFailure] = useState<string | null>(null);
-  const [preview, setPreview] = useState<Come | null>(null);
-  const [open, setOpen] = useState<{
-    name: string;
-    text: string;
-    hints: ImportHints;
-    question: ImportQuestion;
-    inboxId?: string;
-  } | null>(null);
-  const [busy, setBusy] = useState<string | null>(null);
-  const [pasting, setPasting] = useState(false);
-  const [pasted, setPasted] = useState('');
-  const [keys, setKeys] = useState(false);
-  const [typing, setTyping] = useState(simulated === null || initial !== null);
-
-  const store = async (source: ReadingSet['source'], readings: readonly Reading[], inboxId?: string) => {
-    setFailure(null);
-    try {
-      await onSave({
-        id: newId(),
-        kind,
-        rungCoats,
-        source,
-        label,
-        objectId,
-        state,
-        doubt: null,
-        takenAt: shopIso(),
-        readings: [...readings],
-        ...(inboxId === undefined ? {} : { inboxId }),
-      });
-    } catch (error) {
-      setFailure(error instanceof ApiFailure ? (Object.values(error.fields)[0] ?? error.message) : String(error));
-    }
-  };
-
-  const saveTyped = form.handleSubmit(async ({ rows }) => {
-    const filled = rows.filter((r) => !isEmpty(r));
-    if (!filled.length) {
-      setFailure('Enter at least one angle, or choose a file.');
-      return;
-    }
-    await store(
-      'typed',
-      filled.map((r) => ({
-        spot: r.spot,
-        incidence: numberIn(r.lamp),
-        aspecular: numberIn(r.angle),
-        l: numberIn(r.l),
-        a: numberIn(r.a),
-        b: numberIn(r.b),
-      })),
-    );
-  });
-
-  const choose = async (chosen: File) => {
-    setPreview(null);
-    setFailure(null);
-    if (chosen.size > CSV_MAX_LENGTH) {
-      setProblems([
-        {
-          line: null,
-          message: 'This file is over 1 MB. A file of readings is a few lines; check that it is the right one.',
-        },
-      ]);
-      return;
-    }
-    await take(chosen.name, await chosen.text().catch(() => ''), {});
-  };
-
-  const takeOffered = async ({ id, name }: OfferedFile) => {
-    setFailure(null);
-    try {
-      await take(name, (await readFileOf(id)).text, {}, id);
-    } catch (error) {
-      setFailure(error instanceof Error ? error.message : String(error));
-    }
-  };
-
-  /** The newest file that is being read: an older answer is dropped. */
-  const reading = useRef('');
-  const take = async (name: string, text: string, hints: ImportHints, inboxId?: string) => {
-    const of = inboxId === undefined ? {} : { inboxId };
-    setProblems([]);
-    setOpen(null);
-    setPreview(null);
-    setBusy(name);
-    reading.current = name;
-    // In the worker, so that a large file never keeps the page waiting; it says in a sentence what it can't read.
-    const result = await computeRemote(1)
-      .importReadings(text, hints)
-      .catch((error: unknown): ImportResult => ({
-        ok: false,
-        problems: [{ line: null, message: `This file could not be read: ${String(error)}` }],
-      }));
-    if (reading.current !== name) return;
-    setBusy(null);
-    setProblems(result.ok === false ? result.problems : []);
-    setOpen(result.ok === 'ask' ? { name, text, hints, question: result.question, ...of } : null);
-    setPreview(result.ok === true ? { name, readings: result.readings, source: SOURCES[result.format], ...of } : null);
-  };
+export function ReadingsForm(props: ReadingsFormProps) {
+  const {
+    kind,
+    rungCoats,
+    angles,
+    saveLabel,
+    onCancel,
+    narrow = false,
+    label = '',
+    objectId = null,
+    state = 'cleared',
+    known = [],
+    simulated = null,
+  } = props;
+  const {
+    saveTyped,
+    preview,
+    setPreview,
+    takeOffered,
+    typing,
+    form,
+    fields,
+    remove,
+    failure,
+    append,
+    setTyping,
+    choose,
+    pasting,
+    setPasting,
+    keys,
+    setKeys,
+    pasted,
+    setPasted,
+    take,
+    open,
+    busy,
+    stop,
+    problems,
+    store,
+  } = useReadingsForm(props);
 
   return (
     <Box component="form" noValidate onSubmit={(e) => void saveTyped(e)} aria-label="Readings">
@@ -244,15 +123,7 @@ export function ReadingsForm({
         <Box role="status" sx={{ mt: 2, maxWidth: 420 }}>
           <Typography variant="body2">Reading {busy} …</Typography>
           <LinearProgress color="inherit" aria-label="Reading the file" />
-          <Button
-            variant="text"
-            color="inherit"
-            sx={{ px: 0.5 }}
-            onClick={() => {
-              reading.current = '';
-              setBusy(null);
-            }}
-          >
+          <Button variant="text" color="inherit" sx={{ px: 0.5 }} onClick={stop}>
             Leave it
           </Button>
         </Box>

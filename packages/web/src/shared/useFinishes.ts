@@ -1,11 +1,4 @@
-import {
-  bankApi,
-  finishesApi,
-  type BodyOf,
-  
-  type FinishQuery,
-  type FinishSummary,
-} from '@steady-gleam/contracts';
+import { bankApi, finishesApi, type BodyOf, type FinishQuery, type FinishSummary } from '@steady-gleam/contracts';
 import type { AngleLab, BankReading, NearestFinish } from '@steady-gleam/core/bank';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';

@@ -1,4 +1,4 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
 import { believedFilm, knownHandOf, type CardSaid, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
@@ -7,32 +7,26 @@ import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
-import { shopNow } from '../../shared/clock';
-import { timeSaid } from '../../shared/timeOfDay';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { pickOf, countCoats, mixOf, sayCoats, sayDone } from '../../shared/jobModel';
+import { pickOf, mixOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { putHand, useJob } from '../../shared/useJob';
 import { useJobWork } from '../../shared/useJobWork';
-import { SetUpNotes } from '../plan/SetUpPanel';
 import { useBatches } from '../../shared/useShop';
 import { CardPlanForm } from './CardPlanForm';
-import { sayCard, sayDoubtful, sayFit, sayHand, sayNarrow, saySwapped } from './cardModel';
-import { ChancesBars } from './ChancesBars';
-import { sayDisagree, sayEye, sayOutOfOrder, sayPlans } from './eyeModel';
+import { sayCard, sayDoubtful, sayNarrow, saySwapped } from './cardModel';
+import { sayDisagree, sayEye, sayOutOfOrder } from './eyeModel';
 import { EarlierCards } from './EarlierCards';
 import { EyeLadder } from './EyeLadder';
-import { EyePicture } from './EyePicture';
 import { LadderPicture } from './LadderPicture';
 import { PatchGauge } from './PatchGauge';
-import { HandSources } from './HandSources';
 import { RungPanel } from './RungPanel';
 import { useCardCount } from './useCardCount';
-import { FinishButton } from '../../shared/FinishButton';
 import { sayAngle } from '../../shared/angles';
 import { CardActions } from './CardActions';
+import { CardSide } from './CardSide';
 
 const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitChart }));
 
@@ -52,7 +46,6 @@ export function CardPage() {
     advice,
     hand,
   } = useCardCount(detail);
-  const { tones } = useTheme();
   const { data: mixed = [] } = useBatches(detail.job.id);
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
@@ -107,97 +100,29 @@ export function CardPage() {
   const judged = (n: number) => readings.some((r) => r.coats === n) || said.some((v) => v.coats === n);
   const nextRung = planned.find((n) => !judged(n)) ?? null;
 
-  const figure = (name: string, value: string) => (
-    <Box
-      sx={{ display: 'flex', justifyContent: 'space-between', py: 0.6, borderBottom: `1px solid ${tones.hairline}` }}
-    >
-      <span>{name}</span>
-      <Box component="span" sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
-        {value}
-      </Box>
-    </Box>
-  );
-  const warning = (text: string) => (
-    <Typography key={text} role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
-      {text}
-    </Typography>
-  );
-
   // What is kept late closes its own rung only, not the one that was opened meanwhile.
   const leave = () => setSelected((now) => (now === selected ? null : now));
   const side =
     selected !== null ? (
       <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={leave} />
     ) : (
-      <>
-        {read && withTarget ? (
-          <Box>
-            <Typography variant="h2" sx={{ mb: 0.5 }}>
-              {fit ? 'What the card taught' : expected ? 'From your earlier cards' : 'Before the card'}
-            </Typography>
-            {fit || expected ? (
-              <Typography sx={{ mb: 0.5 }}>{sayHand(fit ?? { film: expected!, variations: [] })}.</Typography>
-            ) : null}
-            {figure(
-              'film per coat',
-              hand !== null
-                ? hand.toFixed(2)
-                : expected
-                  ? `${Math.exp(expected.mean).toFixed(2)}, expected`
-                  : 'not read yet',
-            )}
-            {figure(fit ? 'the card says' : 'any hand', `${read.card90[0].toFixed(1)} to ${read.card90[1].toFixed(1)}`)}
-            {figure('on the piece', `${read.object90[0].toFixed(1)} to ${read.object90[1].toFixed(1)}`)}
-            {read.nextRung && read.nextRung.leaves < 0.9
-              ? figure(
-                  `doubt left by a rung of ${sayCoats(read.nextRung.coats)}`,
-                  `${Math.round(100 * read.nextRung.leaves)} %`,
-                )
-              : null}
-            {figure('spots scatter by', scatter === null ? 'usual' : `${scatter.toFixed(2)} Lab`)}
-            {fit ? (
-              <Typography variant="body2" sx={{ mt: 0.75 }}>
-                {sayFit(read, rows)}
-              </Typography>
-            ) : null}
-          </Box>
-        ) : null}
-        <HandSources earlier={earlier} />
-        {eye ? <EyePicture posterior={eye} /> : null}
-        <SetUpNotes detail={detail} work={work} />
-        {warnings.map(warning)}
-        {wet.length
-          ? warning(
-              `The rung with ${wet.map((r) => countCoats(r.rungCoats!)).join(' and ')} was read wet, so it is kept but not used. Read it again under clear.`,
-            )
-          : null}
-        {read && advice ? <ChancesBars card={read} spray={advice.spray} /> : null}
-        {read ? <Typography variant="body2">{sayPlans(read)}</Typography> : null}
-        <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>
-          {job.status === 'finished' ? (
-            <Typography>
-              {job.done ? `${sayDone(job.done, (at) => timeSaid(at, shopNow()))} ` : 'This job is finished. '}Its card
-              stays here for next time.
-            </Typography>
-          ) : nextRung !== null ? (
-            <Button variant="contained" sx={{ minHeight: 52 }} onClick={() => setSelected(nextRung)}>
-              Enter the rung with {sayCoats(nextRung)}
-            </Button>
-          ) : !card ? null : (
-            <>
-              {advice ? (
-                <Button component={Link} to={`/jobs/${job.id}/spray`} variant="contained" sx={{ minHeight: 52 }}>
-                  Go to the job
-                </Button>
-              ) : null}
-              <FinishButton job={job} run={work} />
-            </>
-          )}
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            A screen is not a proof. Look at the card itself, at face and flop.
-          </Typography>
-        </Box>
-      </>
+      <CardSide
+        read={read}
+        withTarget={withTarget}
+        fit={fit}
+        expected={expected}
+        hand={hand}
+        scatter={scatter}
+        rows={rows}
+        eye={eye}
+        detail={detail}
+        work={work}
+        warnings={warnings}
+        wet={wet}
+        advice={advice}
+        nextRung={nextRung}
+        setSelected={setSelected}
+      />
     );
 
   return (

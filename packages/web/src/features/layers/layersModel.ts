@@ -1,4 +1,4 @@
-import { stackFilmUm, uncountedFilmUm, type PieceStack } from '@steady-gleam/core/finishes';
+import { stackFilmUm, uncountedFilmUm, type PieceStack, type StackLayerKind } from '@steady-gleam/core/finishes';
 import { countCoats } from '../../shared/jobModel';
 import type { Units } from '../../shared/units';
 
@@ -66,3 +66,6 @@ export function sameStacks(a: readonly PieceStack[], b: readonly PieceStack[]): 
     );
   return plain(a) === plain(b);
 }
+
+/** Kinds of layers in the order they are laid. */
+export const LAYER_KINDS: readonly StackLayerKind[] = ['primer', 'sealer', 'ground', 'effect', 'lock', 'clear'];

@@ -7,13 +7,12 @@ import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
 import { useUnits } from '../../shared/units';
 import { useBatches, transferOf } from '../../shared/useShop';
-import { useWide } from '../../shared/useWide';
 import { useChangeJob } from '../../shared/useJob';
 import { CardCoats } from '../card/CardCoats';
 import { useCardCount } from '../card/useCardCount';
 import type { PlanPanelProps } from './planPanel';
 import { countCoats } from '../../shared/jobModel';
-import { COLUMNS, CoatRow } from './CoatRow';
+import { CoatTable } from './CoatTable';
 
 /** Settings that lay a film within this share of it are left alone. */
 const NEAR_ENOUGH = 0.1;
@@ -22,7 +21,6 @@ const NEAR_ENOUGH = 0.1;
 export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const { tones } = useTheme();
   const units = useUnits();
-  const wide = useWide();
   const { job } = detail;
   const change = useChangeJob(job.id);
   const { data: batches = [] } = useBatches(job.id);
@@ -156,40 +154,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         </Typography>
       ) : null}
       <Box sx={{ overflowX: 'auto' }}>
-        <table aria-label="Coats" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-          <thead>
-            <tr>
-              <th scope="col" style={th}>
-                coat
-              </th>
-              {COLUMNS.map((c) => (
-                <th key={c.key} scope="col" style={th}>
-                  {c.measure ? `${c.label}, ${units.name(c.measure)}` : units.sentence(c.label)}
-                </th>
-              ))}
-              {wide ? (
-                <th scope="col" style={{ ...th, textAlign: 'right', paddingRight: 0 }}>
-                  film
-                </th>
-              ) : null}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ coat, cells, waitMinutes }) => (
-              <CoatRow
-                key={`${coat.id} ${coat.style}`}
-                coat={coat}
-                td={td}
-                cells={cells}
-                order={order}
-                work={work}
-                laid={laid}
-                waitMinutes={waitMinutes}
-                edit={edit}
-              />
-            ))}
-          </tbody>
-        </table>
+        <CoatTable th={th} rows={rows} td={td} order={order} work={work} laid={laid} edit={edit} />
       </Box>
     </Bench>
   );

@@ -1,15 +1,8 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import {
-  gunsApi,
-  productsApi,
-  productSchema,
-  sheetPath,
-  type StoredGun,
-  type StoredProduct,
-} from '@steady-gleam/contracts';
-import { productsToCsv, type ProductsCsvResult } from '@steady-gleam/core/formats';
+import { gunsApi, productsApi, sheetPath, type StoredGun, type StoredProduct } from '@steady-gleam/contracts';
+import { productsToCsv } from '@steady-gleam/core/formats';
 import { STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core/products';
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
@@ -17,21 +10,18 @@ import { Bench } from '../../shared/Bench';
 import { FileButton } from '../../shared/FileButton';
 import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
-import { batchesOf, transferOf, useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
-import { check, checkGun, checkProduct, GUN_FIELDS, gunToTyped, PRODUCT_FIELDS, productToTyped } from './shelfForms';
-import { GunLessons } from './GunLessons';
+import { useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
+import { checkGun, checkProduct, GUN_FIELDS, gunToTyped, PRODUCT_FIELDS, productToTyped } from './shelfForms';
 import { ShelfForm } from './ShelfForm';
 import { newId } from '../../shared/newId';
-import { computeRemote } from '../../worker/useCompute';
-import { GunRow } from './GunRow';
 import { ProductRow } from './ProductRow';
 import { ProductHead } from './ProductHead';
+import { GunTable } from './GunTable';
+import { productsFile } from './productsFile';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
   | { readonly what: 'gun'; readonly key: string; readonly stored: StoredGun | null; readonly start: Gun };
-
-const FILE_LIMIT = 1_000_000;
 
 /** The shop's shelf: products by their sheets, and guns with what they taught. */
 export function ProductsPage() {
@@ -73,37 +63,7 @@ export function ProductsPage() {
       </Notice>
     );
 
-  const importFile = async (file: File) => {
-    if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
-    setProblems([`Reading ${file.name} …`]);
-    // In the worker; a file that breaks the reader is said to be unreadable.
-    const readFile = async (): Promise<ProductsCsvResult | null> => {
-      try {
-        return await computeRemote(1).importProducts(await file.text());
-      } catch {
-        return null;
-      }
-    };
-    const read = await readFile();
-    if (!read) return setProblems(['This file could not be read. Export the products as CSV and choose that file.']);
-    if (!read.ok)
-      return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
-    const checked = read.products.map((c) => ({
-      line: c.line,
-      result: check(productSchema, { ...c.product, id: newId() }),
-    }));
-    const wrong = checked.flatMap((c) =>
-      c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),
-    );
-    if (wrong.length)
-      return setProblems([...wrong.slice(0, 8), 'Nothing was taken in; mend these lines and choose it again.']);
-    try {
-      await add.mutateAsync(checked.flatMap((c) => (c.result.ok ? [c.result.value] : [])));
-      setProblems([]);
-    } catch (error) {
-      setProblems([error instanceof ApiFailure ? error.message : String(error)]);
-    }
-  };
+  const { importFile } = productsFile(setProblems, add);
   const td = { padding: '7px 10px 7px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
   const figure = { ...td, textAlign: 'right' as const, whiteSpace: 'nowrap' as const };
   const th = { ...figure, borderTop: 0, fontWeight: 400, fontSize: 14, verticalAlign: 'bottom' as const };
@@ -277,48 +237,17 @@ export function ProductsPage() {
             </Box>
           ) : (
             <Box sx={{ overflowX: 'auto' }}>
-              <table aria-label="Guns" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-                <thead>
-                  <tr>
-                    {['gun', 'at the gun', 'fan', 'distance', 'speed', 'flow', 'lands'].map((h, i) => (
-                      <th key={h} scope="col" style={{ ...th, textAlign: i ? 'right' : 'left' }}>
-                        {h}
-                      </th>
-                    ))}
-                    <td style={{ ...th, padding: 0 }} />
-                  </tr>
-                </thead>
-                <tbody>
-                  {guns.data.map((stored) => {
-                    const g = stored.gun;
-                    const learned = transferOf(g, batches);
-                    const taught = batchesOf(g, batches);
-                    return (
-                      <Fragment key={g.id}>
-                        <GunRow
-                          td={td}
-                          g={g}
-                          figure={figure}
-                          learned={learned}
-                          taught={taught}
-                          lessons={lessons}
-                          setLessons={setLessons}
-                          changeCell={changeCell}
-                          editGun={editGun}
-                          stored={stored}
-                        />
-                        {lessons === g.id ? (
-                          <tr>
-                            <td colSpan={8} style={{ padding: 0 }}>
-                              <GunLessons gun={g} batches={batches} />
-                            </td>
-                          </tr>
-                        ) : null}
-                      </Fragment>
-                    );
-                  })}
-                </tbody>
-              </table>
+              <GunTable
+                th={th}
+                guns={guns.data}
+                batches={batches}
+                td={td}
+                figure={figure}
+                lessons={lessons}
+                setLessons={setLessons}
+                changeCell={changeCell}
+                editGun={editGun}
+              />
             </Box>
           )}
         </>

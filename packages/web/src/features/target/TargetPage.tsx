@@ -5,7 +5,15 @@ import { objectsOf } from '@steady-gleam/core/jobs';
 import { flopIndex } from '@steady-gleam/core/colour';
 import { FAMILIES, type FamilyRow } from '@steady-gleam/core/finishes';
 import { noiseOfSpots } from '@steady-gleam/core/letdown';
-import { fileName, averageReadings, toCgats, toColourXml, toReadingsCsv, spotLabsOf } from '@steady-gleam/core/formats';
+import {
+  fileName,
+  averageReadings,
+  toCgats,
+  toColourXml,
+  toReadingsCsv,
+  spotLabsOf,
+  type AveragedAngle,
+} from '@steady-gleam/core/formats';
 import { lazy, Suspense, useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
@@ -80,26 +88,7 @@ export function TargetPage() {
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
   const note = dimmedNote(target, exposures);
 
-  const headline = !set
-    ? job.tryOut
-      ? 'Nothing read yet. Hold the instrument on the panel, and read it.'
-      : 'Nothing read yet. Type what the instrument says, angle by angle.'
-    : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
-  const why = !set
-    ? job.tryOut
-      ? 'It reads three spots at five angles. It wants its white tile at first, as a real one does.'
-      : 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
-    : set.source === 'designed'
-      ? 'Designed on the map: what the model says of the place that was chosen. Its card shows what your hand makes of it.'
-      : set.doubt
-        ? `${set.source === 'chip' ? 'Picked on a screen' : 'From a photo'}: good to ${set.doubt} units at best. Look at the card itself before you trust any count.`
-        : outlying.length
-          ? `Spot ${outlying.map((o) => `${o.spot} (${o.off.toFixed(1)} dE00 off)`).join(', ')} stands apart from the others. Read it again, or leave it out.`
-          : spots === 1
-            ? 'One spot says nothing about how even the finish is.'
-            : widest!.spread > SPREAD_WORTH_A_LOOK
-              ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${sayAngle(widest!)}. Look for polish, fading or a repair before you trust the average.`
-              : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
+  const { why, headline } = sayTarget(set, job, averaged, spots, outlying, widest);
 
   return (
     <Bench
@@ -310,4 +299,36 @@ function TargetAgain({ setReading, set, job }: TargetAgainProps) {
       ))}
     </Box>
   );
+}
+
+/** What is said of the target. */
+function sayTarget(
+  set: ReadingSet | null,
+  job: Job,
+  averaged: AveragedAngle[],
+  spots: number,
+  outlying: { spot: string; off: number }[],
+  widest: AveragedAngle | null,
+) {
+  const headline = !set
+    ? job.tryOut
+      ? 'Nothing read yet. Hold the instrument on the panel, and read it.'
+      : 'Nothing read yet. Type what the instrument says, angle by angle.'
+    : `Read at ${averaged.length === 1 ? 'one angle' : `${averaged.length} angles`}, ${spots === 1 ? 'one spot' : `${spots} spots`}.`;
+  const why = !set
+    ? job.tryOut
+      ? 'It reads three spots at five angles. It wants its white tile at first, as a real one does.'
+      : 'Clean the finish first. Three spots a hand apart tell more than one; a file takes them all.'
+    : set.source === 'designed'
+      ? 'Designed on the map: what the model says of the place that was chosen. Its card shows what your hand makes of it.'
+      : set.doubt
+        ? `${set.source === 'chip' ? 'Picked on a screen' : 'From a photo'}: good to ${set.doubt} units at best. Look at the card itself before you trust any count.`
+        : outlying.length
+          ? `Spot ${outlying.map((o) => `${o.spot} (${o.off.toFixed(1)} dE00 off)`).join(', ')} stands apart from the others. Read it again, or leave it out.`
+          : spots === 1
+            ? 'One spot says nothing about how even the finish is.'
+            : widest!.spread > SPREAD_WORTH_A_LOOK
+              ? `The spots differ by up to ${widest!.spread.toFixed(1)} dE00 at ${sayAngle(widest!)}. Look for polish, fading or a repair before you trust the average.`
+              : `The spots agree within ${widest!.spread.toFixed(1)} dE00; their average is the target.`;
+  return { why, headline };
 }
