@@ -97,6 +97,15 @@ export function createSteadyTheme(mode: ThemeTone): Theme {
           body: { fontVariantNumeric: 'tabular-nums' },
           ':focus-visible': { outline: `3px solid ${t.ink}`, outlineOffset: 2 },
           '::selection': { background: t.ink, color: t.page },
+          // Whoever wishes for less motion sees what opens, moves or fades stand where it ends.
+          '@media (prefers-reduced-motion: reduce)': {
+            '*, *::before, *::after': {
+              animationDuration: '0.01ms !important',
+              animationIterationCount: '1 !important',
+              transitionDuration: '0.01ms !important',
+              scrollBehavior: 'auto !important',
+            },
+          },
         },
       },
       MuiCheckbox: { defaultProps: { color: 'default' }, styleOverrides: { root: { color: t.ink } } },

@@ -97,21 +97,7 @@ export function ReadingsForm(props: ReadingsFormProps) {
           onRead={(readings) => setPreview({ name: 'By the instrument’s keys', readings, source: 'keys' })}
         />
       ) : null}
-      {pasting ? (
-        <Box sx={{ mt: 2 }}>
-          <Field
-            multiline
-            minRows={4}
-            label="Rows from a spreadsheet, with their column names"
-            value={pasted}
-            onChange={(e) => setPasted(e.target.value)}
-            style={{ fontFamily: FIGURES }}
-          />
-          <Button sx={{ mt: 1 }} variant="outlined" onClick={() => void take('What you pasted', pasted, {})}>
-            Read this table
-          </Button>
-        </Box>
-      ) : null}
+      {pasting ? <PastedRows pasted={pasted} setPasted={setPasted} take={take} /> : null}
       {open ? (
         <ImportQuestions
           key={JSON.stringify(open.hints)}
@@ -128,19 +114,7 @@ export function ReadingsForm(props: ReadingsFormProps) {
           </Button>
         </Box>
       )}
-      {problems.length ? (
-        <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
-          Nothing was taken from this file.
-          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
-            {problems.slice(0, 8).map((p) => (
-              <li key={`${p.line}-${p.message}`}>
-                {p.line === null ? '' : `Line ${p.line}: `}
-                {p.message}
-              </li>
-            ))}
-          </Box>
-        </Alert>
-      ) : null}
+      {problems.length ? <FileProblems problems={problems} /> : null}
       {preview ? (
         <ReadingsPreview
           come={preview}
@@ -224,5 +198,51 @@ function ReadingsActions({
         </Button>
       ) : null}
     </Box>
+  );
+}
+
+interface PastedRowsProps {
+  readonly pasted: ReturnType<typeof useReadingsForm>['pasted'];
+  readonly setPasted: ReturnType<typeof useReadingsForm>['setPasted'];
+  readonly take: ReturnType<typeof useReadingsForm>['take'];
+}
+
+/** Rows of a spreadsheet, pasted. */
+function PastedRows({ pasted, setPasted, take }: PastedRowsProps) {
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Field
+        multiline
+        minRows={4}
+        label="Rows from a spreadsheet, with their column names"
+        value={pasted}
+        onChange={(e) => setPasted(e.target.value)}
+        style={{ fontFamily: FIGURES }}
+      />
+      <Button sx={{ mt: 1 }} variant="outlined" onClick={() => void take('What you pasted', pasted, {})}>
+        Read this table
+      </Button>
+    </Box>
+  );
+}
+
+interface FileProblemsProps {
+  readonly problems: ReturnType<typeof useReadingsForm>['problems'];
+}
+
+/** What is wrong with a file, line by line. */
+function FileProblems({ problems }: FileProblemsProps) {
+  return (
+    <Alert severity="error" variant="outlined" sx={{ mt: 2, color: 'text.primary' }}>
+      Nothing was taken from this file.
+      <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+        {problems.slice(0, 8).map((p) => (
+          <li key={`${p.line}-${p.message}`}>
+            {p.line === null ? '' : `Line ${p.line}: `}
+            {p.message}
+          </li>
+        ))}
+      </Box>
+    </Alert>
   );
 }

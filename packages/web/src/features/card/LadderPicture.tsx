@@ -121,21 +121,7 @@ export function LadderPicture({ card, target, rungs, readings, selected, onSelec
             />
           );
         })}
-        {window ? (
-          <Typography
-            variant="body2"
-            sx={{
-              position: 'absolute',
-              right: 10,
-              top: `calc(${clampY(window[0])}% - 25px)`,
-              fontWeight: 700,
-              ...(clampY(window[0]) < 8 ? { top: `calc(${clampY(window[1])}% + 5px)` } : {}),
-            }}
-          >
-            window {window[0].toFixed(1)}
-            {card.window.closes ? `–${window[1].toFixed(1)}` : ' and on'}
-          </Typography>
-        ) : null}
+        {window ? <WindowWord clampY={clampY} window={window} card={card} /> : null}
       </Box>
       <Box sx={{ fontSize: 13, pt: 0.6, color: 'text.secondary' }}>coats</Box>
       <Box sx={{ display: 'flex', fontFamily: FIGURES, fontSize: 14, pt: 0.6 }} aria-hidden>
@@ -233,5 +219,30 @@ function OffCurve({ x, clampY, card90, path }: OffCurveProps) {
       />
       <path d={path} fill="none" stroke={tones.ink} strokeWidth={2.25} vectorEffect="non-scaling-stroke" />
     </svg>
+  );
+}
+
+interface WindowWordProps {
+  readonly clampY: (n: number) => number;
+  readonly window: readonly [number, number];
+  readonly card: CardSaid;
+}
+
+/** The stop window in words, at its place. */
+function WindowWord({ clampY, window, card }: WindowWordProps) {
+  return (
+    <Typography
+      variant="body2"
+      sx={{
+        position: 'absolute',
+        right: 10,
+        top: `calc(${clampY(window[0])}% - 25px)`,
+        fontWeight: 700,
+        ...(clampY(window[0]) < 8 ? { top: `calc(${clampY(window[1])}% + 5px)` } : {}),
+      }}
+    >
+      window {window[0].toFixed(1)}
+      {card.window.closes ? `–${window[1].toFixed(1)}` : ' and on'}
+    </Typography>
   );
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { unseenOf, type JobPlan, type JobState } from '@steady-gleam/core/jobs';
+import { unseenOf, type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
 import type { EyeView } from '@steady-gleam/core/letdown';
 import type { Library } from '@steady-gleam/core/materials';
 import { momentOf } from '@steady-gleam/core/recovery';
@@ -97,17 +97,7 @@ export function InspectObject({
             </Button>
             {adding ? (
               <>
-                <Box
-                  role="group"
-                  aria-label="Places easily missed"
-                  sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}
-                >
-                  {suggestedPlaces(plan, live.areaIds, places).map((p) => (
-                    <Button key={p.name} variant="outlined" sx={{ minHeight: 56 }} onClick={() => add(p)}>
-                      {p.name}
-                    </Button>
-                  ))}
-                </Box>
+                <MissedPlaces plan={plan} live={live} places={places} add={add} />
                 <TextLine
                   label="Place, for instance: nose"
                   act="Look there"
@@ -133,6 +123,26 @@ export function InspectObject({
           moment={place ? momentOf(plan, state, job.mixId, objectId, place.areaIds) : moment}
         />
       </Box>
+    </Box>
+  );
+}
+
+interface MissedPlacesProps {
+  readonly plan: JobPlan;
+  readonly live: ReturnType<typeof useLive>;
+  readonly places: { looks: SeenSpot[]; name: string; areaIds: readonly string[] }[];
+  readonly add: (more: Place) => void;
+}
+
+/** Places that are easily missed, to be looked at too. */
+function MissedPlaces({ plan, live, places, add }: MissedPlacesProps) {
+  return (
+    <Box role="group" aria-label="Places easily missed" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
+      {suggestedPlaces(plan, live.areaIds, places).map((p) => (
+        <Button key={p.name} variant="outlined" sx={{ minHeight: 56 }} onClick={() => add(p)}>
+          {p.name}
+        </Button>
+      ))}
     </Box>
   );
 }

@@ -90,16 +90,7 @@ export function LayerRow(props: LayerRowProps) {
       >
         <DragIndicatorIcon />
       </IconButton>
-      <Box
-        aria-hidden
-        sx={{
-          width: 40,
-          alignSelf: 'stretch',
-          minHeight: 56,
-          flex: 'none',
-          background: look ? cssOf(look) : '#cfcfcf',
-        }}
-      />
+      <LayerLook look={look} />
       <LayerMaterial
         name={name}
         materials={materials}
@@ -204,5 +195,25 @@ function LayerMaterial({ name, materials, layer, library, onChange, shaded, erro
         </Typography>
       ) : null}
     </Box>
+  );
+}
+
+interface LayerLookProps {
+  readonly look: LayerRowProps['look'];
+}
+
+/** How the layer looks. */
+function LayerLook({ look }: LayerLookProps) {
+  return (
+    <Box
+      aria-hidden
+      sx={{
+        width: 40,
+        alignSelf: 'stretch',
+        minHeight: 56,
+        flex: 'none',
+        background: look ? cssOf(look) : '#cfcfcf',
+      }}
+    />
   );
 }

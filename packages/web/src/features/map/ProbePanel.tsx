@@ -116,19 +116,7 @@ export function ProbePanel(props: ProbePanelProps) {
         <TravelPicture target={target} sample={target.map((t, g) => ({ ...t, lab: cell.labs[g]! }))} compact />
       ) : null}
       <table aria-label="Difference per angle" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-        <thead>
-          <tr>
-            <th scope="col" style={td}>
-              angle
-            </th>
-            <th scope="col" style={{ ...td, textAlign: 'right', paddingRight: 14 }}>
-              dE00
-            </th>
-            <th scope="col" style={td}>
-              prediction is
-            </th>
-          </tr>
-        </thead>
+        <AngleHead td={td} />
         <AngleRows target={target} cell={cell} td={td} />
       </table>
       <div style={{ fontSize: 15 }}>
@@ -234,4 +222,32 @@ function LookLines({ look, line, worst, target, row }: LookLinesProps) {
       {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
     </>
   ) : null;
+}
+
+interface AngleHeadProps {
+  readonly td: {
+    readonly padding: '2px 0';
+    readonly borderBottom: string;
+    readonly textAlign: 'left';
+    readonly fontWeight: 400;
+  };
+}
+
+/** What the columns of the angles are. */
+function AngleHead({ td }: AngleHeadProps) {
+  return (
+    <thead>
+      <tr>
+        <th scope="col" style={td}>
+          angle
+        </th>
+        <th scope="col" style={{ ...td, textAlign: 'right', paddingRight: 14 }}>
+          dE00
+        </th>
+        <th scope="col" style={td}>
+          prediction is
+        </th>
+      </tr>
+    </thead>
+  );
 }

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useState, type Dispatch, type SetStateAction } from 'react';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
 import type { Lab } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
@@ -10,7 +10,7 @@ import {
   type Dye,
   type Carrier,
 } from '@steady-gleam/core/materials';
-import { useSearchParams } from 'react-router';
+import { type SetURLSearchParams, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useLibrary } from '../../shared/library';
@@ -190,53 +190,16 @@ export function MaterialsPage() {
       <Answer why="Each is ready for the match map. What you add stands beside the reference library and can be changed; the library itself can be copied.">
         {entries.length} {name.toLowerCase()}, {entries.filter((e) => storedOf(e.id)).length || 'none'} of your own.
       </Answer>
-      <ToggleButtonGroup
-        exclusive
-        value={kind}
-        aria-label="Kind of material"
-        onChange={(_, v: MaterialKind | null) => {
-          if (!v) return;
-          setParams({ kind: v }, { replace: true });
-          setEditing(null);
-        }}
-      >
-        {KINDS.map((k) => (
-          <ToggleButton key={k.kind} value={k.kind}>
-            {k.name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      <Box
-        component="ul"
-        aria-label={name}
-        sx={{
-          listStyle: 'none',
-          p: 0,
-          mt: 1.5,
-          mb: 0,
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(375px, 1fr))',
-          columnGap: 3,
-        }}
-      >
-        {[...entries]
-          .sort((a, b) => Number(!!storedOf(b.id)) - Number(!!storedOf(a.id)))
-          .map((entry) => {
-            const stored = storedOf(entry.id);
-            const copy = copyOf(kind, entry.id, library);
-            return (
-              <MaterialEntry
-                key={entry.id}
-                entry={entry}
-                swatch={swatch}
-                about={about}
-                stored={stored}
-                begin={begin}
-                copy={copy}
-              />
-            );
-          })}
-      </Box>
+      <KindChoice kind={kind} setParams={setParams} setEditing={setEditing} />
+      <MaterialList
+        name={name}
+        entries={entries}
+        storedOf={storedOf}
+        kind={kind}
+        swatch={swatch}
+        about={about}
+        begin={begin}
+      />
     </Bench>
   );
 }
@@ -292,5 +255,82 @@ function MaterialEntry({ entry, swatch, about, stored, begin, copy }: MaterialEn
         <span />
       )}
     </Box>
+  );
+}
+
+interface MaterialListProps {
+  readonly name: string;
+  readonly entries:
+    readonly EffectMix[] | readonly GroundMaterial[] | readonly EffectPigment[] | readonly Dye[] | readonly Carrier[];
+  readonly storedOf: (id: string) => StoredMaterial | null;
+  readonly kind: 'ground' | 'system' | 'pigment' | 'dye' | 'carrier';
+  readonly swatch: (id: string) => ReactNode;
+  readonly about: (id: string) => string;
+  readonly begin: (start: FormValues, ownId: string | null) => void;
+}
+
+/** Materials of a kind, the shop's own first. */
+function MaterialList({ name, entries, storedOf, kind, swatch, about, begin }: MaterialListProps) {
+  const { library } = useLibrary();
+  return (
+    <Box
+      component="ul"
+      aria-label={name}
+      sx={{
+        listStyle: 'none',
+        p: 0,
+        mt: 1.5,
+        mb: 0,
+        display: 'grid',
+        gridTemplateColumns: 'repeat(auto-fill, minmax(375px, 1fr))',
+        columnGap: 3,
+      }}
+    >
+      {[...entries]
+        .sort((a, b) => Number(!!storedOf(b.id)) - Number(!!storedOf(a.id)))
+        .map((entry) => {
+          const stored = storedOf(entry.id);
+          const copy = copyOf(kind, entry.id, library);
+          return (
+            <MaterialEntry
+              key={entry.id}
+              entry={entry}
+              swatch={swatch}
+              about={about}
+              stored={stored}
+              begin={begin}
+              copy={copy}
+            />
+          );
+        })}
+    </Box>
+  );
+}
+
+interface KindChoiceProps {
+  readonly kind: 'ground' | 'pigment' | 'dye' | 'carrier' | 'system';
+  readonly setParams: SetURLSearchParams;
+  readonly setEditing: Dispatch<SetStateAction<Editing | null>>;
+}
+
+/** Which kind of materials is shown. */
+function KindChoice({ kind, setParams, setEditing }: KindChoiceProps) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={kind}
+      aria-label="Kind of material"
+      onChange={(_, v: MaterialKind | null) => {
+        if (!v) return;
+        setParams({ kind: v }, { replace: true });
+        setEditing(null);
+      }}
+    >
+      {KINDS.map((k) => (
+        <ToggleButton key={k.kind} value={k.kind}>
+          {k.name}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
   );
 }

@@ -1,6 +1,7 @@
+import type { JobWorked } from '../../shared/useJobWork';
 import { Box, Checkbox, FormControlLabel, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import { START_MIXING } from '@steady-gleam/contracts';
-import { wayOf, wayTells } from '@steady-gleam/core/products';
+import { START_MIXING, type Mixing, type Job, type SprayPlan } from '@steady-gleam/contracts';
+import { wayOf, wayTells, type Gun } from '@steady-gleam/core/products';
 import { filmOfSettings, type CoatEdit, type PlannedCoat, type School, sayCoat } from '@steady-gleam/core/spraying';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -86,21 +87,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
             How the film follows needle, distance and pressure is a default of ours; your card and your batches correct
             it.
           </Typography>
-          <Field
-            label="Gun"
-            select
-            value={mixing.gunId ?? ''}
-            onChange={(e) =>
-              change.mutate({ version: job.version, mixing: { ...mixing, gunId: e.target.value || null } })
-            }
-          >
-            <option value="">{gun.name}</option>
-            {work.guns.map((g) => (
-              <option key={g.id} value={g.id}>
-                {g.name}
-              </option>
-            ))}
-          </Field>
+          <GunChoice mixing={mixing} change={change} job={job} gun={gun} work={work} />
           <FormControlLabel
             disabled={begun}
             control={<Checkbox checked={plan.grip} onChange={(e) => set({ grip: e.target.checked })} />}
@@ -137,17 +124,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         </Typography>
       ))}
       <CardCoats detail={detail} count={count} />
-      <ToggleButtonGroup
-        exclusive
-        value={plan.school}
-        disabled={begun}
-        aria-label="School"
-        onChange={(_, v: School | null) => v && set({ school: v })}
-        sx={{ mb: 1 }}
-      >
-        <ToggleButton value="wet">Wet coats</ToggleButton>
-        <ToggleButton value="mist">Mist coats</ToggleButton>
-      </ToggleButtonGroup>
+      <SchoolChoice plan={plan} begun={begun} set={set} />
       {begun ? (
         <Typography variant="body2" sx={{ mb: 1 }}>
           The run has begun: school, grip and tack coat stay as they are until it is over.
@@ -157,5 +134,55 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         <CoatTable th={th} rows={rows} td={td} order={order} work={work} laid={laid} edit={edit} />
       </Box>
     </Bench>
+  );
+}
+
+interface GunChoiceProps {
+  readonly mixing: Mixing;
+  readonly change: ReturnType<typeof useChangeJob>;
+  readonly job: Job;
+  readonly gun: Gun;
+  readonly work: JobWorked;
+}
+
+/** Which gun lays it. */
+function GunChoice({ mixing, change, job, gun, work }: GunChoiceProps) {
+  return (
+    <Field
+      label="Gun"
+      select
+      value={mixing.gunId ?? ''}
+      onChange={(e) => change.mutate({ version: job.version, mixing: { ...mixing, gunId: e.target.value || null } })}
+    >
+      <option value="">{gun.name}</option>
+      {work.guns.map((g) => (
+        <option key={g.id} value={g.id}>
+          {g.name}
+        </option>
+      ))}
+    </Field>
+  );
+}
+
+interface SchoolChoiceProps {
+  readonly plan: SprayPlan;
+  readonly begun: boolean;
+  readonly set: PlanPanelProps['set'];
+}
+
+/** Full wet coats, or mist first. */
+function SchoolChoice({ plan, begun, set }: SchoolChoiceProps) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={plan.school}
+      disabled={begun}
+      aria-label="School"
+      onChange={(_, v: School | null) => v && set({ school: v })}
+      sx={{ mb: 1 }}
+    >
+      <ToggleButton value="wet">Wet coats</ToggleButton>
+      <ToggleButton value="mist">Mist coats</ToggleButton>
+    </ToggleButtonGroup>
   );
 }

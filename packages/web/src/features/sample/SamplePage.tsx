@@ -3,9 +3,9 @@ import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typograph
 
 import type { Lab } from '@steady-gleam/core/colour';
 import { andControl, layersOf, type Recipe, STYLES } from '@steady-gleam/core/finishes';
-import { describeDifference, scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
+import { describeDifference, scoreMatch, type TargetAngle, type MatchScore } from '@steady-gleam/core/matching';
 import { findGround, findMix } from '@steady-gleam/core/materials';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
@@ -99,24 +99,7 @@ export function SamplePage() {
               fileTitle={`${job.piece} flop`}
             />
           ) : null}
-          {score ? (
-            <Box
-              component="dl"
-              sx={{ m: 0, fontSize: 15, display: 'grid', gridTemplateColumns: 'auto auto 1fr', columnGap: 1.5 }}
-            >
-              {target.map((t, g) => (
-                <Box key={angleKey(t)} sx={{ display: 'contents' }}>
-                  <dt>{sayAngle(t)}</dt>
-                  <Box component="dd" sx={{ m: 0, fontFamily: FIGURES }}>
-                    {score.differences[g]!.toFixed(1)}
-                  </Box>
-                  <Box component="dd" sx={{ m: 0 }}>
-                    {describeDifference(t.lab, look!.labs[g]!).text}
-                  </Box>
-                </Box>
-              ))}
-            </Box>
-          ) : null}
+          {score ? <AngleWords target={target} score={score} labs={look!.labs} /> : null}
           <Typography variant="body2" sx={{ color: 'text.secondary', mt: 'auto' }}>
             A screen is not a proof. Off the plane of lamp and eye the nearest angle in it stands in.
             {look?.grain ? ` Grains are drawn larger than life; these are ${look.grain.sizeUm} µm.` : ''}
@@ -150,19 +133,7 @@ export function SamplePage() {
           <LinearProgress color="inherit" aria-label="Working out the look" />
         </Box>
       )}
-      <ToggleButtonGroup
-        exclusive
-        value={shape}
-        aria-label="Body"
-        sx={{ mt: 1 }}
-        onChange={(_, v: BodyShape | null) => v && setShape(v)}
-      >
-        {SHAPES.map((s) => (
-          <ToggleButton key={s.id} value={s.id}>
-            {s.name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+      <BodyChoice shape={shape} setShape={setShape} />
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
         {compare.list.length ? 'Put aside to compare' : 'Nothing is put aside to compare yet'}
       </Typography>
@@ -327,4 +298,56 @@ function useSamplePictures(
     downloadPng(canvas, fileName(job.piece, 'compared'));
   };
   return { saved, savedCompare };
+}
+
+interface AngleWordsProps {
+  readonly target: TargetAngle[];
+  readonly score: MatchScore;
+  readonly labs: readonly Lab[];
+}
+
+/** How far the halves differ, angle by angle. */
+function AngleWords({ target, score, labs }: AngleWordsProps) {
+  return (
+    <Box
+      component="dl"
+      sx={{ m: 0, fontSize: 15, display: 'grid', gridTemplateColumns: 'auto auto 1fr', columnGap: 1.5 }}
+    >
+      {target.map((t, g) => (
+        <Box key={angleKey(t)} sx={{ display: 'contents' }}>
+          <dt>{sayAngle(t)}</dt>
+          <Box component="dd" sx={{ m: 0, fontFamily: FIGURES }}>
+            {score.differences[g]!.toFixed(1)}
+          </Box>
+          <Box component="dd" sx={{ m: 0 }}>
+            {describeDifference(t.lab, labs[g]!).text}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+interface BodyChoiceProps {
+  readonly shape: BodyShape;
+  readonly setShape: Dispatch<SetStateAction<BodyShape>>;
+}
+
+/** The body it is laid on. */
+function BodyChoice({ shape, setShape }: BodyChoiceProps) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={shape}
+      aria-label="Body"
+      sx={{ mt: 1 }}
+      onChange={(_, v: BodyShape | null) => v && setShape(v)}
+    >
+      {SHAPES.map((s) => (
+        <ToggleButton key={s.id} value={s.id}>
+          {s.name}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  );
 }
