@@ -77,7 +77,14 @@ const unit = [
     'quick unit tests',
     process.execPath,
     [
-      ...['--experimental-vm-modules', '--no-warnings', bin('../jest/bin/jest.js'), '--ci', '--silent', '--maxWorkers=1'],
+      ...[
+        '--experimental-vm-modules',
+        '--no-warnings',
+        bin('../jest/bin/jest.js'),
+        '--ci',
+        '--silent',
+        '--maxWorkers=1',
+      ],
       ...['--testPathIgnorePatterns', '/node_modules/', ...LONG],
     ],
   ],
