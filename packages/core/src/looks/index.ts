@@ -1,7 +1,7 @@
 export { blendSeen, type BlendAnswer, type BlendAsk } from './blendSeen';
 export { controlShift, effectFilm, effectLadder, groundLadder, lookAt, type LookLadder } from './effectLadder';
 export { layerColours, layerLooks, looksKey, opticalStack, stackLook } from './layerLooks';
-export { recipeOf, type Mix } from './mixRecipe';
+export { coatsOfMix, type Mix } from './mixCoats';
 export { probeLook, type ProbeLook } from './probeLook';
 export { sampleSeen, type SampleLook } from './sampleSeen';
 export { stripesReach, stripesSeen, type StripesLook } from './stripes';

@@ -11,7 +11,7 @@ import { lookUnder, type SecondLook } from '../matching/light';
 import type { TargetAngle } from '../matching/target';
 import { flakeDepth } from '../optics/coat';
 import { contrastRatio } from '../optics/hiding';
-import { recipeOf, type Mix } from './mixRecipe';
+import { coatsOfMix, type Mix } from './mixCoats';
 import { grainOf } from './sampleSeen';
 
 /** Film at an edge against that on the flat; ours. */
@@ -46,7 +46,7 @@ export function probeLook(
   const system = findMix(mix.mixId, shop.library.systems);
   const material = findGround(groundId, shop.library.grounds);
   const ground = shop.ground(material);
-  const recipe = recipeOf(shop, mix);
+  const recipe = coatsOfMix(shop, mix);
   const model = shop.model(target);
   const factorsAt = (n: number) => model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)]));
   const [now, then] = [factorsAt(coats), factorsAt(coats + 1)];

@@ -6,7 +6,7 @@ import type { PreparedLibrary } from '../materials/shop';
 import { effectCoats, factorsToLabs, filmFactor } from '../matching/ladder';
 import { prepareCoat } from '../optics/coat';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
-import { recipeOf, type Mix } from './mixRecipe';
+import { coatsOfMix, type Mix } from './mixCoats';
 
 /** Where a colour is told as one swatch: away from the mirror and before the flop. */
 export const SWATCH_ANGLE: readonly Geometry[] = [{ incidence: 45, aspecular: 45 }];
@@ -56,7 +56,7 @@ export function dyeLook(shop: PreparedLibrary, dyeId: string): Lab[] {
 export function patchLooks(shop: PreparedLibrary, mix: Mix, groundId: string, counts: readonly number[]): PatchLook[] {
   const model = shop.model(SWATCH_ANGLE);
   const ground = shop.ground(findGround(groundId, shop.library.grounds));
-  const recipe = recipeOf(shop, mix);
+  const recipe = coatsOfMix(shop, mix);
   return counts.map((coats) => {
     const effects = effectCoats(recipe, coats);
     const bare = model.pile(effects);
@@ -74,7 +74,7 @@ export function patchLooks(shop: PreparedLibrary, mix: Mix, groundId: string, co
 export function sectionColours(shop: PreparedLibrary, mix: Mix, groundId: string, coats: number): SectionColours {
   const model = shop.model(FIVE_ANGLES);
   const ground = shop.ground(findGround(groundId, shop.library.grounds));
-  const recipe = recipeOf(shop, mix);
+  const recipe = coatsOfMix(shop, mix);
   const at = (n: number) =>
     factorsToLabs(model.over(ground, model.pile([...ground.coats, ...effectCoats(recipe, n)])))[SWATCH]!;
   return { ground: at(0), effect: at(coats), film: filmFactor(recipe, coats) };

@@ -5,7 +5,7 @@ import type { PreparedCoat } from '../optics/coat';
 import type { FastModel, Pile, SlabCache } from '../optics/stack';
 import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { logScatter, type Scatter, DEFAULT_SCATTER } from './risk';
-import { COAT_GRID, findStopWindow, type StopWindow } from './stopWindow';
+import { findStopWindow, type StopWindow } from './stopWindow';
 import { scoreMatch, type MatchScore, type TargetAngle } from './target';
 
 export interface MapCell {
@@ -91,20 +91,19 @@ export function computeMapRows(
   const factors = mapFactors(model, grounds, recipe, counts);
   return grounds.map((ground, r) => {
     const labs = factors[r]!.map((f) => factorsToLabs(f, look.viewing ?? D65_10));
-    return rowOf(ground.id, labs, counts, target, COAT_GRID, look);
+    return rowOf(ground.id, labs, counts, target, look);
   });
 }
 
-/** @param labs of the bare ground and of every count @param step of the coats its window is found on */
+/** @param labs of the bare ground and of every count */
 export function rowOf(
   groundId: string,
   labs: readonly (readonly Lab[])[],
   counts: readonly number[],
   target: readonly TargetAngle[],
-  step: number,
   { scatter = DEFAULT_SCATTER }: MapLook,
 ): MapRow {
-  const stop = findStopWindow(target, [0, ...counts], labs, WORTH_A_WINDOW, step);
+  const stop = findStopWindow(target, [0, ...counts], labs, WORTH_A_WINDOW);
   const forgiveness = stop.window
     ? (stop.window[1] - Math.max(stop.window[0], 0.25)) /
       (logScatter(stop.best.coats || 0.5, scatter) * Math.max(stop.best.coats, 0.5))

@@ -103,7 +103,7 @@ export function weakerBy(remarks: readonly Remark[]): number {
 }
 
 /** Strengths looked at on either side, as a factor; beyond them it is another mix. */
-const MOST_STRENGTH = 1.6;
+const STRONGEST_NUDGE = 1.6;
 
 /** Depth at which a toner's effect is linearised. */
 const PROBE_DEPTH = 0.02;
@@ -134,7 +134,7 @@ export function nudge(input: NudgeInput): Nudge | null {
 }
 
 /** Strengths tried on both sides, nearest to 1 first. */
-const TRIED = Array.from({ length: 24 }, (_, i) => MOST_STRENGTH ** ((i + 1) / 24));
+const TRIED = Array.from({ length: 24 }, (_, i) => STRONGEST_NUDGE ** ((i + 1) / 24));
 
 /** The recipe's colours with all that colours at a factor. */
 function atStrength({ model, ground, recipe, coats }: NudgeInput, factor: number): Lab[] {

@@ -77,14 +77,13 @@ export function coatGrid(lo: number, hi: number, step = COAT_GRID): number[] {
  * count (or the one nearest to it), and the best count itself.
  * @param counts ascending coat counts of `labs`; between them Lab is interpolated.
  * @param worthwhile between given counts that are both at or above this toleranceRatio the curve has no points, and where none is
- * below it the curve stays on the given counts (no window is near). @param step of the grid
+ * below it the curve stays on the given counts (no window is near).
  */
 export function findStopWindow(
   target: readonly TargetAngle[],
   counts: readonly number[],
   labs: readonly (readonly Lab[])[],
   worthwhile = Infinity,
-  step = COAT_GRID,
 ): StopWindow {
   const point = (coats: number, at: readonly Lab[]): CurvePoint => {
     const { toleranceRatio, rmsDe } = scoreMatch(target, at);
@@ -100,7 +99,7 @@ export function findStopWindow(
     return Math.min(coarse[k - 1]!.toleranceRatio, coarse[k]!.toleranceRatio) < worthwhile;
   };
   const curve = coarse.some((p) => p.toleranceRatio < worthwhile)
-    ? coatGrid(counts[0]!, counts.at(-1)!, step)
+    ? coatGrid(counts[0]!, counts.at(-1)!)
         .filter((coats) => worthwhile === Infinity || near(coats))
         .map((coats) => point(coats, interpolateLabs(counts, labs, coats)))
     : coarse;

@@ -2,8 +2,7 @@ import { xyzToLab, type Lab } from '../colour/lab';
 import { D65_10, weightsOf, type Viewing } from '../colour/tristimulus';
 import type { MapGround } from '../optics/preparedGround';
 import type { FastModel } from '../optics/stack';
-import type { EffectCoats } from './ladder';
-import { factorsToXyz } from './ladder';
+import { factorsToXyz, type EffectCoats } from './ladder';
 import { mapFactors, rowOf, type MapLook, type MapRow } from './matchMap';
 import type { TargetAngle } from './target';
 
@@ -12,8 +11,6 @@ export const LEAST_STRENGTH = 0.5;
 export const MOST_STRENGTH = 2;
 /** Strengths worked out; between them every colour is a polynomial. */
 const NODES = 6;
-/** Step of the coats windows are found on while something moves; ours. */
-const MOVING_GRID = 0.1;
 
 const middle = Math.log(LEAST_STRENGTH * MOST_STRENGTH) / 2;
 const half = Math.log(MOST_STRENGTH / LEAST_STRENGTH) / 2;
@@ -73,7 +70,7 @@ export function* sweepStrengths(
           swept.map((rows) => rows[r]!),
           shares,
         );
-        return rowOf(ground.id, labsOf(xyz, counts.length + 1, viewing), counts, target, MOVING_GRID, look);
+        return rowOf(ground.id, labsOf(xyz, counts.length + 1, viewing), counts, target, look);
       });
     },
   };

@@ -2,7 +2,7 @@ import { bankIndex, nearestFinishes } from '@steady-gleam/core/bank';
 import { D65_10 } from '@steady-gleam/core/colour';
 import { importReadings, parseProductsCsv } from '@steady-gleam/core/formats';
 import { answerCard, handFromCards, nominalTable, type LadderOf, type LadderTable } from '@steady-gleam/core/letdown';
-import { recipeOf, SWATCH_ANGLE } from '@steady-gleam/core/looks';
+import { coatsOfMix, SWATCH_ANGLE } from '@steady-gleam/core/looks';
 import { fitStrength, nudge } from '@steady-gleam/core/matching';
 import { findGround, mixCoat, prepareLibrary, type ColourKind } from '@steady-gleam/core/materials';
 import { FIVE_ANGLES, prepareCoat } from '@steady-gleam/core/optics';
@@ -39,7 +39,7 @@ export function createCompute(): Compute {
         weaker,
         model: shop.model(target),
         ground: shop.ground(findGround(groundId, shop.library.grounds)),
-        recipe: recipeOf(shop, mix),
+        recipe: coatsOfMix(shop, mix),
         coats,
         target,
         card,
@@ -71,7 +71,7 @@ export function createCompute(): Compute {
       const of: LadderOf = {
         model: shop.model(angles),
         ground: shop.ground(findGround(on.groundId, shop.library.grounds)),
-        recipe: recipeOf(shop, on.mix),
+        recipe: coatsOfMix(shop, on.mix),
         viewing: D65_10,
       };
       // The next rung of the same card asks the film model for nothing new.

@@ -1,5 +1,5 @@
 import type { Illuminant } from '@steady-gleam/core/colour';
-import { recipeOf, type Mix } from '@steady-gleam/core/looks';
+import { coatsOfMix, type Mix } from '@steady-gleam/core/looks';
 import {
   canSweep,
   computeMapRows,
@@ -39,7 +39,7 @@ export function mapAnswers(library: () => PreparedLibrary): Pick<Compute, 'mapRo
       const rows = computeMapRows(
         shop.model(target),
         groundsOf(shop, groundIds),
-        recipeOf(shop, mix),
+        coatsOfMix(shop, mix),
         COUNTS,
         seen,
         look(light),
@@ -53,7 +53,7 @@ export function mapAnswers(library: () => PreparedLibrary): Pick<Compute, 'mapRo
       const walk = sweepStrengths(
         shop.model(target),
         groundsOf(shop, groundIds),
-        (strength) => recipeOf(shop, { ...mix, strength }),
+        (strength) => coatsOfMix(shop, { ...mix, strength }),
         COUNTS,
         look(light),
       );

@@ -1,13 +1,18 @@
 import { Box, Button, Typography } from '@mui/material';
-import { labelPath, type Job, type StoredCard, type Batch } from '@steady-gleam/contracts';
+import { labelPath, type StoredCard, type Batch } from '@steady-gleam/contracts';
 import { type FitSaid } from '@steady-gleam/core/letdown';
 import { ownZone } from '../../shared/clock';
-import type { useJob } from '../../shared/useJob';
-import type { useJobWork } from '../../shared/useJobWork';
+import type { PageDetail } from '../../shared/useJob';
+import type { JobWorked } from '../../shared/useJobWork';
 import { useUnits } from '../../shared/units';
 import { CardRun } from './CardRun';
 import type { useCardCount } from './useCardCount';
 import type { Dispatch, SetStateAction } from 'react';
+
+const LABELS = [
+  { size: 'card', name: 'Label, card size' },
+  { size: 'a6', name: 'Label, A6' },
+] as const;
 
 interface CardActionsProps {
   readonly setPlanning: Dispatch<SetStateAction<boolean>>;
@@ -15,9 +20,8 @@ interface CardActionsProps {
   readonly selected: number | null;
   readonly setSelected: Dispatch<SetStateAction<number | null>>;
   readonly bare: ReturnType<typeof useCardCount>['bare'];
-  readonly detail: ReturnType<typeof useJob>;
-  readonly work: ReturnType<typeof useJobWork>;
-  readonly job: Job;
+  readonly detail: PageDetail;
+  readonly work: JobWorked;
   readonly fit: FitSaid | null;
   readonly figures: boolean;
   readonly setFigures: Dispatch<SetStateAction<boolean>>;
@@ -35,7 +39,6 @@ export function CardActions({
   bare,
   detail,
   work,
-  job,
   fit,
   figures,
   setFigures,
@@ -44,6 +47,7 @@ export function CardActions({
   onCard,
 }: CardActionsProps) {
   const units = useUnits();
+  const { job } = detail;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', columnGap: 1, rowGap: 0, mt: 1.5, flexWrap: 'wrap' }}>
       <Button variant="outlined" onClick={() => setPlanning(true)} sx={{ flex: 'none' }}>
@@ -55,28 +59,20 @@ export function CardActions({
         </Button>
       ) : null}
       <CardRun detail={detail} work={work} />
-      <Button
-        component="a"
-        href={labelPath(job.id, 'card', units.system, ownZone())}
-        target="_blank"
-        rel="noreferrer"
-        variant="text"
-        color="inherit"
-        sx={{ px: 1 }}
-      >
-        Label, card size
-      </Button>
-      <Button
-        component="a"
-        href={labelPath(job.id, 'a6', units.system, ownZone())}
-        target="_blank"
-        rel="noreferrer"
-        variant="text"
-        color="inherit"
-        sx={{ px: 1 }}
-      >
-        Label, A6
-      </Button>
+      {LABELS.map(({ size, name }) => (
+        <Button
+          key={size}
+          component="a"
+          href={labelPath(job.id, size, units.system, ownZone())}
+          target="_blank"
+          rel="noreferrer"
+          variant="text"
+          color="inherit"
+          sx={{ px: 1 }}
+        >
+          {name}
+        </Button>
+      ))}
       {fit ? (
         <Button
           variant="text"

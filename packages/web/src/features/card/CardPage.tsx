@@ -165,7 +165,6 @@ export function CardPage() {
             bare={bare}
             detail={detail}
             work={work}
-            job={job}
             fit={fit}
             figures={figures}
             setFigures={setFigures}

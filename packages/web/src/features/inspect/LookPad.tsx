@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react';
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { photosApi, pathOf, type JobDetail } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
@@ -191,9 +192,7 @@ function Pair({ photos, name, against }: { photos: readonly string[]; name: stri
 interface VerdictPadProps {
   readonly job: JobDetail['job'];
   readonly here: SeenSpot | null;
-  readonly picked: (
-    on: boolean,
-  ) => { outline: string; outlineOffset: number } | { outline?: undefined; outlineOffset?: undefined };
+  readonly picked: (on: boolean) => CSSProperties;
   readonly say: (look: Partial<Look>) => readonly string[];
 }
 

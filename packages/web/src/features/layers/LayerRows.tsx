@@ -1,21 +1,12 @@
 import { Box, useTheme } from '@mui/material';
-import { type PieceStack, type StackLayer } from '@steady-gleam/core/finishes';
-import type { useLayerColours } from '../../shared/film/useLayerColours';
 import { useLibrary } from '../../shared/library';
 import { LayerRow } from './LayerRow';
 import { newId } from '../../shared/newId';
-
-interface LayerRowsProps {
-  readonly stack: PieceStack;
-  readonly looks: ReturnType<typeof useLayerColours>;
-  readonly selected: string | null;
-  readonly errorOf: (index: number) => string | undefined;
-  readonly setLayers: (layers: readonly StackLayer[]) => void;
-  readonly insertAfter: (index: number, layer: StackLayer) => void;
-}
+import type { StackEdit } from './useStackEdit';
 
 /** The layers of a stack, first sprayed on top. */
-export function LayerRows({ stack, looks, selected, errorOf, setLayers, insertAfter }: LayerRowsProps) {
+export function LayerRows({ edit }: { edit: StackEdit }) {
+  const { stack, looks, selected, errorOf, setLayers, insertAfter } = edit;
   const { tones } = useTheme();
   const { library } = useLibrary();
   return (

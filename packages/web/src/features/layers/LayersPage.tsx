@@ -1,17 +1,10 @@
-import { type ActionDispatch } from 'react';
 import { closestCenter, DndContext } from '@dnd-kit/core';
 import { arrayMove, SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { Input } from '../../ui/Input';
 import { areasOf, START_PLAN, type Job } from '@steady-gleam/contracts';
 import { stacksOfPick } from '@steady-gleam/core/jobs';
-import {
-  LAYER_NAMES,
-  startingLayers,
-  STARTING_STACKS,
-  USUAL_LIMIT_UM,
-  type PieceStack,
-} from '@steady-gleam/core/finishes';
+import { LAYER_NAMES, startingLayers, STARTING_STACKS, USUAL_LIMIT_UM } from '@steady-gleam/core/finishes';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
@@ -22,8 +15,7 @@ import { FilmStrip } from '../../shared/film/FilmStrip';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { pickOf } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
-import { useJob, type useChangeJob } from '../../shared/useJob';
-import { type HistoryAction } from './history';
+import { useJob } from '../../shared/useJob';
 import { LAYER_KINDS, sayBuild } from './layersModel';
 import { newId } from '../../shared/newId';
 import { LayerRows } from './LayerRows';
@@ -36,22 +28,7 @@ export function LayersPage() {
   const { job } = detail;
   const units = useUnits();
   const edit = useStackEdit(detail);
-  const {
-    stacks,
-    limit,
-    stack,
-    setLayers,
-    dispatch,
-    setAt,
-    selected,
-    sensors,
-    looks,
-    errorOf,
-    insertAfter,
-    add,
-    state,
-    setStacks,
-  } = edit;
+  const { stacks, limit, stack, setLayers, setAt, selected, sensors, add } = edit;
   const said = sayBuild(stacks, limit, units, job.plan ?? START_PLAN);
 
   return (
@@ -111,14 +88,7 @@ export function LayersPage() {
             <span style={{ width: 62, textAlign: 'right' }}>film</span>
             <span style={{ width: 132 }} />
           </Box>
-          <LayerRows
-            stack={stack}
-            looks={looks}
-            selected={selected}
-            errorOf={errorOf}
-            setLayers={setLayers}
-            insertAfter={insertAfter}
-          />
+          <LayerRows edit={edit} />
         </SortableContext>
       </DndContext>
       {stack.layers.length ? null : <Typography sx={{ mt: 1 }}>Nothing is laid yet. Add a layer below.</Typography>}
@@ -129,37 +99,14 @@ export function LayersPage() {
           </Button>
         ))}
       </Box>
-      <StackActions
-        state={state}
-        dispatch={dispatch}
-        stacks={stacks}
-        stack={stack}
-        setStacks={setStacks}
-        setAt={setAt}
-        job={job}
-      />
+      <StackActions edit={edit} job={job} />
     </Bench>
   );
 }
 
 /** How the stack looks, how thick it may be, and what it can begin with. */
 function LayersSide({ edit, job }: { edit: StackEdit; job: Job }) {
-  const {
-    stacks,
-    stack,
-    look,
-    angles,
-    target,
-    limitText,
-    setLimitText,
-    errors,
-    setLayers,
-    system,
-    change,
-    keep,
-    changed,
-    dispatch,
-  } = edit;
+  const { stacks, stack, look, angles, target, limitText, setLimitText, errors, setLayers, system } = edit;
   const units = useUnits();
   return (
     <>
@@ -205,22 +152,13 @@ function LayersSide({ edit, job }: { edit: StackEdit; job: Job }) {
           ))}
         </Input>
       </Box>
-      <KeepStacks change={change} errors={errors} keep={keep} changed={changed} job={job} dispatch={dispatch} />
+      <KeepStacks edit={edit} job={job} />
     </>
   );
 }
 
-interface KeepStacksProps {
-  readonly change: ReturnType<typeof useChangeJob>;
-  readonly errors: Record<string, string>;
-  readonly keep: () => void;
-  readonly changed: boolean;
-  readonly job: Job;
-  readonly dispatch: ActionDispatch<[a: HistoryAction<readonly PieceStack[]>]>;
-}
-
 /** Keeps the stacks, or lets them follow from the pick again. */
-function KeepStacks({ change, errors, keep, changed, job, dispatch }: KeepStacksProps) {
+function KeepStacks({ edit: { change, errors, keep, changed, dispatch }, job }: { edit: StackEdit; job: Job }) {
   const { library } = useLibrary();
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, mt: 'auto' }}>

@@ -1,27 +1,16 @@
-import type { ActionDispatch, Dispatch, SetStateAction } from 'react';
 import { fileName } from '@steady-gleam/core/formats';
 import { Box, Button } from '@mui/material';
-import { type PieceStack } from '@steady-gleam/core/finishes';
 import { downloadPng } from '../../shared/download';
 import { useUnits } from '../../shared/units';
 import { filmImage } from '../../shared/film/filmImage';
 import { computeRemote } from '../../worker/useCompute';
-import { type History, type HistoryAction } from './history';
 import { newId } from '../../shared/newId';
 import type { Job } from '@steady-gleam/contracts';
-
-interface StackActionsProps {
-  readonly state: History<readonly PieceStack[]>;
-  readonly dispatch: ActionDispatch<[a: HistoryAction<readonly PieceStack[]>]>;
-  readonly stacks: readonly PieceStack[];
-  readonly stack: PieceStack;
-  readonly setStacks: (value: readonly PieceStack[]) => void;
-  readonly setAt: Dispatch<SetStateAction<number>>;
-  readonly job: Job;
-}
+import type { StackEdit } from './useStackEdit';
 
 /** What can be put into the stack, and the picture of it. */
-export function StackActions({ state, dispatch, stacks, stack, setStacks, setAt, job }: StackActionsProps) {
+export function StackActions({ edit, job }: { edit: StackEdit; job: Job }) {
+  const { state, dispatch, stacks, stack, setStacks, setAt } = edit;
   const units = useUnits();
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1, alignItems: 'center' }}>

@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react';
 import type { ProbeLook, Mix } from '@steady-gleam/core/looks';
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
@@ -165,12 +166,7 @@ export function ProbePanel(props: ProbePanelProps) {
 interface AngleRowsProps {
   readonly target: ProbePanelProps['target'];
   readonly cell: ProbePanelProps['cell'];
-  readonly td: {
-    readonly padding: '2px 0';
-    readonly borderBottom: string;
-    readonly textAlign: 'left';
-    readonly fontWeight: 400;
-  };
+  readonly td: CSSProperties;
 }
 
 /** How far the place is from the target, angle by angle. */
@@ -225,12 +221,7 @@ function LookLines({ look, line, worst, target, row }: LookLinesProps) {
 }
 
 interface AngleHeadProps {
-  readonly td: {
-    readonly padding: '2px 0';
-    readonly borderBottom: string;
-    readonly textAlign: 'left';
-    readonly fontWeight: 400;
-  };
+  readonly td: CSSProperties;
 }
 
 /** What the columns of the angles are. */

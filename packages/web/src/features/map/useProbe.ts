@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { STYLES, type StyleId } from '@steady-gleam/core/finishes';
 import type { Mix } from '@steady-gleam/core/looks';
+import { canSweep } from '@steady-gleam/core/matching';
 
 export interface Probe {
   readonly groundId: string;
@@ -30,7 +31,7 @@ function readStart(params: URLSearchParams): StartMix {
   const style = params.get('style');
   const control = params.get('control');
   return {
-    ...(strength >= 0.5 && strength <= 2 ? { strength } : {}),
+    ...(canSweep(strength) ? { strength } : {}),
     ...(style && style in STYLES ? { style: style as StyleId } : {}),
     ...(control ? { controlCoats: Math.min(4, Math.max(0, Number(control) || 0)) } : {}),
   };

@@ -45,7 +45,8 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
   const fields = fieldsOf(kind, library, values);
   const [film] = useState(() => createFilm());
   const look = kind === 'ground' ? groundLook(film, values) : null;
-  const refresh = () => client.invalidateQueries({ queryKey: materialsKey });
+  // The server tells the colours of jobs' layers: they follow from the materials.
+  const refresh = () => Promise.all([materialsKey, ['jobs']].map((queryKey) => client.invalidateQueries({ queryKey })));
   const put = useMutation({
     mutationFn: (material: OwnMaterial) =>
       call(materialsApi.put, { params: { id }, body: { version: stored?.version ?? 0, material } }),

@@ -13,7 +13,7 @@ import { countCoats } from '../../shared/jobModel';
 import { useUnits } from '../../shared/units';
 import { FlakePictures } from './FlakePictures';
 import { FlakeSide } from './FlakeSide';
-import { COMPARED, SIZES, useFlakeForm, type FlakeUse } from './useFlakeForm';
+import { COMPARED, SIZES, useFlakeForm, type FlakeForm, type FlakeUse } from './useFlakeForm';
 
 const WHY: Record<CoverAdvice['why'], string> = {
   silver: 'Over silver a partial cover is enough.',
@@ -153,16 +153,9 @@ function FlakeShown({ carriers, carrier, onCarrier, filmUm, pigment }: FlakeShow
 }
 
 interface CoversProps {
-  readonly form: {
-    pigmentId: string;
-    parts: Record<number, string>;
-    cover: string;
-    sand: string;
-    keep: string;
-    film: string;
-  };
+  readonly form: FlakeForm['form'];
   readonly percent: number;
-  readonly change: ReturnType<typeof useFlakeForm>['change'];
+  readonly change: FlakeForm['change'];
   readonly zoom: 1 | 5;
   readonly setZoom: Dispatch<SetStateAction<1 | 5>>;
 }
@@ -190,16 +183,9 @@ function Covers({ form, percent, change, zoom, setZoom }: CoversProps) {
 
 interface DoseFieldsProps {
   readonly pigment: EffectPigment;
-  readonly change: ReturnType<typeof useFlakeForm>['change'];
+  readonly change: FlakeForm['change'];
   readonly flakes: EffectPigment[];
-  readonly form: {
-    pigmentId: string;
-    parts: Record<number, string>;
-    cover: string;
-    sand: string;
-    keep: string;
-    film: string;
-  };
+  readonly form: FlakeForm['form'];
   readonly faults: Record<string, string>;
   readonly wanted: CoverAdvice;
 }

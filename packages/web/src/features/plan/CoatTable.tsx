@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react';
 import type { ReactNode } from 'react';
 import type { JobWorked } from '../../shared/useJobWork';
 import { type PlannedCoat, type GunSettings } from '@steady-gleam/core/spraying';
@@ -7,15 +8,7 @@ import { COLUMNS, CoatRow } from './CoatRow';
 import type { SprayArea, JobPlan } from '@steady-gleam/core/jobs';
 
 interface CoatTableProps {
-  readonly th: {
-    borderTop: number;
-    fontWeight: number;
-    fontSize: number;
-    textAlign: 'left';
-    verticalAlign: 'bottom';
-    lineHeight: number;
-    padding: '4px 6px 4px 0';
-  };
+  readonly th: CSSProperties;
   readonly rows: JobPlan['rows'];
   readonly td: {
     readonly padding: '4px 6px 4px 0';

@@ -1,45 +1,22 @@
-import type { ReactNode, Dispatch, SetStateAction } from 'react';
 import { Button, Typography } from '@mui/material';
-import { type StoredGun, type Batch } from '@steady-gleam/contracts';
-import { type Gun } from '@steady-gleam/core/products';
+import type { StoredGun, Batch } from '@steady-gleam/contracts';
 import { useUnits } from '../../shared/units';
+import { batchesOf, transferOf } from '../../shared/useShop';
+import { ChangeCell, useCells } from './shelfTable';
 
 interface GunRowProps {
-  readonly td: {
-    readonly padding: '7px 10px 7px 0';
-    readonly borderTop: `1px solid ${string}`;
-    readonly verticalAlign: 'middle';
-  };
-  readonly g: Gun;
-  readonly figure: {
-    textAlign: 'right';
-    whiteSpace: 'nowrap';
-    padding: '7px 10px 7px 0';
-    borderTop: `1px solid ${string}`;
-    verticalAlign: 'middle';
-  };
-  readonly learned: { readonly mean: number; readonly sd: number; readonly lessons: number };
-  readonly taught: Batch[];
-  readonly lessons: string | null;
-  readonly setLessons: Dispatch<SetStateAction<string | null>>;
-  readonly changeCell: (name: string, onClick: () => void) => ReactNode;
-  readonly editGun: (stored: StoredGun | null, start: Gun) => void;
-  readonly stored: { gun: Gun; version: number };
+  readonly stored: StoredGun;
+  readonly batches: readonly Batch[];
+  /** Its lessons are shown below. */
+  readonly isOpen: boolean;
+  readonly onOpen: () => void;
+  readonly onChange: () => void;
 }
 
 /** A gun: what it is, how it lays, what it has learned. */
-export function GunRow({
-  td,
-  g,
-  figure,
-  learned,
-  taught,
-  lessons,
-  setLessons,
-  changeCell,
-  editGun,
-  stored,
-}: GunRowProps) {
+export function GunRow({ stored: { gun: g }, batches, isOpen, onOpen, onChange }: GunRowProps) {
+  const { text: td, figure } = useCells();
+  const learned = transferOf(g, batches);
   const units = useUnits();
   return (
     <tr>
@@ -63,19 +40,19 @@ export function GunRow({
             ? `from ${learned.lessons} ${learned.lessons === 1 ? 'batch' : 'batches'}; stated ${Math.round(g.transfer * 100)} %`
             : 'as stated'}
         </Typography>
-        {taught.length ? (
+        {batchesOf(g, batches).length ? (
           <Button
             variant="text"
             color="inherit"
-            aria-expanded={lessons === g.id}
-            onClick={() => setLessons(lessons === g.id ? null : g.id)}
+            aria-expanded={isOpen}
+            onClick={onOpen}
             sx={{ px: 0.5, textDecoration: 'underline' }}
           >
             Where from
           </Button>
         ) : null}
       </td>
-      {changeCell(g.name, () => editGun(stored, g))}
+      <ChangeCell name={g.name} onChange={onChange} />
     </tr>
   );
 }

@@ -1,34 +1,21 @@
-import type { ReactNode } from 'react';
 import { Link as MuiLink, Typography } from '@mui/material';
 import { SHEET_TYPES, sheetPath, type StoredProduct } from '@steady-gleam/contracts';
-import { type Product } from '@steady-gleam/core/products';
 import { FileButton } from '../../shared/FileButton';
 import { useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
 import { sayRatio } from './shelfForms';
+import { ChangeCell, useCells } from './shelfTable';
 
 interface ProductRowProps {
-  readonly p: Product;
-  readonly td: {
-    readonly padding: '7px 10px 7px 0';
-    readonly borderTop: `1px solid ${string}`;
-    readonly verticalAlign: 'middle';
-  };
-  readonly figure: {
-    textAlign: 'right';
-    whiteSpace: 'nowrap';
-    padding: '7px 10px 7px 0';
-    borderTop: `1px solid ${string}`;
-    verticalAlign: 'middle';
-  };
-  readonly stored: { product: Product; version: number; sheet: { name: string; type: string } | null };
-  readonly attach: (id: string, file: File) => void;
-  readonly changeCell: (name: string, onClick: () => void) => ReactNode;
-  readonly editProduct: (stored: StoredProduct | null, start: Product) => void;
+  readonly stored: StoredProduct;
+  readonly onSheet: (file: File) => void;
+  readonly onChange: () => void;
 }
 
 /** A product: its figures, its sheet, the way to change it. */
-export function ProductRow({ p, td, figure, stored, attach, changeCell, editProduct }: ProductRowProps) {
+export function ProductRow({ stored, onSheet, onChange }: ProductRowProps) {
+  const { product: p, sheet } = stored;
+  const { text: td, figure } = useCells();
   const units = useUnits();
   const wide = useWide();
   return (
@@ -52,14 +39,14 @@ export function ProductRow({ p, td, figure, stored, attach, changeCell, editProd
         </>
       ) : null}
       <td style={td}>
-        {stored.sheet ? (
+        {sheet ? (
           <MuiLink
             href={sheetPath(p.id)}
             target="_blank"
             color="inherit"
             sx={{ display: 'inline-block', minHeight: 24, maxWidth: 90, overflowWrap: 'anywhere' }}
           >
-            {stored.sheet.name}
+            {sheet.name}
           </MuiLink>
         ) : null}
         <FileButton
@@ -68,12 +55,12 @@ export function ProductRow({ p, td, figure, stored, attach, changeCell, editProd
           sx={{ px: 0.5, fontSize: 14, display: 'block', textAlign: 'left' }}
           label={`Sheet of ${p.name}`}
           accept={SHEET_TYPES.join(',')}
-          onFile={(file) => attach(p.id, file)}
+          onFile={onSheet}
         >
-          {stored.sheet ? 'Replace' : 'Attach'}
+          {sheet ? 'Replace' : 'Attach'}
         </FileButton>
       </td>
-      {changeCell(p.name, () => editProduct(stored, p))}
+      <ChangeCell name={p.name} onChange={onChange} />
     </tr>
   );
 }

@@ -14,10 +14,9 @@ import { useBatches, useGuns, useProducts, useShopChange } from '../../shared/us
 import { checkGun, checkProduct, GUN_FIELDS, gunToTyped, PRODUCT_FIELDS, productToTyped } from './shelfForms';
 import { ShelfForm } from './ShelfForm';
 import { newId } from '../../shared/newId';
-import { ProductRow } from './ProductRow';
-import { ProductHead } from './ProductHead';
+import { ProductTable } from './ProductTable';
 import { GunTable } from './GunTable';
-import { productsFile } from './productsFile';
+import { takeProducts } from './productsFile';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
@@ -32,8 +31,6 @@ export function ProductsPage() {
   const guns = useGuns();
   const { data: batches = [] } = useBatches();
   const [editing, setEditing] = useState<Editing | null>(null);
-  /** The gun whose lessons are shown. */
-  const [lessons, setLessons] = useState<string | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const put = useShopChange('products', (p: { version: number; product: Product }) =>
     call(productsApi.put, { params: { id: p.product.id }, body: p }),
@@ -63,10 +60,6 @@ export function ProductsPage() {
       </Notice>
     );
 
-  const { importFile } = productsFile(setProblems, add);
-  const td = { padding: '7px 10px 7px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
-  const figure = { ...td, textAlign: 'right' as const, whiteSpace: 'nowrap' as const };
-  const th = { ...figure, borderTop: 0, fontWeight: 400, fontSize: 14, verticalAlign: 'bottom' as const };
   const editProduct = (stored: StoredProduct | null, start: Product) =>
     setEditing({ what: 'product', key: newId(), stored, start });
   const editGun = (stored: StoredGun | null, start: Gun) => setEditing({ what: 'gun', key: newId(), stored, start });
@@ -80,14 +73,6 @@ export function ProductsPage() {
           setProblems([error instanceof ApiFailure ? (error.fields['sheet'] ?? error.message) : String(error)]),
       },
     );
-  const changeCell = (name: string, onClick: () => void) => (
-    <td style={{ ...figure, paddingRight: 0 }}>
-      <Button variant="outlined" aria-label={`Change ${name}`} sx={{ px: 1 }} onClick={onClick}>
-        Change
-      </Button>
-    </td>
-  );
-
   return (
     <Bench
       standalone
@@ -110,7 +95,7 @@ export function ProductsPage() {
               variant="outlined"
               label="File of products"
               accept=".csv,text/csv"
-              onFile={(file) => void importFile(file)}
+              onFile={(file) => void takeProducts(file, add.mutateAsync, setProblems)}
             >
               Take in a CSV
             </FileButton>
@@ -214,40 +199,11 @@ export function ProductsPage() {
           ) : null}
           {what === 'products' ? (
             <Box sx={{ overflowX: 'auto' }}>
-              <table aria-label="Products" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-                <ProductHead th={th} />
-                <tbody>
-                  {products.data.map((stored) => {
-                    const p = stored.product;
-                    return (
-                      <ProductRow
-                        key={p.id}
-                        p={p}
-                        td={td}
-                        figure={figure}
-                        stored={stored}
-                        attach={attach}
-                        changeCell={changeCell}
-                        editProduct={editProduct}
-                      />
-                    );
-                  })}
-                </tbody>
-              </table>
+              <ProductTable products={products.data} onSheet={attach} onChange={(p) => editProduct(p, p.product)} />
             </Box>
           ) : (
             <Box sx={{ overflowX: 'auto' }}>
-              <GunTable
-                th={th}
-                guns={guns.data}
-                batches={batches}
-                td={td}
-                figure={figure}
-                lessons={lessons}
-                setLessons={setLessons}
-                changeCell={changeCell}
-                editGun={editGun}
-              />
+              <GunTable guns={guns.data} batches={batches} onChange={(g) => editGun(g, g.gun)} />
             </Box>
           )}
         </>

@@ -5,45 +5,44 @@ import { ApiFailure } from '../../shared/apiClient';
 import { check } from './shelfForms';
 import { newId } from '../../shared/newId';
 import { computeRemote } from '../../worker/useCompute';
-import type { Dispatch, SetStateAction } from 'react';
 
+/** Bytes; ours. */
 const FILE_LIMIT = 1_000_000;
 
-/** Takes products in from a file: all of them or none. */
-export function productsFile(
-  setProblems: Dispatch<SetStateAction<readonly string[]>>,
-  add: { readonly mutateAsync: (products: readonly Product[]) => Promise<unknown> },
-) {
-  const importFile = async (file: File) => {
-    if (file.size > FILE_LIMIT) return setProblems(['This file is over 1 MB; a list of products is a few pages.']);
-    setProblems([`Reading ${file.name} …`]);
-    // In the worker; a file that breaks the reader is said to be unreadable.
-    const readFile = async (): Promise<ProductsCsvResult | null> => {
-      try {
-        return await computeRemote(1).importProducts(await file.text());
-      } catch {
-        return null;
-      }
-    };
-    const read = await readFile();
-    if (!read) return setProblems(['This file could not be read. Export the products as CSV and choose that file.']);
-    if (!read.ok)
-      return setProblems(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
-    const checked = read.products.map((c) => ({
-      line: c.line,
-      result: check(productSchema, { ...c.product, id: newId() }),
-    }));
-    const wrong = checked.flatMap((c) =>
-      c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),
-    );
-    if (wrong.length)
-      return setProblems([...wrong.slice(0, 8), 'Nothing was taken in; mend these lines and choose it again.']);
+/**
+ * Takes products in from a file: all of them or none.
+ * @param add stores them @param say what is wrong, or what is being done; nothing once they are in
+ */
+export async function takeProducts(
+  file: File,
+  add: (products: readonly Product[]) => Promise<unknown>,
+  say: (problems: readonly string[]) => void,
+): Promise<void> {
+  if (file.size > FILE_LIMIT) return say(['This file is over 1 MB; a list of products is a few pages.']);
+  say([`Reading ${file.name} …`]);
+  // In the worker; a file that breaks the reader is said to be unreadable.
+  const readFile = async (): Promise<ProductsCsvResult | null> => {
     try {
-      await add.mutateAsync(checked.flatMap((c) => (c.result.ok ? [c.result.value] : [])));
-      setProblems([]);
-    } catch (error) {
-      setProblems([error instanceof ApiFailure ? error.message : String(error)]);
+      return await computeRemote(1).importProducts(await file.text());
+    } catch {
+      return null;
     }
   };
-  return { importFile };
+  const read = await readFile();
+  if (!read) return say(['This file could not be read. Export the products as CSV and choose that file.']);
+  if (!read.ok) return say(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
+  const checked = read.products.map((c) => ({
+    line: c.line,
+    result: check(productSchema, { ...c.product, id: newId() }),
+  }));
+  const wrong = checked.flatMap((c) =>
+    c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),
+  );
+  if (wrong.length) return say([...wrong.slice(0, 8), 'Nothing was taken in; mend these lines and choose it again.']);
+  try {
+    await add(checked.flatMap((c) => (c.result.ok ? [c.result.value] : [])));
+    say([]);
+  } catch (error) {
+    say([error instanceof ApiFailure ? error.message : String(error)]);
+  }
 }

@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react';
 import type { RatedRecipe, TargetAngle } from '@steady-gleam/core/matching';
 import { Box, Button, useTheme } from '@mui/material';
 import { andControl } from '@steady-gleam/core/finishes';
@@ -10,7 +11,7 @@ import { useLibrary } from '../../shared/library';
 import { cssOf } from '../../shared/screenColour';
 
 interface RecipeTableProps {
-  readonly figure: { fontFamily: string; textAlign: 'right'; paddingRight: number };
+  readonly figure: CSSProperties;
   readonly found: readonly RatedRecipe[];
   readonly target: TargetAngle[];
   readonly exposures: number[];

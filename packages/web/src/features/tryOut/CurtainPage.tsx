@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react';
 import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
 import { tryOutApi, type CurtainSaid } from '@steady-gleam/contracts';
 import { FAMILIES, familyTable, limitAt } from '@steady-gleam/core/finishes';
@@ -258,8 +259,8 @@ function FilmAxis({ said }: { said: CurtainSaid }) {
 }
 
 interface TrueDifferencesProps {
-  readonly line: { borderTop: string; padding: string; textAlign: 'left' };
-  readonly figure: { textAlign: 'right'; fontFamily: string; borderTop: string; padding: string };
+  readonly line: CSSProperties;
+  readonly figure: CSSProperties;
   readonly said: CurtainSaid;
   readonly usual: Readonly<Record<number, number>>;
   readonly job: PageDetail['job'];

@@ -13,7 +13,7 @@ export interface Mix {
 }
 
 /** The effect coats of a mix as it is laid. @throws CoreError `notFound` for a mix the library has not */
-export function recipeOf(shop: PreparedLibrary, mix: Mix): EffectCoats {
+export function coatsOfMix(shop: PreparedLibrary, mix: Mix): EffectCoats {
   const system = findMix(mix.mixId, shop.library.systems);
   return {
     coat: shop.coat(system, mix.strength),
