@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { type CSSProperties, type ReactNode, useState } from 'react';
 import { OutlinedInput, Typography } from '@mui/material';
 import { coatEditSchema } from '@steady-gleam/contracts';
 import { type CoatEdit, type PlannedCoat, sayCoat, type GunSettings } from '@steady-gleam/core/spraying';
@@ -84,11 +84,7 @@ function CoatField({
 
 interface CoatRowProps {
   readonly coat: PlannedCoat;
-  readonly td: {
-    readonly padding: '4px 6px 4px 0';
-    readonly borderTop: `1px solid ${string}`;
-    readonly verticalAlign: 'middle';
-  };
+  readonly td: CSSProperties;
   readonly cells: readonly Cell[];
   readonly order: readonly SprayArea[];
   readonly work: JobWorked;

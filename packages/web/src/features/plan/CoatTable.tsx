@@ -10,11 +10,7 @@ import type { SprayArea, JobPlan } from '@steady-gleam/core/jobs';
 interface CoatTableProps {
   readonly th: CSSProperties;
   readonly rows: JobPlan['rows'];
-  readonly td: {
-    readonly padding: '4px 6px 4px 0';
-    readonly borderTop: `1px solid ${string}`;
-    readonly verticalAlign: 'middle';
-  };
+  readonly td: CSSProperties;
   readonly order: readonly SprayArea[];
   readonly work: JobWorked;
   readonly laid: (coat: PlannedCoat) => ReactNode;
