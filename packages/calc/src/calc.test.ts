@@ -1,7 +1,7 @@
-import { D65_10, labOf } from '@steady-gleam/core/colour';
+import { D65_10, labOf, type Lab } from '@steady-gleam/core/colour';
 import { defaultTolerance } from '@steady-gleam/core/finishes';
 import { looksOf } from '@steady-gleam/core/jobs';
-import { adviseFirst, answerCard, liveAdvice, liveState, noiseOf, type RungReading } from '@steady-gleam/core/letdown';
+import { adviseFirst, answerCard, liveAdvice, liveState, noiseOf } from '@steady-gleam/core/letdown';
 import { labToAlbedo } from '@steady-gleam/core/materials';
 import { createFastModel, createFilm, createOptics, prepareCoat } from '@steady-gleam/core/optics';
 import { describe, expect, it } from '@jest/globals';
@@ -445,14 +445,14 @@ describe('the calculator', () => {
             coats: { from: coats[0], to: coats.at(-1), step: 0.5 },
             target: five.map((g) => ({ ...g, lab: [50, 20, 10] })),
           },
-        }).result as { steps: { coats: number; labs: number[][] }[] }
+        }).result as { steps: { coats: number; labs: Lab[] }[] }
       ).steps.filter((s) => coats.includes(s.coats));
     const [one, two, wanted, three, four] = ladder([1, 2, 2.5, 3, 4]).map((s) => s.labs) as [
-      number[][],
-      number[][],
-      number[][],
-      number[][],
-      number[][],
+      Lab[],
+      Lab[],
+      Lab[],
+      Lab[],
+      Lab[],
     ];
     const target = five.map((g, k) => ({ ...g, lab: wanted[k] }));
     const rungs = [one, two, three, four].map((labs, k) => ({ coats: k + 1, labs }));
@@ -524,7 +524,7 @@ describe('the calculator', () => {
       const { card, read } = answerCard(of, {
         target: { angles, spots: 3, sameInstrument: true, noise },
         bare: null,
-        rungs: rungs as unknown as RungReading[],
+        rungs,
         verdicts: [],
         handHeld: false,
         believed: {},

@@ -306,7 +306,7 @@ const pathsOf = (value: unknown, at: Path = []): Path[] =>
     : [];
 function replaced(sample: object, path: Path, value: unknown): object {
   const copy = structuredClone(sample);
-  const inner = path.slice(0, -1).reduce<Record<string, unknown>>((o, k) => o[k] as never, copy as never);
+  const inner = path.slice(0, -1).reduce((o, k) => o[k] as Record<string, unknown>, copy as Record<string, unknown>);
   if (value === undefined) delete inner[path.at(-1)!];
   else inner[path.at(-1)!] = value;
   return copy;

@@ -35,10 +35,10 @@ async function between(page: Page): Promise<{ finishId: string; angles: BankRead
   const finishId = list.rows[0]!.id;
   const rung = (coats: number) => readings.find((r) => r.finishId === finishId && r.coats === coats)!;
   const [low, high] = [rung(3), rung(4)];
-  const angles = low.angles.map((g, k) => ({
-    ...g,
-    lab: g.lab.map((v, j) => Number((0.6 * v + 0.4 * high.angles[k]!.lab[j]!).toFixed(1))) as unknown as typeof g.lab,
-  }));
+  const angles = low.angles.map((g, k) => {
+    const at = (j: 0 | 1 | 2) => Number((0.6 * g.lab[j] + 0.4 * high.angles[k]!.lab[j]).toFixed(1));
+    return { ...g, lab: [at(0), at(1), at(2)] as const };
+  });
   return { finishId, angles };
 }
 async function typeReading(page: Page, angles: BankReading['angles']): Promise<void> {

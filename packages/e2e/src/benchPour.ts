@@ -28,7 +28,7 @@ const bare = `<!doctype html><div data-testid="pour-bar" style="width:800px;heig
 const timed = (page: Page, from: number, step: number): Promise<number[]> =>
   page.evaluate(
     async ([n, ms, first, by]) => {
-      const { fakePort } = window as unknown as { fakePort: FakePort };
+      const { fakePort } = window;
       const bar = document.querySelector('[data-testid="pour-bar"]')!;
       const times: number[] = [];
       let sent = 0;

@@ -8,6 +8,12 @@ export interface FakePort {
   pull(): void;
 }
 
+declare global {
+  interface Window {
+    fakePort: FakePort;
+  }
+}
+
 /** Gives the browser a serial port with one device on it, granted already. */
 export async function withSerialPort(page: Page): Promise<void> {
   // The runner of scripts marks functions by their names, with a helper that a page has not got.
@@ -51,7 +57,7 @@ export async function withSerialPort(page: Page): Promise<void> {
 export const sends = (page: Page, lines: readonly string[], everyMs = 30): Promise<void> =>
   page.evaluate(
     async ([all, ms]) => {
-      const { fakePort } = window as unknown as { fakePort: FakePort };
+      const { fakePort } = window;
       for (const line of all) {
         fakePort.push(`${line}\r\n`);
         await new Promise((done) => setTimeout(done, ms));
@@ -60,5 +66,4 @@ export const sends = (page: Page, lines: readonly string[], everyMs = 30): Promi
     [lines, everyMs] as const,
   );
 
-export const pullsCable = (page: Page): Promise<void> =>
-  page.evaluate(() => (window as unknown as { fakePort: FakePort }).fakePort.pull());
+export const pullsCable = (page: Page): Promise<void> => page.evaluate(() => window.fakePort.pull());

@@ -4,23 +4,32 @@ import { REFERENCE_LIBRARY } from '../materials/shop';
 import { cellMl, cupsOf, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
 import { eventOf } from './events';
 import type { Cell, JobLayer } from './job';
+import { ALL } from './reach';
+import type { PlannedCoat } from '../spraying/coatPlan';
 import { namesOf, nextCoatTold, enoughTold, extraTold } from './tell';
-import type { CellState, JobState } from './state';
 
 const layer = (id: string, kind: StackLayer['kind'], materialId: string, strength = 1): JobLayer => ({
   ...{ id, kind, materialId, coats: 2, style: 'wet', strength, filmUm: 10, finishId: 'main' },
   counted: kind === 'effect',
+});
+const coatOf = (layerId: string, n: number, about: { um?: number; cup?: string }): PlannedCoat => ({
+  ...{ id: `${layerId}-${n}`, layerId, cupId: about.cup ?? layerId, kind: 'effect', name: layerId },
+  ...{ number: n, of: 2, style: 'wet', film: 1, filmUm: about.um ?? 10, counted: true, walk: false },
+  ...{ chemistry: 'solvent', flashMinutes: 10, flashAsIs: false, led: null, typedFlash: null, volumeSolids: 0.25 },
+  ...{ recoatMinutes: null, potLifeMinutes: null, caution: '' },
+  ...{ overlap: 0.66, distanceCm: 18, pressureBar: 2, turns: 2, tipMm: 1.3, speedCmS: 40 },
 });
 const cell = (
   layerId: string,
   areaId: string,
   n: number,
   about: { um?: number; m2?: number; coats?: number; cup?: string } = {},
-) =>
-  ({
-    ...{ layerId, areaId, coatId: `${layerId}-${n}`, areaM2: about.m2 ?? 2, coats: about.coats ?? 1 },
-    coat: { cupId: about.cup ?? layerId, name: layerId, filmUm: about.um ?? 10, volumeSolids: 0.25 },
-  }) as unknown as Cell;
+): Cell => ({
+  ...{ layerId, areaId, coatId: `${layerId}-${n}`, areaM2: about.m2 ?? 2, coats: about.coats ?? 1 },
+  ...{ objectId: 'it', finishId: 'main', reach: ALL, round: `${layerId}-${n}`, under: [], checks: [] },
+  ...{ flashMinutes: 10, typed: false, recoatMinutes: null },
+  coat: coatOf(layerId, n, about),
+});
 
 describe('what comes out of a cup', () => {
   const layers = [
@@ -60,13 +69,11 @@ describe('what comes out of a cup', () => {
 });
 
 describe('what the desk tells', () => {
-  const state = (cells: readonly Cell[], on: readonly string[] = [], leftOut: readonly string[] = []): JobState =>
-    ({
-      cells: cells.map((c): CellState => ({
-        ...{ cell: c, sprayedAt: on.includes(c.coatId) ? 1 : null, leftOut: leftOut.includes(c.coatId) ? 'no' : null },
-        ...{ isDull: false, isExtra: false, under: [], open: true },
-      })),
-    }) as unknown as JobState;
+  const state = (cells: readonly Cell[], on: readonly string[] = [], leftOut: readonly string[] = []) => ({
+    cells: cells.map((c) => ({
+      ...{ cell: c, sprayedAt: on.includes(c.coatId) ? 1 : null, leftOut: leftOut.includes(c.coatId) ? 'no' : null },
+    })),
+  });
   const cells = [cell('ground', 'lid', 1), cell('one', 'lid', 1), cell('one', 'lid', 2)];
   let ids = 0;
   const newId = () => `new-${++ids}`;
@@ -102,7 +109,7 @@ describe('what the desk tells', () => {
   });
 
   it('areas by their names', () => {
-    const plan = { areas: [{ id: 'lid', name: 'Lid' }] } as unknown as Parameters<typeof namesOf>[0];
+    const plan = { areas: [{ id: 'lid', name: 'Lid' }] };
     expect(namesOf(plan, ['lid'])).toEqual(['Lid']);
   });
 });

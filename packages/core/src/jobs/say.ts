@@ -8,15 +8,25 @@ import type { Reach } from './reach';
 import type { JobPlan } from './plan';
 import type { JobState, Step } from './state';
 
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+/** What of a plan is said by its names. */
+export interface PlanNames {
+  readonly areas: readonly Named[];
+  readonly objects: readonly Named[];
+}
+
 /** Areas by name; four and more as their number. */
-export function sayAreas(plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): string {
+export function sayAreas(plan: Pick<PlanNames, 'areas'>, ids: readonly string[]): string {
   const names = [...new Set(ids)].flatMap((id) => plan.areas.find((a) => a.id === id)?.name ?? []);
   return names.length > 3 ? `${names.length} areas` : sayList(names);
 }
 
 /** A check of a plan: its heading, and what there is to do. */
 export function sayCheckOf(
-  plan: Pick<JobPlan, 'areas' | 'objects'> & Partial<Pick<JobPlan, 'finishes'>>,
+  plan: PlanNames & Partial<Pick<JobPlan, 'finishes'>>,
   check: Check,
 ): { readonly title: string; readonly text: string } {
   const object = plan.objects.find((o) => o.id === check.objectId)?.name ?? 'the job';
@@ -24,11 +34,11 @@ export function sayCheckOf(
   return sayCheck(check, object, sayAreas(plan, check.areaIds), [...new Set(families.map((f) => f.prep))]);
 }
 
-export const sayCell = (plan: Pick<JobPlan, 'areas'>, cell: Cell): string =>
+export const sayCell = (plan: Pick<PlanNames, 'areas'>, cell: Cell): string =>
   `${sayCoat(cell.coat)} on ${sayAreas(plan, [cell.areaId])}`;
 
 /** A step as the list of jobs says it. */
-export function sayStep(plan: Pick<JobPlan, 'areas' | 'objects'>, step: Step): string {
+export function sayStep(plan: PlanNames, step: Step): string {
   if (step.is === 'cell') return sayCell(plan, step.state.cell);
   const { title } = sayCheckOf(plan, step.state.check);
   return step.state.is === 'fault' ? `a fault at: ${title}` : title;
@@ -62,7 +72,7 @@ export function sayOn(state: Pick<JobState, 'done' | 'total' | 'strays'>): strin
 }
 
 /** An event of the history in words; empty for one that says nothing by itself, as a check that was passed. */
-export function sayEvent(plan: Pick<JobPlan, 'areas' | 'objects' | 'checks'>, e: JobEvent): string {
+export function sayEvent(plan: PlanNames & Pick<JobPlan, 'checks'>, e: JobEvent): string {
   const where = e.cells.length
     ? ` (${sayAreas(
         plan,

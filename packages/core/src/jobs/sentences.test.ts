@@ -11,7 +11,7 @@ const plan = {
   areas: names.map((name, i) => ({ id: `a${i}`, name })),
   objects: [{ id: 'it', name: 'Waltzer' }],
   checks: [],
-} as unknown as Parameters<typeof sayEvent>[0];
+};
 const told = (about: Partial<JobEvent> & Pick<JobEvent, 'kind'>) =>
   sayEvent(plan, eventOf({ id: 'x', at: 1, ...about }));
 

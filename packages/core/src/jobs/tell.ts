@@ -1,9 +1,14 @@
 import { LET_DOWN, type JobEvent } from './events';
-import type { JobPlan } from './plan';
-import { laidOf, type JobState } from './state';
+import type { PlanNames } from './say';
+import { laidOf, type CellState } from './state';
 
 /** What is told of an event; its id and time are made where it happens. */
 export type Told = Partial<Omit<JobEvent, 'id' | 'at'>> & Pick<JobEvent, 'kind'>;
+
+/** What of a job's state is asked for what the desk tells. */
+interface Sprays {
+  readonly cells: readonly Pick<CellState, 'cell' | 'sprayedAt' | 'leftOut'>[];
+}
 
 /**
  * What the desk tells when a coat went on without a tap in the booth: the next planned coat of the layers on each area, with
@@ -11,7 +16,7 @@ export type Told = Partial<Omit<JobEvent, 'id' | 'at'>> & Pick<JobEvent, 'kind'>
  * @param newId makes a fresh id a call
  */
 export function nextCoatTold(
-  state: JobState,
+  state: Sprays,
   layerIds: readonly string[],
   areaIds: readonly string[],
   newId: () => string,
@@ -30,7 +35,7 @@ export function nextCoatTold(
  * @param letDown laid of the mix let down 1:1, which takes twice as much of it
  */
 export function extraTold(
-  state: Pick<JobState, 'cells'>,
+  state: Sprays,
   layerIds: readonly string[],
   areaIds: readonly string[],
   coats: number,
@@ -57,7 +62,7 @@ export function extraTold(
 
 /** What is left of some layers on some areas is left out: enough is on. */
 export function enoughTold(
-  state: JobState,
+  state: Sprays,
   layerIds: readonly string[],
   areaIds: readonly string[],
   text: string,
@@ -75,5 +80,5 @@ export function enoughTold(
 }
 
 /** Areas of a plan by their names. */
-export const namesOf = (plan: Pick<JobPlan, 'areas'>, ids: readonly string[]): string[] =>
+export const namesOf = (plan: Pick<PlanNames, 'areas'>, ids: readonly string[]): string[] =>
   ids.flatMap((id) => plan.areas.find((a) => a.id === id)?.name ?? []);

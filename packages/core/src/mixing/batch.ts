@@ -97,7 +97,8 @@ export function pieceArea(piece: ShapedPiece): number | null {
     const one =
       piece.shape === 'area'
         ? (piece.measures['area'] ?? NaN)
-        : bodyArea({ kind: piece.shape, ends: 0, ...piece.measures } as unknown as BodyShape);
+        : // Measures that are missing or too many are found there: it checks them.
+          bodyArea({ kind: piece.shape, ends: 0, ...piece.measures } as unknown as BodyShape);
     return Number.isFinite(one) && one > 0 ? one * piece.count : null;
   } catch (error) {
     if (error instanceof CoreError) return null;

@@ -122,7 +122,7 @@ export function startWriters(addresses: readonly string[], hands: number, seed: 
 
 /** Ids of everything of these kinds that is stored, each as often as it is there. */
 export async function storedIds(address: string): Promise<string[]> {
-  const get = async (path: string) => (await (await fetch(`${address}${path}`)).json()) as never;
+  const get = async (path: string): Promise<unknown> => (await fetch(`${address}${path}`)).json();
   const detail = (await get(`/api/jobs/${JOB}`)) as { photos: { id: string }[]; spots: { id: string }[] };
   const events = (await get(`/api/jobs/${JOB}/events`)) as { id: string }[];
   const jobs: { id: string }[] = [];

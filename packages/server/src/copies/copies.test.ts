@@ -232,6 +232,7 @@ describe('copies beside the data', () => {
     expect(names.filter((n) => n.includes('2020'))).toHaveLength(1);
     // One that can't be made says why, leaves nothing half, and those before it stay.
     const broken = copiesOf(
+      // A database that is not there at all: no type has one.
       () => ({ ...shop, db: null as never }),
       migrations,
       data,

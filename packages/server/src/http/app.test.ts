@@ -370,9 +370,10 @@ describe('jobs and readings', () => {
       readings: [
         { spot: '1', incidence: 45, aspecular: 15, l: 50, a: 0, b: 0 },
         { spot: '1', incidence: 45, aspecular: 25, l: -4, a: 0, b: 0 },
-        { spot: '1', incidence: 45, aspecular: 45, l: 'abc' as unknown as number, a: 0, b: 0 },
+        { spot: '1', incidence: 45, aspecular: 45, l: 0, a: 0, b: 0 },
       ],
     });
+    Object.assign(bad.readings[2]!, { l: 'abc' });
     const reply = await request(app)
       .post(pathOf(readingsApi.addToFinish.path, { id: await finishOf(id) }))
       .send(bad)

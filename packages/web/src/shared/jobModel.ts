@@ -44,7 +44,10 @@ export function sayCount(family: FinishFamily, n: number): string {
 export type Limited = Pick<JobDetail, 'familyLimits'> & { readonly job: Pick<Job, 'family' | 'limits'> };
 
 /** Averaged target with its tolerances; empty when nothing was read. */
-export function targetOf(set: ReadingSet | null, { job: { family, limits }, familyLimits }: Limited): TargetAngle[] {
+export function targetOf(
+  set: Pick<ReadingSet, 'readings' | 'doubt'> | null,
+  { job: { family, limits }, familyLimits }: Limited,
+): TargetAngle[] {
   const usual = familyTable(FAMILIES[family].limits, familyLimits?.own ?? null);
   return set
     ? averageReadings(set.readings).map(({ incidence, aspecular, lab }) => ({

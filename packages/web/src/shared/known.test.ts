@@ -63,7 +63,7 @@ describe('what a device knew', () => {
   });
 
   it('is nothing where the browser keeps nothing', async () => {
-    globalThis.indexedDB = undefined as never;
+    Object.assign(globalThis, { indexedDB: undefined });
     const client = clientOf();
     await expect(bringBackKnown(client)).resolves.toBeUndefined();
     await expect(forgetKnown()).resolves.toBeUndefined();

@@ -73,7 +73,10 @@ const tools = (app: App) => ({
   job: async (id: string): Promise<JobDetail> =>
     (await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as JobDetail,
   list: async (query = ''): Promise<{ rows: FinishSummary[]; total: number }> =>
-    (await request(app).get(`${finishesApi.list.path}?${query}`).expect(200)).body as never,
+    (await request(app).get(`${finishesApi.list.path}?${query}`).expect(200)).body as {
+      rows: FinishSummary[];
+      total: number;
+    },
   measure: (finishId: string, kind: string, rungCoats: number | null, l: number, more: object = {}) =>
     request(app)
       .post(pathOf(readingsApi.addToFinish.path, { id: finishId }))

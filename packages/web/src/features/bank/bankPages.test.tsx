@@ -24,10 +24,10 @@ describe('the bank', () => {
     await press('Find the nearest');
     expect(await screen.findByText('Enter at least one angle, or choose a file.')).toBeTruthy();
     await typeReadings(
-      low!.angles.map(
-        ({ lab }, k) =>
-          lab.map((v, j) => Number((0.6 * v + 0.4 * high!.angles[k]!.lab[j]!).toFixed(1))) as unknown as Lab,
-      ),
+      low!.angles.map(({ lab }, k): Lab => {
+        const at = (j: 0 | 1 | 2) => Number((0.6 * lab[j] + 0.4 * high!.angles[k]!.lab[j]).toFixed(1));
+        return [at(0), at(1), at(2)];
+      }),
     );
     await press('Find the nearest');
     const answer = await leads(/^Nearest: the wing itself, rung 3\.[3-5]\./);

@@ -1,4 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
+import { START_PLAN } from '@steady-gleam/contracts';
+import type { StackLayer } from '@steady-gleam/core/finishes';
 import { adviseFirst } from '@steady-gleam/core/letdown';
 import { testCard } from '../card/testCard';
 import type { MatchMap } from '@steady-gleam/core/matching';
@@ -57,6 +59,9 @@ describe('grounds that are far off the target', () => {
 });
 
 describe('what the screens say', () => {
+  const layer = (kind: StackLayer['kind'], materialId: string): StackLayer => ({
+    ...{ id: materialId, kind, materialId, coats: 2, style: 'wet', strength: 1, filmUm: 10 },
+  });
   it('says half coats as a shop does', () => {
     expect([0.25, 0.5, 1, 2.5, 2.75, 2.8].map(sayCoats)).toEqual(['¼', '½', '1', '2½', '2¾', '2.8']);
   });
@@ -78,17 +83,17 @@ describe('what the screens say', () => {
   });
 
   it('says what is laid by the layers, and what is still open before a job is finished', () => {
-    const layer = (kind: string, materialId: string) => ({ id: materialId, kind, materialId });
-    const stacks = (...layers: object[]) => [{ id: 'main', name: 'x', layers }] as never;
+    const stacks = (...layers: StackLayer[]) => [{ id: 'main', name: 'x', layers }];
     const job = { mixId: 'lagoon-pearl', stacks: null };
     expect(sayMix(job, REFERENCE_LIBRARY)).toBe('Lagoon pearl');
     expect(sayMix({ ...job, stacks: stacks(layer('ground', 'ticket-red')) }, REFERENCE_LIBRARY)).toBe('Ticket red');
     const candy = stacks(layer('ground', 'gold'), layer('effect', 'cinder-candy'));
     expect(sayMix({ ...job, stacks: candy }, REFERENCE_LIBRARY)).toBe('Cinder candy');
     expect(sayMix({ ...job, mixId: 'gone' }, REFERENCE_LIBRARY)).toContain('not here any more');
+    const pick = { groundId: 'gold', coats: 2, strength: 1, style: 'wet' as const, controlCoats: 0 };
     const open = { ...job, pick: null, rungsRead: 0, batches: 0, run: null };
     expect(openPoints(open)).toEqual(['no ground and count are picked']);
-    const picked = { ...open, pick: {} as never };
+    const picked = { ...open, pick };
     const unsprayed = 'nothing was sprayed in the booth';
     expect(openPoints(picked)).toEqual(['no rung of a card is read', 'nothing was mixed', unsprayed]);
     expect(openPoints({ ...picked, rungsRead: 2 })).toEqual(['nothing was mixed', unsprayed]);
@@ -101,7 +106,8 @@ describe('what the screens say', () => {
   });
 
   it('opens a job at its next decision', () => {
-    const at = (more: object, now = 0) =>
+    const pick = { groundId: 'gold', coats: 2, strength: 1, style: 'wet' as const, controlCoats: 0 };
+    const at = (more: Partial<Parameters<typeof nextStep>[0]>, now = 0) =>
       nextStep(
         {
           status: 'open',
@@ -118,7 +124,7 @@ describe('what the screens say', () => {
         now,
         (t) => `${t} ms`,
       );
-    const picked = { pick: {} as never };
+    const picked = { pick };
     const run = {
       done: 3,
       total: 8,
@@ -135,13 +141,13 @@ describe('what the screens say', () => {
     expect(at({ ...picked, rungsRead: 1 })).toMatchObject({ place: 'card', lead: 'is next: see what the card says' });
     expect(at({ ...picked, rungsRead: 2 }).place).toBe('mix');
     // A job of a solid alone, said in its layers, has nothing left to pick and needs no card.
-    const solid = { id: 'a', kind: 'ground', materialId: 'ticket-red' };
+    const solid = layer('ground', 'ticket-red');
     expect(at({ stacks: [{ id: 'main', name: 'x', layers: [solid] }] }).place).toBe('mix');
     // A window that has closed comes before everything else of a run.
     expect(at({ ...picked, run: { ...run, closesAt: 400 } }, 900).stands).toContain('too late for candy 2 of 3');
     expect(at({ ...picked, run: { ...run, closesAt: 4000 } }, 900).stands).not.toContain('too late');
     expect(at({ ...picked, rungsRead: 2, batches: 1 }).place).toBe('plan');
-    expect(at({ ...picked, rungsRead: 2, batches: 1, plan: {} as never }).place).toBe('booth');
+    expect(at({ ...picked, rungsRead: 2, batches: 1, plan: START_PLAN }).place).toBe('booth');
     expect(at({ ...picked, run })).toEqual({
       place: 'booth',
       stands: '3 of 8 sprays on; candy 2 of 3 on the tub from 500 ms',

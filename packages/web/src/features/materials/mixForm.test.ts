@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { ownSystemSchema } from '@steady-gleam/contracts';
+import { ownMaterialSchema, ownSystemSchema } from '@steady-gleam/contracts';
 import { REFERENCE_LIBRARY, type OwnSystem } from '@steady-gleam/core/materials';
 import { EMPTY, fieldsOf } from './materialForms';
 import { mixCandidate, mixCopy, mixValues, withRatio, type FitMix } from './mixForm';
@@ -9,7 +9,7 @@ const id = '00000000-0000-4000-8000-000000000001';
 const noFit: FitMix = () => Promise.reject(new Error('nothing is fitted here'));
 const make = async (values: Record<string, string>, fit: FitMix = noFit) => {
   const found = await mixCandidate(id, { ...EMPTY.system, name: 'Ours', ...values }, library, fit);
-  return found.ok ? (ownSystemSchema.validateSync(found.candidate) as unknown as OwnSystem) : found.errors;
+  return found.ok ? (ownMaterialSchema.validateSync(found.candidate) as OwnSystem) : found.errors;
 };
 
 describe('a mix of the shop’s own', () => {

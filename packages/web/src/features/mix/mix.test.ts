@@ -202,7 +202,8 @@ describe('what a job is mixed from', () => {
     const groups = cups(layers('gold', 'smoke-tea-clear', 2));
     const [, , tinted, clear] = groups;
     const plain = (g: MixGroup) => pours(g, {}, { temperatureC: 23 }).pours;
-    const name = (g: MixGroup, mixed: unknown[] = []) => hardenerInClears(g, groups, mixed as never, plain);
+    const name = (g: MixGroup, mixed: Parameters<typeof hardenerInClears>[2] = []) =>
+      hardenerInClears(g, groups, mixed, plain);
     expect(name(tinted!)).toBeNull();
     expect(name(clear!)).toBe('Harbour hardener, medium');
     const slow = [{ layerId: tinted!.id, parts: [{ role: 'hardener', name: 'Harbour hardener, slow' }] }];

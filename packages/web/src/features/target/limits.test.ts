@@ -19,7 +19,7 @@ describe('limits of a match', () => {
 
   it('reach every place that looks at the target', () => {
     const readings = [{ spot: '1', incidence: 45, aspecular: 15, l: 60, a: 0, b: 0 }];
-    const set = { readings, doubt: null } as unknown as Parameters<typeof targetOf>[0];
+    const set = { readings, doubt: null };
     expect(targetOf(set, { job: { family: 'candy', limits: own }, familyLimits: null })[0]!.tolerance).toBe(1);
     const shop = { family: 'candy' as const, version: 1, own: [{ aspecular: 15, limit: 2 }], source: 'the shop' };
     const at = (limits: typeof own | null, familyLimits: typeof shop | null) =>

@@ -68,6 +68,7 @@ export function carriedOver<T extends object>(kept: T | (T & OldTap)): T {
   if (!('pieceId' in kept)) return kept;
   const { coatId, pieceId, ...rest } = kept;
   const cells = coatId && pieceId ? [{ coatId, areaId: pieceId }] : [];
+  // An entry of either age goes in; that what comes out is the newer one can't be told to the compiler.
   return { ...eventOf(rest), ...rest, cells } as unknown as T;
 }
 
