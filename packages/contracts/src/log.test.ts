@@ -59,7 +59,7 @@ describe('an event that is plainly right', () => {
 
   it('is so of every kind that needs no look and no mend', () => {
     for (const kind of EVENT_KINDS) expect(isPlainEvent({ ...full, kind })).toBe(true);
-    expect(isPlainEvent({ ...full, look: { spot: '', view: 'face', verdict: null, patch: null } })).toBe(false);
+    expect(isPlainEvent({ ...full, look: { spot: '', view: 'sun face', verdict: null, patch: null } })).toBe(false);
   });
 });
 

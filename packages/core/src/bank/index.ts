@@ -1,9 +1,7 @@
 export {
   bankIndex,
-  differenceAlong,
   largestDifference,
   nearestByScan,
-  nearestFinishes,
   nearestReadings,
   sharedAngles,
   sharedNeeded,
@@ -11,6 +9,5 @@ export {
   type BankIndex,
   type BankReading,
   type Near,
-  type NearestFinish,
-  type ReadRung,
 } from './nearest';
+export { differenceAlong, nearestFinishes, type NearestFinish, type ReadRung } from './nearestFinish';

@@ -1,7 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { eventOf, type JobEvent } from '../jobs/events';
-import { waitBetween, type JobPlan } from '../jobs/plan';
-import { jobState, laidOf } from '../jobs/state';
+import { waitBetween } from '../jobs/laid';
+import { type JobPlan } from '../jobs/planTypes';
+import { jobState } from '../jobs/state';
+import { laidOf } from '../jobs/whatIsOn';
 import { createRandom } from '../numeric/random';
 import { REFERENCE_LIBRARY } from '../materials/shop';
 import { productKindOf } from '../products/productOf';

@@ -1,6 +1,7 @@
-import { waitBetween, type JobPlan } from '../jobs/plan';
+import { waitBetween } from '../jobs/laid';
+import { type JobPlan } from '../jobs/planTypes';
 import { SCUFFED, type JobEvent } from '../jobs/events';
-import type { JobState } from '../jobs/state';
+import type { JobState } from '../jobs/stateTypes';
 import type { SetUpDifference } from '../spraying/setUp';
 import { sayCoat } from '../spraying/coatPlan';
 import type { CauseId, Fault } from './table';

@@ -1,4 +1,4 @@
-import type { JobPlan } from '../jobs/plan';
+import type { JobPlan } from '../jobs/planTypes';
 import type { Library } from '../materials/ownMaterials';
 import { cupOf, productFor } from '../products/productOf';
 import { reducerFor, type Product } from '../products/products';

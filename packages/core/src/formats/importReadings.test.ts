@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { angleInName, geometryIn, importReadings, toCgats, toColourXml, toReadingsCsv } from './importReadings';
+import { importReadings } from './importReadings';
+import { angleInName, geometryIn } from './samples';
+import { toCgats, toColourXml, toReadingsCsv } from './exportReadings';
 import type { MatchMap } from '../matching/matchMap';
 import { mapToCsv } from './mapCsv';
 import type { Reading } from './readings';

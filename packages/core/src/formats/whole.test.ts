@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { toCgats, toColourXml, toReadingsCsv } from './importReadings';
+import { toCgats, toColourXml, toReadingsCsv } from './exportReadings';
 import { wholeness } from './whole';
 
 const readings = [15, 45, 110].map((aspecular, i) => ({

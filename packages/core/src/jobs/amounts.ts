@@ -4,7 +4,7 @@ import { productKindOf } from '../products/productOf';
 import type { StackLayer } from '../finishes/layers';
 import { cupOf } from '../products/productOf';
 import type { Cell, JobLayer } from './job';
-import type { JobPlan } from './plan';
+import type { JobPlan } from './planTypes';
 
 /** What comes out of one cup in a job. */
 export interface Cup {

@@ -1,5 +1,6 @@
-import type { JobPlan } from './plan';
-import { coatsOn, type JobState } from './state';
+import type { JobPlan } from './planTypes';
+import { coatsOn } from './whatIsOn';
+import { type JobState } from './stateTypes';
 
 /** What of a plan is the effect of a mix on one object, and how much of it is on. */
 export interface EffectOn {

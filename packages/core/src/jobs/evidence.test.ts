@@ -5,7 +5,8 @@ import { area, finish, object, plainPlan } from '../testdata/jobs';
 import { eventOf, type JobEvent } from './events';
 import { seenOf, unseenOf } from './evidence';
 import { sayList } from './list';
-import { jobState, laidOf } from './state';
+import { jobState } from './state';
+import { laidOf } from './whatIsOn';
 import { runOf } from './work';
 
 describe('what is still to be looked at before a finish may be called matched', () => {

@@ -1,10 +1,12 @@
 import { averageReadings, spotsOf, type Reading } from '../formats/readings';
 import { effectOn } from './effect';
 import type { JobEvent } from './events';
-import type { JobPlan } from './plan';
-import { coatsAt, type JobState } from './state';
+import type { JobPlan } from './planTypes';
+import { coatsAt } from './whatIsOn';
+import { type JobState } from './stateTypes';
 import { sayLooks, type CardSaid } from '../letdown/advise';
-import { brighterFrom, type EyeRead } from '../letdown/eye';
+import type { EyeRead } from '../letdown/eyeSight';
+import { brighterFrom } from '../letdown/eyeSight';
 import { missingViews, type LookedAt, type EyeView, type RungVerdict, type Verdict } from '../letdown/eyeWords';
 import { sayEyeLook, sayPatch, wordOfVerdicts, type SpotLook } from '../letdown/live';
 

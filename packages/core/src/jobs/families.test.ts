@@ -25,7 +25,7 @@ import { FIVE_ANGLES } from '../optics/geometry';
 import { eventOf, type JobEvent } from './events';
 import { groupsOf } from './amounts';
 import { jobState } from './state';
-import { laidOf } from './state';
+import { laidOf } from './whatIsOn';
 import { doneOf, workOfCard, workOfJob, type CardRow, type JobRow } from './work';
 import { START_SETTINGS } from './job';
 import { sayCheckOf } from './say';

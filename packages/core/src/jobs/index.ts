@@ -28,7 +28,8 @@ export {
   type Laid,
   type Look,
 } from './events';
-export { lookAfter, BAKE_MINUTES, sayCheck, STANDING, usualLook, type Check, type CheckKind } from './checks';
+export { BAKE_MINUTES, STANDING, usualLook, type Check, type CheckKind } from './checks';
+export { lookAfter, sayCheck } from './sayCheck';
 export { isMend, mendCell } from './mend';
 export {
   WAY_KINDS,
@@ -39,22 +40,12 @@ export {
   type WayKind,
   type WorkKind,
 } from './mendSteps';
-export { BEFORE_CLEAR, planJob, jobLayers, waitBetween, type CoatRow, type JobPlan, type JobPlanInput } from './plan';
-export {
-  coatsOn,
-  coatsAt,
-  foundOn,
-  jobState,
-  laidOf,
-  namedOf,
-  solidsOn,
-  type AreaOn,
-  type CellState,
-  type CheckState,
-  type JobState,
-  type LayerOn,
-  type Step,
-} from './state';
+export { planJob } from './plan';
+export { BEFORE_CLEAR, jobLayers, waitBetween } from './laid';
+export { type CoatRow, type JobPlan, type JobPlanInput } from './planTypes';
+export { jobState } from './state';
+export { coatsOn, coatsAt, foundOn, laidOf, namedOf, solidsOn } from './whatIsOn';
+export { type AreaOn, type CellState, type CheckState, type JobState, type LayerOn, type Step } from './stateTypes';
 export { looksOf, onThere, seenOf, unseenOf, type ReadSpot, type SeenSpot, type Unseen } from './evidence';
 export { cupsOf, type Cup } from './amounts';
 export { checkTask, jobTimeline, tasksDone, timeTasks, type JobTimeline } from './tasks';

@@ -6,7 +6,7 @@ import { TAKES, type Check } from './checks';
 import { LET_DOWN, type CellRef, type JobEvent } from './events';
 import type { Cell } from './job';
 import type { Mend, MendStep } from './mendSteps';
-import type { JobPlan } from './plan';
+import type { JobPlan } from './planTypes';
 import { reachM2 } from './reach';
 
 /** Whether a cell is of a mend: it is in no plan. */

@@ -1,12 +1,13 @@
 import { FAMILIES } from '../finishes/families';
 import { sayCoat } from '../spraying/coatPlan';
-import { sayCheck, type Check } from './checks';
+import { type Check } from './checks';
+import { sayCheck } from './sayCheck';
 import { ENOUGH, LET_DOWN, type JobEvent } from './events';
 import type { Cell } from './job';
 import { sayList } from './list';
 import type { Reach } from './reach';
-import type { JobPlan } from './plan';
-import type { JobState, Step } from './state';
+import type { JobPlan } from './planTypes';
+import type { JobState, Step } from './stateTypes';
 
 interface Named {
   readonly id: string;

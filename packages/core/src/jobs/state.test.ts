@@ -5,8 +5,11 @@ import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/job
 import { MIN, tapped } from '../testdata/runs';
 import { cellKey, ENOUGH, eventOf, type JobEvent } from './events';
 import type { CellEdit, SprayArea } from './job';
-import type { JobPlanInput } from './plan';
-import { coatsOn, jobState, laidOf, solidsOn, type JobState } from './state';
+import type { JobPlanInput } from './planTypes';
+import { jobState } from './state';
+import { coatsOn, solidsOn } from './whatIsOn';
+import { laidOf } from './whatIsOn';
+import { type JobState } from './stateTypes';
 
 /** Jobs of one to three objects with areas, stripes, counts and changed cells of their own. */
 const jobs = fc

@@ -1,86 +1,12 @@
 import type { Check } from './checks';
-import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN, PUT_RIGHT } from './events';
+import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN } from './events';
 import { withMend } from './mend';
 import type { Cell } from './job';
-import { extraCell, waitBetween, type JobPlan } from './plan';
-
-/** A cell and what became of it. */
-export interface CellState {
-  readonly cell: Cell;
-  /** ms since 1970; null while it is not on. */
-  readonly sprayedAt: number | null;
-  /** Why it is left out; null where it is not. */
-  readonly leftOut: string | null;
-  readonly isDull: boolean;
-  /** A coat more than was planned. */
-  readonly isExtra: boolean;
-  /** What lies right under it, by what is laid and left out. */
-  readonly under: readonly Cell[];
-  /** It may be tapped: what must lie under it is on, and its checks are over. Whether the clock lets it is `readyAt`. */
-  readonly open: boolean;
-}
-
-export interface CheckState {
-  readonly check: Check;
-  /** `passed`, `skipped` with a reason, a `fault` found at it, or still `open`. */
-  readonly is: 'open' | 'passed' | 'skipped' | 'fault';
-  readonly reason: string;
-  readonly at: number | null;
-  /** What must be over before it is. */
-  readonly due: boolean;
-  /** When its own clock has run, ms; null where it has none or it has not begun. */
-  readonly readyAt: number | null;
-}
-
-export type Step =
-  { readonly is: 'cell'; readonly state: CellState } | { readonly is: 'check'; readonly state: CheckState };
-
-/** What is on of one layer on one area. */
-export interface LayerOn {
-  readonly layerId: string;
-  /** Coats that count, on and planned. */
-  readonly coats: number;
-  readonly planned: number;
-  /** Dry, um; grip and tack coats with it. */
-  readonly filmUm: number;
-  readonly plannedUm: number;
-}
-
-export interface AreaOn {
-  readonly areaId: string;
-  readonly layers: readonly LayerOn[];
-  readonly filmUm: number;
-  readonly plannedUm: number;
-}
-
-export interface JobState {
-  readonly started: number | null;
-  readonly cells: readonly CellState[];
-  readonly checks: readonly CheckState[];
-  readonly steps: readonly Step[];
-  /** Null when nothing is left to do. */
-  readonly next: Step | null;
-  /** Other cells that may be taken instead. */
-  readonly others: readonly CellState[];
-  /** Cells of the next one's round that may go on with it, itself among them; empty for a check. */
-  readonly round: readonly CellState[];
-  /** When the next may go on by the clock, ms; null when nothing is waited for. */
-  readonly readyAt: number | null;
-  /** After this the next may not go on as it is, ms; null where no window closes. */
-  readonly closesAt: number | null;
-  /** What lies under the next was ticked dull. */
-  readonly isDull: boolean;
-  readonly areas: readonly AreaOn[];
-  /** Sprays that are on, and those the plan comes to: with extra coats, without those left out. */
-  readonly done: number;
-  readonly total: number;
-  /** Everything seen, noted and found, in the order of time. */
-  readonly history: readonly JobEvent[];
-  /** The event an undo would take back; null when there is none. */
-  readonly undoable: JobEvent | null;
-  /** Sprays of cells that the plan has no more; they are on all the same. */
-  readonly strays: readonly Laid[];
-}
+import { extraCell } from './plan';
+import { waitBetween } from './laid';
+import { type JobPlan } from './planTypes';
+import type { JobState, CellState, CheckState, Step } from './stateTypes';
+import { areaOn, isLaid } from './whatIsOn';
 
 /** What can be taken back by a tap. */
 const UNDOABLE: readonly JobEvent['kind'][] = [
@@ -95,31 +21,6 @@ const UNDOABLE: readonly JobEvent['kind'][] = [
   'look',
   'note',
 ];
-
-const isLaid = (c: CellRef): c is Laid => 'filmUm' in c;
-
-/** A cell as the log keeps it. */
-export const laidOf = (c: Cell): Laid => ({
-  coatId: c.coatId,
-  areaId: c.areaId,
-  layerId: c.layerId,
-  name: c.coat.name,
-  coats: c.coats,
-  filmUm: c.coat.filmUm,
-  ...(c.spot ? { spot: c.spot } : {}),
-});
-
-/** A cell as an event names it, or as it was laid: nothing else of it is kept. */
-export const namedOf = (c: CellRef | Laid): CellRef | Laid => ({
-  coatId: c.coatId,
-  areaId: c.areaId,
-  ...(isLaid(c)
-    ? {
-        ...{ layerId: c.layerId, name: c.name, coats: c.coats, filmUm: c.filmUm },
-        ...(c.spot ? { spot: c.spot } : {}),
-      }
-    : {}),
-});
 
 /**
  * Where a job stands: the one answer to what is on, what is next, from when, until when, and what is off. Pure; the same for
@@ -367,109 +268,4 @@ function stepsOf(cells: readonly CellState[], checks: readonly CheckState[]): St
   }
   byId.forEach((_, id) => check(id));
   return steps;
-}
-
-function areaOn(
-  areaId: string,
-  states: readonly CellState[],
-  sprayed: ReadonlyMap<string, { readonly laid: CellRef | Laid }>,
-  byKey: ReadonlyMap<string, Cell>,
-): AreaOn {
-  const layers = new Map<string, { coats: number; planned: number; filmUm: number; plannedUm: number }>();
-  const at = (layerId: string) => {
-    const known = layers.get(layerId) ?? { coats: 0, planned: 0, filmUm: 0, plannedUm: 0 };
-    layers.set(layerId, known);
-    return known;
-  };
-  const own = states.filter((s) => s.cell.areaId === areaId);
-  // Where it was made ground again, what lies below is film, and counts for the colour no more.
-  const [anewOn, anewPlanned] = [
-    own.findLastIndex((s) => s.cell.anew === true && !s.cell.spot && s.sprayedAt !== null),
-    own.findLastIndex((s) => s.cell.anew === true && !s.cell.spot && s.leftOut === null),
-  ];
-  const buried = new Set(own.slice(0, Math.max(0, anewOn)).map((s) => cellKey(s.cell)));
-  own.forEach(({ cell, leftOut }, i) => {
-    // What goes on one place alone is that place's.
-    if (leftOut !== null || cell.spot) return;
-    if (i >= anewPlanned) at(cell.layerId).planned += cell.coats;
-    at(cell.layerId).plannedUm += cell.coat.filmUm;
-  });
-  for (const [key, { laid }] of sprayed) {
-    if (laid.areaId !== areaId) continue;
-    // What the log keeps of it holds, whatever the plan says of that coat now.
-    const cell = byKey.get(key);
-    const on = isLaid(laid) && laid.layerId !== null ? laid : cell ? laidOf(cell) : null;
-    // A log may have kept the coat of a mend without its place: the plan knows it.
-    if (!on?.layerId || (on.spot ?? cell?.spot)) continue;
-    if (!buried.has(key)) at(on.layerId).coats += on.coats;
-    at(on.layerId).filmUm += on.filmUm;
-  }
-  const list = [...layers].map(([layerId, l]) => ({ layerId, ...l }));
-  return {
-    areaId,
-    layers: list,
-    filmUm: list.reduce((s, l) => s + l.filmUm, 0),
-    plannedUm: list.reduce((s, l) => s + l.plannedUm, 0),
-  };
-}
-
-/** A fault that was found at a coat on an area, and is neither mended nor put right since; null for none. */
-export function foundOn(state: Pick<JobState, 'history'>, areaId: string): JobEvent | null {
-  const here = state.history.filter((e) => e.cells.some((c) => c.areaId === areaId));
-  const at = here.findLastIndex((e) => e.kind === 'fault' && e.checkId === null);
-  const since = here.slice(at + 1);
-  const isOver = since.some((e) => e.kind === 'mend' || (e.kind === 'note' && e.text.startsWith(PUT_RIGHT)));
-  return at < 0 || isOver ? null : here[at]!;
-}
-
-/**
- * Coats of layers on one place: what its areas have, and what went on there alone since it was last ground.
- * @param areaIds areas the place lies on
- */
-export function coatsAt(
-  state: Pick<JobState, 'cells' | 'areas'>,
-  layerIds: readonly string[],
-  areaIds: readonly string[],
-  spot: string,
-): number {
-  const on = (areaId: string): number => {
-    const own = state.cells.filter((s) => s.cell.areaId === areaId && s.sprayedAt !== null);
-    if (own.some((s) => s.cell.spot === spot))
-      return own.reduce((sum, { cell }) => {
-        if (cell.spot && cell.spot !== spot) return sum;
-        return cell.anew ? 0 : sum + (layerIds.includes(cell.layerId) ? cell.coats : 0);
-      }, 0);
-    const area = state.areas.find((a) => a.areaId === areaId);
-    return (area?.layers ?? []).reduce((sum, l) => sum + (layerIds.includes(l.layerId) ? l.coats : 0), 0);
-  };
-  return Math.max(0, ...areaIds.map(on));
-}
-
-/** Coats of a layer that are on, the least and the most over the areas that get it. */
-export function coatsOn(
-  state: JobState,
-  layerId: string,
-  areaIds?: readonly string[],
-): { readonly least: number; readonly most: number } {
-  const found = state.areas
-    .filter((a) => !areaIds || areaIds.includes(a.areaId))
-    .flatMap((a) => a.layers.filter((l) => l.layerId === layerId && (l.planned > 0 || l.coats > 0)));
-  return found.length
-    ? { least: Math.min(...found.map((l) => l.coats)), most: Math.max(...found.map((l) => l.coats)) }
-    : { least: 0, most: 0 };
-}
-
-/** Film x area of a layer, planned and on, um m2 (that is ml of solids); by the m2 of each cell. */
-export function solidsOn(
-  state: JobState,
-  of: (cell: Cell) => boolean,
-): { readonly planned: number; readonly on: number } {
-  let [planned, on] = [0, 0];
-  for (const { cell, sprayedAt, leftOut } of state.cells) {
-    if (!of(cell)) continue;
-    const ml = cell.coat.filmUm * cell.areaM2;
-    if (leftOut === null) planned += ml;
-    if (sprayedAt !== null) on += ml;
-  }
-  return { planned, on };
 }

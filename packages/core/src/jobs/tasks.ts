@@ -1,8 +1,9 @@
 import { sprayMinutes } from '../spraying/coatPlan';
 import { planTimeline, type Timeline, type TimeTask } from '../booth/timeline';
 import { cellKey } from './events';
-import { waitBetween, type JobPlan } from './plan';
-import type { JobState } from './state';
+import { waitBetween } from './laid';
+import { type JobPlan } from './planTypes';
+import type { JobState } from './stateTypes';
 
 /** A check as a task has this id. */
 export const checkTask = (checkId: string): string => JSON.stringify(['check', checkId]);

@@ -1,6 +1,7 @@
 import { LET_DOWN, type JobEvent } from './events';
 import type { PlanNames } from './say';
-import { laidOf, type CellState } from './state';
+import { laidOf } from './whatIsOn';
+import { type CellState } from './stateTypes';
 
 /** What is told of an event; its id and time are made where it happens. */
 export type Told = Partial<Omit<JobEvent, 'id' | 'at'>> & Pick<JobEvent, 'kind'>;

@@ -17,13 +17,14 @@ import {
 import { START_AREAS, type AreaRow } from './areaRow';
 import { effectOn } from './effect';
 import { unseenOf } from './evidence';
-import { planJob, type JobPlan, type JobPlanInput } from './plan';
+import { planJob } from './plan';
+import { type JobPlan, type JobPlanInput } from './planTypes';
 import { sayList } from './list';
 import { sayStep } from './say';
 import { stacksOfPick, type LayerFilm } from './stacks';
 import type { PlannedCoat } from '../spraying/coatPlan';
 import { setUpOf, setUpDifferences, type SetUp, type SetUpDifference } from '../spraying/setUp';
-import type { JobState } from './state';
+import type { JobState } from './stateTypes';
 
 /** Products by layer, reducers by cup, gun and weather of a job. */
 export interface JobMixing {

@@ -1,5 +1,5 @@
 import type { Lab } from '../colour/lab';
-import { rowFilm, strayKernel, type CardFit } from './fit';
+import { rowFilm, strayKernel, type CardFit } from './fitProblem';
 import { readLadder, type LadderTable } from './ladderTable';
 
 /** Highest count a ladder is looked at, and the step of its points. */

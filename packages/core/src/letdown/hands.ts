@@ -1,6 +1,6 @@
 import type { FitSaid } from './advise';
 import { EDGE_BUILD, USUAL_HAND } from './cardFilm';
-import type { HandBelieved } from './fit';
+import type { HandBelieved } from './fitProblem';
 import type { HandParameter } from './handParameters';
 import type { VariationId } from './variation';
 

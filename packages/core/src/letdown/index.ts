@@ -16,16 +16,9 @@ export {
 } from './advise';
 export { seekTarget, targetNoise, type TargetRead, type TargetSought } from './bestCount';
 export { cardByEye, ladderOfAnyHand, withEye } from './byEye';
-export {
-  brighterFrom,
-  countByEye,
-  differenceFrom,
-  faceAgainstFlop,
-  outOfOrder,
-  type EyePosterior,
-  type EyeRead,
-  type PossibleLadder,
-} from './eye';
+export { countByEye, faceAgainstFlop, outOfOrder, type EyePosterior } from './eye';
+export type { EyeRead, PossibleLadder } from './eyeSight';
+export { brighterFrom, differenceFrom } from './eyeSight';
 export {
   isPeelWord,
   sayFrom,
@@ -44,7 +37,7 @@ export {
   type RungVerdict,
   type Verdict,
 } from './eyeWords';
-export { type CardReadings, type HandBelieved } from './fit';
+export { type CardReadings, type HandBelieved } from './fitProblem';
 export { labsAt, LADDER_LAST, plainLadder, toLabs, type Ladder } from './fittedLadder';
 export { believedFilm, handFromCards, knownHandOf, type KnownHand } from './hands';
 export { HAND_PARAMETERS, type HandParameter } from './handParameters';

@@ -1,5 +1,6 @@
 import { cardSd, looksLeftAfter, wantedAt, type CardSaid } from './advise';
-import { filmByEye, type EyeRead } from './eye';
+import { filmByEye } from './eye';
+import type { EyeRead } from './eyeSight';
 import { VERDICTS, type EyeView, type RungVerdict, type Verdict } from './eyeWords';
 import { PLACE_FILM_SD, type LookSays } from './looks';
 import { amountChances, nextAmount, type Chances, type Wanted } from './rule';

@@ -1,6 +1,6 @@
 import { choleskyOf, solveLower } from '../numeric/linear';
 import { bestCount, type TargetSought } from './bestCount';
-import { rowFilm, strayKernel, type CardFit } from './fit';
+import { rowFilm, strayKernel, type CardFit } from './fitProblem';
 import { leftAt, strayWeights, toLabs } from './fittedLadder';
 import { readLadder } from './ladderTable';
 import { noiseAt } from './readings';

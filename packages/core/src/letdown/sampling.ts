@@ -1,7 +1,7 @@
 import { choleskyOf, quantile, solveUpper, timesLower } from '../numeric/linear';
 import { createRandom, normal } from '../numeric/random';
 import { bestCount, drawTarget, type TargetSought } from './bestCount';
-import { rowFilm, strayKernel, type CardFit } from './fit';
+import { rowFilm, strayKernel, type CardFit } from './fitProblem';
 import { leftAt, LADDER_LAST, strayWeights } from './fittedLadder';
 import { readLadder } from './ladderTable';
 

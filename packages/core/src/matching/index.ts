@@ -36,18 +36,7 @@ export {
   type SearchInput,
   type SearchSpace,
 } from './search';
-export {
-  DROP_ML,
-  nudge,
-  nudgePours,
-  remarkToLabs,
-  weakerBy,
-  tonerParts,
-  type Nudge,
-  type NudgeInput,
-  type NudgePour,
-  type NudgeStep,
-  type Remark,
-  type TonerDose,
-} from './nudge';
+export { nudge, weakerBy, type Nudge, type NudgeInput, type NudgeStep, type TonerDose } from './nudge';
+export { remarkToLabs, type Remark } from './remark';
+export { DROP_ML, nudgePours, tonerParts, type NudgePour } from './nudgePours';
 export { describeDifference, type DifferenceWords } from './words';

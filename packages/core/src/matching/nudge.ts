@@ -1,57 +1,14 @@
 import { strengthenCoat } from '../optics/coat';
-import { labToLch, type Lab } from '../colour/lab';
+import { type Lab } from '../colour/lab';
 import { de2000 } from '../colour/difference';
 import type { Dye } from '../materials/dyes';
 import { boundedLeastSquares } from '../numeric/bounded';
 import { boundedGaussNewton } from '../numeric/gaussNewton';
-import { partsForDepth } from '../materials/mixStrength';
-import type { EffectMix } from '../materials/effectMix';
 import type { FastModel } from '../optics/stack';
 import { effectCoats, factorsToLabs, type EffectCoats } from './ladder';
 import { type PreparedGround } from '../optics/preparedGround';
 import { scoreMatch, type TargetAngle } from './target';
-
-/** What a painter says of a sprayed card: how far it is off, seen where. */
-export interface Remark {
-  readonly view: 'face' | 'flop' | 'all over';
-  readonly off: 'redder' | 'yellower' | 'greener' | 'bluer' | 'lighter' | 'darker' | 'stronger' | 'weaker';
-  readonly amount: 'a touch' | 'clearly' | 'far';
-}
-
-/** CIELAB units behind the words; ours. */
-const AMOUNT: Record<Remark['amount'], number> = { 'a touch': 1, clearly: 2.5, far: 5 };
-/** Aspecular angles a view stands for. */
-const VIEWS: Record<Remark['view'], (aspecular: number) => boolean> = {
-  face: (a) => a <= 30,
-  flop: (a) => a >= 60,
-  'all over': () => true,
-};
-
-/** The sprayed colour that a remark describes: the target, moved where and as far as was said. */
-export function remarkToLabs(target: readonly TargetAngle[], remarks: readonly Remark[]): Lab[] {
-  return target.map((t) => {
-    let [l, a, b] = t.lab;
-    for (const { view, off, amount } of remarks) {
-      if (!VIEWS[view](t.aspecular)) continue;
-      const d = AMOUNT[amount];
-      const [, c, h] = labToLch(t.lab);
-      const along = (sign: number) => {
-        // Neutral targets have no strength to speak of.
-        if (c < 1) return;
-        a += sign * d * Math.cos((h * Math.PI) / 180);
-        b += sign * d * Math.sin((h * Math.PI) / 180);
-      };
-      if (off === 'redder') a += d;
-      else if (off === 'greener') a -= d;
-      else if (off === 'yellower') b += d;
-      else if (off === 'bluer') b -= d;
-      else if (off === 'lighter') l += d;
-      else if (off === 'darker') l = Math.max(0, l - d);
-      else along(off === 'stronger' ? 1 : -1);
-    }
-    return [l, a, b];
-  });
-}
+import { type Remark, AMOUNT } from './remark';
 
 /** One toner of an advice. */
 export interface TonerDose {
@@ -285,55 +242,4 @@ interface Candidate {
   readonly depths: readonly number[];
   /** Weighted sum of squares that stays. */
   readonly left: number;
-}
-
-/** Something added to a cup. */
-export interface NudgePour {
-  readonly name: string;
-  /** To one part of the carrier; to one part of the whole mix where its parts are not known. */
-  readonly ratio: number;
-  /** g/ml; null where it is not known. */
-  readonly density: number | null;
-}
-
-/** Density of a toner that stands in no mix of the library, g/ml: usual; ours. */
-const TONER_DENSITY = 0.97;
-/** A drop from a pipette, ml; common practice (no source). */
-export const DROP_ML = 0.05;
-
-/** What a step adds to the cup: toners, the mix's own colours, or carrier to let it down. */
-export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dye[]): NudgePour[] {
-  const [carrier, ...colours] = system.parts;
-  if (step.doses.length)
-    return step.doses.map((d) => ({
-      name: dyes.find((m) => m.id === d.dyeId)?.name.toLowerCase() ?? 'toner',
-      ratio: tonerParts(system, d) / 100,
-      density: system.parts.find((p) => p.colourId === d.dyeId)?.density ?? TONER_DENSITY,
-    }));
-  if (!carrier) {
-    // Only the whole is known: more of its colours by the painter's own formula, or carrier.
-    return step.strength > 1
-      ? [{ name: 'its colours, by your formula', ratio: step.strength - 1, density: null }]
-      : [{ name: 'its carrier', ratio: 1 / step.strength - 1, density: null }];
-  }
-  if (step.strength > 1)
-    return colours.map((p) => ({
-      name: p.name,
-      ratio: (p.parts * (step.strength - 1)) / carrier.parts,
-      density: p.density ?? null,
-    }));
-  const all = system.parts.reduce((sum, p) => sum + p.parts, 0);
-  return [
-    { name: carrier.name, ratio: (all * (1 / step.strength - 1)) / carrier.parts, density: carrier.density ?? null },
-  ];
-}
-
-/** Parts of a toner to a hundred parts of the mix's carrier for a depth in one nominal coat. */
-export function tonerParts(system: EffectMix, dose: TonerDose): number {
-  const known = system.dyes.find((d) => d.dyeId === dose.dyeId);
-  const carrier = system.parts[0]?.parts;
-  const inCup = system.parts.find((p) => p.colourId === dose.dyeId)?.parts;
-  // A dye that is already in the mix is counted in the mix's own parts.
-  if (known && inCup && carrier) return ((dose.depth / known.depth) * inCup * 100) / carrier;
-  return 100 * partsForDepth(dose.depth, system.filmUm);
 }

@@ -7,7 +7,9 @@ import { flakeClasses } from './flakeClasses';
 import { createImbedding } from './imbedding';
 import { writeLobe } from './lobe';
 import { referenceTilt, type Optics } from './optics';
-import { buildSlab, createAdding, type Slab } from './slab';
+import { buildSlab } from './slab';
+import { type Slab } from './thinSlab';
+import { createAdding } from './adding';
 
 /** How much sooner slopes are forgotten than light is turned once, and how much a mirror turns by its tilt; fitted to ray transport. */
 const [FORGETS, TURN_OF_TILT] = [12, 3] as const;

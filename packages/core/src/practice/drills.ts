@@ -1,4 +1,5 @@
-import { mixByParts, parseRatio, type MixedPart, type MixPart } from '../mixing';
+import { mixByParts, type MixedPart, type MixPart } from '../mixing/mix';
+import { parseRatio } from '../mixing/ratio';
 import { createRandom, seedOf } from '../numeric/random';
 import { adviseAdditive, type Product } from '../products/products';
 

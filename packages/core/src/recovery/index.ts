@@ -19,4 +19,6 @@ export {
   type MendLayers,
   type Moment,
 } from './steps';
-export { spotReaches, waysOut, type WayOut, type WaysAsk } from './ways';
+export { waysOut } from './ways';
+export { spotReaches } from './reGround';
+export { type WayOut, type WaysAsk } from './wayOut';

@@ -1,11 +1,12 @@
 import type { FaultStep, FaultWay } from '../faults/ways';
 import { cellMl, LEFT_IN_GUN_ML } from '../jobs/amounts';
 import { ALL } from '../jobs/reach';
-import type { JobState } from '../jobs/state';
+import type { JobState } from '../jobs/stateTypes';
 import { mendCell } from '../jobs/mend';
 import type { Mend, MendReach, MendStep } from '../jobs/mendSteps';
 import { effectOn } from '../jobs/effect';
-import { waitBetween, type JobPlan } from '../jobs/plan';
+import { waitBetween } from '../jobs/laid';
+import { type JobPlan } from '../jobs/planTypes';
 import { TAKES } from '../jobs/checks';
 import type { Cell, JobLayer } from '../jobs/job';
 import type { CellRef } from '../jobs/events';

@@ -1,6 +1,6 @@
 import { sayLooks, wantedAt } from '../letdown/advise';
 import { answerCard } from '../letdown/answer';
-import { brighterFrom } from '../letdown/eye';
+import { brighterFrom } from '../letdown/eyeSight';
 import { EYE_VIEWS } from '../letdown/eyeWords';
 import { liveState, sayEyeLook, wordOfVerdicts, type SpotLook } from '../letdown/live';
 import { nextAmount } from '../letdown/rule';
@@ -14,7 +14,8 @@ import {
   repairChances,
   wantedAnew,
 } from '../recovery/chances';
-import { createEye, createPainter, trueWindow } from './run';
+import { createPainter } from './run';
+import { createEye, trueWindow } from './eyeRun';
 import type { World } from './world';
 
 /** What a way out promised of a place, and how it ended. */

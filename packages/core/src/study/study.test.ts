@@ -8,7 +8,8 @@ import { createOptics } from '../optics/optics';
 import { evaluateReference } from '../optics/stack';
 import { loadMonteCarlo } from '../testdata/load';
 import { traceFilm } from './rays';
-import { shareOf, studyPainter, type PainterFigures } from './run';
+import { shareOf, studyPainter } from './run';
+import { type PainterFigures } from './painterFigures';
 import { CORE_KINDS, foreignWorld, KINDS, ownWorld } from './world';
 
 describe('the rays of the foreign truth', () => {

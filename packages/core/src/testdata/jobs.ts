@@ -1,7 +1,8 @@
 import { START_SETTINGS } from '../jobs/job';
 import { STARTING_GUNS } from '../products/guns';
 import type { JobFinish, JobObject, SprayArea, SpraySettings } from '../jobs/job';
-import { planJob, type JobPlan, type JobPlanInput } from '../jobs/plan';
+import { planJob } from '../jobs/plan';
+import { type JobPlan, type JobPlanInput } from '../jobs/planTypes';
 import { layersOf } from '../finishes/layers';
 import type { Recipe } from '../finishes/recipe';
 import { findGround } from '../materials/grounds';

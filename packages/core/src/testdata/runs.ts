@@ -3,8 +3,10 @@ import { createRandom } from '../numeric/random';
 import { ENOUGH, eventOf, LET_DOWN, SCUFFED, type JobEvent } from '../jobs/events';
 import type { CellEdit, SprayArea } from '../jobs/job';
 import type { MendStep } from '../jobs/mendSteps';
-import type { JobPlan, JobPlanInput } from '../jobs/plan';
-import { jobState, laidOf, type JobState } from '../jobs/state';
+import type { JobPlan, JobPlanInput } from '../jobs/planTypes';
+import { jobState } from '../jobs/state';
+import { laidOf } from '../jobs/whatIsOn';
+import { type JobState } from '../jobs/stateTypes';
 import { area, finish, object, PLAIN_SETTINGS } from './jobs';
 
 export const MIN = 60_000;

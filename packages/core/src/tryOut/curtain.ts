@@ -3,7 +3,8 @@ import type { Lab } from '../colour/lab';
 import { limitAt, type MatchLimits } from '../finishes/tolerances';
 import { interpolateLabs } from '../matching/stopWindow';
 import { FIVE_ANGLES } from '../optics/geometry';
-import { bestOf, trueWindow } from '../study/run';
+import { bestOf } from '../study/painterFigures';
+import { trueWindow } from '../study/eyeRun';
 import { KNOTS, LAST_KNOT } from '../study/world';
 import type { Hidden, Picked, Sight } from './hidden';
 

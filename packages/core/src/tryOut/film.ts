@@ -1,10 +1,10 @@
 import { STYLES, type StyleId } from '../finishes/styles';
-import type { JobPlan } from '../jobs/plan';
-import type { CellState, JobState } from '../jobs/state';
+import type { JobPlan } from '../jobs/planTypes';
+import type { CellState, JobState } from '../jobs/stateTypes';
 import { planAgainstCard, type CardRow } from '../jobs/work';
 import { createRandom, normal, seedOf } from '../numeric/random';
 import { setUpOf } from '../spraying/setUp';
-import { SCATTER } from '../study/run';
+import { SCATTER } from '../study/painterFigures';
 import type { Hidden } from './hidden';
 
 /** Areas of one round differ by this much, ln; ours. */

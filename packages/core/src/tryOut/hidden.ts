@@ -7,7 +7,7 @@ import { findMix } from '../materials/mixes';
 import type { PreparedLibrary } from '../materials/shop';
 import { createRandom, normal, seedOf } from '../numeric/random';
 import { drawForeign, sightOf, type ForeignTruth } from '../study/foreign';
-import { SCATTER } from '../study/run';
+import { SCATTER } from '../study/painterFigures';
 
 /**
  * What stands behind the curtain of a try-out: a pot, a hand and grounds that nobody tells the program, and a finish that someone else

@@ -4,7 +4,7 @@ import type { Reading } from '../formats/readings';
 import { noiseAt, noiseOf } from '../letdown/readings';
 import { createRandom, normal, seedOf } from '../numeric/random';
 import { FIVE_ANGLES, type Geometry } from '../optics/geometry';
-import { SCATTER } from '../study/run';
+import { SCATTER } from '../study/painterFigures';
 import type { Hidden, Sight } from './hidden';
 
 /** What the simulated instrument is held on. */
