@@ -1,5 +1,5 @@
-import type { coatSchema } from './schemas';
-import type { SpectrumInput } from './schemas';
+import type { coatSchema } from './fields';
+import type { SpectrumInput } from './fields';
 import { labOf, type Viewing } from '@steady-gleam/core/colour';
 import { labToAlbedo } from '@steady-gleam/core/materials';
 import type { Film, FlakeOptics, Flakes, Coat } from '@steady-gleam/core/optics';

@@ -1,7 +1,7 @@
 import { WAVELENGTHS_NM } from '@steady-gleam/core/colour';
 import { groundCoats, mixCoat, type GroundMaterial, type PreparedLibrary } from '@steady-gleam/core/materials';
 import type { Coat, FlakeOptics, Flakes, SpectrumOrNumber } from '@steady-gleam/core/optics';
-import type { SpectrumInput } from './schemas';
+import type { SpectrumInput } from './fields';
 
 /** A spectrum as requests have it; one that is even is a plain number. */
 function spectrum(value: SpectrumOrNumber): SpectrumInput {

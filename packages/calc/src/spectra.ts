@@ -1,4 +1,4 @@
-import type { SpectrumInput } from './schemas';
+import type { SpectrumInput } from './fields';
 import { flatSpectrum } from '@steady-gleam/core/colour';
 import type { SpectrumOrNumber } from '@steady-gleam/core/optics';
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { malformed, sendAll, worstBodies } from './reliability/bodies';
+import { sendAll, worstBodies } from './reliability/bodies';
+import { malformed } from './reliability/malformed';
 import { hasPostgres, startCluster, type Cluster } from './reliability/cluster';
 import { firstStarts, killedWrites, restartedDatabase, roundTrip, sameAtOnce } from './reliability/runs';
 import { scale } from './reliability/scale';

@@ -1,65 +1,34 @@
 import {
   PAGE_SIZE,
-  type Area,
   type Damaged,
   type Job,
   type JobDetail,
-  type JobObjectRow,
   type JobQuery,
   type JobSummary,
-  type Mixing,
   type NewJob,
-  type SprayPlan,
 } from '@steady-gleam/contracts';
-import { materialsOf, recipeOf, withRecipe, type PieceStack, type Recipe } from '@steady-gleam/core/finishes';
-import type { Done } from '@steady-gleam/core/jobs';
-import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, sql, SQL } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
-import { cards as cardRows, finishes, jobEvents, jobs, materials, type FinishUse } from '../../db/schema';
+import { finishes, jobs } from '../../db/schema';
 import { ApiError } from '../../errors';
 import type { CardsRepo } from '../cards/repo';
 import { pinned } from '../finishes/pin';
 import { anywhere, refuseTryOut, wordsOf, type FinishesRepo } from '../finishes/repo';
-import { mixOfLayers, type FinishRow } from '../finishes/rows';
 import type { LimitsRepo } from '../limits/repo';
 import type { LogRepo } from '../log/repo';
-import { knownMaterial } from '../materials/repo';
 import type { PhotosRepo } from '../photos/repo';
 import { setsInForce, type ReadingsRepo } from '../readings/repo';
 import type { VerdictsRepo } from '../verdicts/repo';
 import { checkMixing } from './checkMixing';
 import type { StackColours } from './stackColours';
 import { finishNames, stacksOf, toJob, type JobRow, type JobRows } from './rows';
+import { changeFinishes, ownOf, type JobChange } from './changeFinishes';
+import { checkMix, checkAreas } from './checks';
 
 /** Earlier readings of a target that are shown. */
 const MOST_HISTORY = 10;
-
-type Stacks = readonly (PieceStack & { readonly finishId?: string | null | undefined })[];
-
-/** What may be changed of a job, and of the finish it is about. */
-export interface JobChange {
-  readonly version: number;
-  readonly piece?: string | undefined;
-  readonly status?: Job['status'] | undefined;
-  readonly removed?: boolean | undefined;
-  readonly filmLimitUm?: number | null | undefined;
-  readonly objects?: JobObjectRow[] | undefined;
-  readonly areas?: Area[] | undefined;
-  readonly mixing?: Mixing | undefined;
-  readonly plan?: SprayPlan | undefined;
-  readonly done?: Done | null | undefined;
-  /** The finish that the following are of; the job's first when left out. */
-  readonly finishId?: string | undefined;
-  readonly matching?: string | undefined;
-  readonly pick?: Recipe | undefined;
-  readonly mixId?: string | undefined;
-  /** Of all its finishes; null lets them follow from the pick again. */
-  readonly stacks?: Stacks | null | undefined;
-}
 
 /** A job as the list has it, but for where it is in the booth. */
 export type Listed = Omit<JobSummary, Standing>;
@@ -211,7 +180,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
           refuseTryOut(used);
           if (used.mixId === null)
             throw new ApiError('badRequest', { finishId: 'This finish lays no mix; choose another.' });
-          if (job.coats !== null || job.target) finishId = await ownOf(tx, used, job);
+          if (job.coats !== null || job.target) finishId = await ownOf(tx, others, used, job);
         } else {
           await checkMix(tx, mixId);
           finishId = randomUUID();
@@ -268,7 +237,7 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
         if (change.mixing) await checkMixing(tx, change.mixing, rows.job.mixing);
         // Under its own copy the finish has another id.
         const keyOf = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
-        const uses = await changeFinishes(tx, rows, { finishId, matching, pick, mixId, stacks });
+        const uses = await changeFinishes(tx, finishesRepo, rows, { finishId, matching, pick, mixId, stacks });
         checkAreas(stacks === undefined ? (stacksOf(rows) ?? []) : (stacks ?? []), change.areas ?? rows.job.areas);
         const changed = await tx
           .update(jobs)
@@ -322,180 +291,5 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
       return gone.length;
     },
   };
-
-  /** A finish of a job's own: like another, with its card, for another count or another reading. @returns its id */
-  async function ownOf(tx: Db, used: FinishRow, { piece, coats, target }: NewJob): Promise<string> {
-    if (target && (target.kind !== 'target' || target.objectId !== null))
-      throw new ApiError('badRequest', { target: 'Only a reading of what has to be matched can be given here.' });
-    if (coats !== null && !used.pick)
-      throw new ApiError('badRequest', { coats: 'Nothing is picked for this finish yet, so it has no count.' });
-    const id = await finishesRepo.copy(tx, used.id);
-    const pick = used.pick && coats !== null ? { ...used.pick, coats } : used.pick;
-    const layers = pick && used.layers ? withRecipe(used.layers, used.mixId!, pick) : used.layers;
-    await tx
-      .update(finishes)
-      .set({
-        name: `${used.name}, ${piece}`.slice(0, 80),
-        codes: used.codes,
-        pick,
-        layers,
-        ...(target ? { matching: piece } : {}),
-      })
-      .where(eq(finishes.id, id));
-    if (target) await readings.store(tx, { finishId: id }, target);
-    return id;
-  }
-
-  /**
-   * Changes what a job's finishes are. One that other jobs use too is never changed under them: this job gets its own of it,
-   * with everything that was read and sprayed for it.
-   * @returns the finishes the job uses from now on
-   */
-  async function changeFinishes(
-    tx: Db,
-    rows: JobRows,
-    { finishId, matching, pick, mixId, stacks }: Pick<JobChange, 'finishId' | 'matching' | 'pick' | 'mixId' | 'stacks'>,
-  ): Promise<readonly FinishUse[]> {
-    let uses = rows.job.finishes;
-    if (finishId !== undefined && !uses.some((u) => u.finishId === finishId))
-      throw new ApiError('badRequest', { finishId: 'This finish is not one of the job’s any more.' });
-    const write = async (id: string, change: Partial<FinishRow>): Promise<void> => {
-      const shared = (await finishesRepo.users(tx, id)).some((j) => j.id !== rows.job.id);
-      const own = shared ? await finishesRepo.copy(tx, id) : id;
-      uses = uses.map((u) => (u.finishId === id ? { ...u, finishId: own } : u));
-      await finishesRepo.keepVersion(tx, own, change);
-      await tx
-        .update(finishes)
-        .set({ ...change, version: sql`${finishes.version} + 1`, updatedAt: new Date() })
-        .where(eq(finishes.id, own));
-    };
-    if (stacks === null) {
-      await write(uses[0]!.finishId, { layers: null });
-      uses = uses.slice(0, 1);
-    } else if (stacks !== undefined) {
-      await checkStacks(tx, stacks);
-      if (rows.job.tryOut && stacks.length > 1)
-        throw new ApiError('badRequest', { stacks: 'A try-out has one finish; begin another one for another.' });
-      const before = uses;
-      uses = [];
-      for (const [i, s] of stacks.entries()) {
-        const known = before.find((u) => u.key === s.id) ?? (i === 0 ? before[0] : undefined);
-        const at = known?.finishId ?? s.finishId ?? (await newFinish(tx, s, rows.job.invented));
-        uses = [...uses, { ...(known?.finishId === at ? known : {}), key: s.id, name: s.name, finishId: at }];
-        const there = await finishesRepo.find(tx, at);
-        if (!rows.job.tryOut) refuseTryOut(there);
-        if (sameLayers(there.layers, s.layers)) continue;
-        const recipe = there.mixId === null ? null : recipeOf(s.layers, there.mixId);
-        const picked = recipe && there.pick && recipe.coats <= 12 ? { pick: recipe } : {};
-        // The first finish is about the mix the job was begun with; the others follow their layers.
-        const mix = i === 0 ? {} : await mixChange(tx, there, s.layers);
-        await write(at, { layers: s.layers, ...picked, ...mix });
-      }
-    }
-    // What was just written may be a copy of its own by now.
-    const key = rows.job.finishes.find((u) => u.finishId === finishId)?.key;
-    const about = (uses.find((u) => u.key === key) ?? uses[0]!).finishId;
-    const there = await finishesRepo.find(tx, about);
-    if (mixId !== undefined && mixId !== there.mixId) {
-      await checkNewMix(tx, rows, there, mixId);
-      if (!pick)
-        throw new ApiError('badRequest', { pick: 'Say over which ground the new mix is laid, and in how many coats.' });
-      await checkGround(tx, pick.groundId);
-      const layers = there.layers?.map((l) => (l.materialId === there.mixId ? { ...l, materialId: mixId } : l));
-      const laid = layers ? { layers: withRecipe(layers, mixId, pick) } : {};
-      await write(about, { mixId, pick, ...(matching === undefined ? {} : { matching }), ...laid });
-      return uses;
-    }
-    const said = (matching ?? there.matching) !== there.matching || (pick && !isDeepStrictEqual(pick, there.pick));
-    if (said) {
-      if (pick) await checkGround(tx, pick.groundId);
-      const layers = pick && there.layers && there.mixId ? { layers: withRecipe(there.layers, there.mixId, pick) } : {};
-      await write(about, { ...(matching === undefined ? {} : { matching }), ...(pick ? { pick, ...layers } : {}) });
-    }
-    return uses;
-  }
-
-  /** A finish takes another mix while nothing of its own was sprayed: not on a card, not on the job. */
-  async function checkNewMix(tx: Db, { job }: JobRows, there: FinishRow, mixId: string): Promise<void> {
-    const refuse = (mixId: string): never => {
-      throw new ApiError('badRequest', { mixId });
-    };
-    await checkMix(tx, mixId);
-    if (job.tryOut) refuse('A try-out keeps its mix; begin another one for another.');
-    if ((await familyOf(tx, mixId)) !== there.family) refuse('This mix is of another family than the finish.');
-    const card = await tx
-      .select({ id: cardRows.id })
-      .from(cardRows)
-      .where(and(eq(cardRows.finishId, there.id), isNull(cardRows.retiredAt)));
-    const sprayed = await tx
-      .select({ id: jobEvents.id })
-      .from(jobEvents)
-      .where(and(eq(jobEvents.jobId, job.id), eq(jobEvents.kind, 'sprayed')))
-      .limit(1);
-    if (card.length || sprayed.length)
-      refuse('Something of its own mix was sprayed already. Begin a job with the new one.');
-  }
 }
 export type JobsRepo = ReturnType<typeof createJobsRepo>;
-
-const sameLayers = (a: PieceStack['layers'] | null, b: PieceStack['layers']): boolean =>
-  a !== null && JSON.stringify(a) === JSON.stringify(b);
-
-async function familyOf(tx: Db, mixId: string | null): Promise<string | null> {
-  if (mixId === null) return null;
-  const known = REFERENCE_LIBRARY.systems.find((m) => m.id === mixId);
-  if (known) return known.family;
-  const own = await tx.select({ id: materials.id, material: materials.material }).from(materials);
-  const found = own.find((m) => m.id === mixId)?.material;
-  return found?.kind === 'system' ? found.family : null;
-}
-
-async function newFinish(tx: Db, stack: PieceStack, invented: boolean): Promise<string> {
-  const id = randomUUID();
-  const mixId = mixOfLayers(stack.layers);
-  await tx.insert(finishes).values({
-    id,
-    name: stack.name,
-    matching: '',
-    family: await familyOf(tx, mixId),
-    mixId,
-    layers: stack.layers,
-    invented,
-  });
-  return id;
-}
-
-/** The mix of a finish follows its layers. */
-async function mixChange(tx: Db, there: FinishRow, layers: PieceStack['layers']): Promise<Partial<FinishRow>> {
-  const mixId = mixOfLayers(layers);
-  return mixId === there.mixId ? {} : { mixId, family: await familyOf(tx, mixId) };
-}
-
-async function checkMix(tx: Db, mixId: string): Promise<void> {
-  if (!(await knownMaterial(tx, 'system', mixId)))
-    throw new ApiError('badRequest', { mixId: 'This mix is not here any more; choose another.' });
-}
-
-async function checkGround(tx: Db, groundId: string): Promise<void> {
-  if (!(await knownMaterial(tx, 'ground', groundId)))
-    throw new ApiError('badRequest', { groundId: 'This ground is not here any more; choose another.' });
-}
-
-async function checkStacks(tx: Db, stacks: readonly PieceStack[]): Promise<void> {
-  for (const { kind, id } of materialsOf(stacks)) {
-    if (!(await knownMaterial(tx, kind, id)))
-      throw new ApiError('badRequest', {
-        stacks: 'A layer names a material that is not here any more; choose another.',
-      });
-  }
-}
-
-/** Every area's finish is among those of the job. @throws ApiError at the areas that one would leave without */
-function checkAreas(stacks: readonly Pick<PieceStack, 'id'>[], areas: readonly Area[] | null | undefined): void {
-  const known = new Set(stacks.map((s) => s.id));
-  const bare = (areas ?? []).filter((a) => a.finishId !== null && !known.has(a.finishId));
-  if (bare.length)
-    throw new ApiError('badRequest', {
-      stacks: `${bare.map((a) => a.name).join(' and ')} ${bare.length > 1 ? 'get' : 'gets'} that finish: give ${bare.length > 1 ? 'them' : 'it'} another under Pieces first.`,
-    });
-}

@@ -1,36 +1,25 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
-import {
-  finishesApi,
-  finishFilePath,
-  passportPath,
-  type FinishDetail,
-  type FinishSummary,
-} from '@steady-gleam/contracts';
-import type { AngleLab } from '@steady-gleam/core/bank';
+import { Box, Button, Typography } from '@mui/material';
+import { finishFilePath, passportPath, type FinishDetail, type FinishSummary } from '@steady-gleam/contracts';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ValidationError } from 'yup';
-import { ApiFailure, faultOf } from '../../shared/apiClient';
+import { faultOf } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
-import { sayAngle } from '../../shared/angles';
 import { ownZone } from '../../shared/clock';
-import { Field } from '../../ui/Field';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { useLibrary } from '../../shared/library';
 import { newId } from '../../shared/newId';
-import { isCount, newJobLink } from '../../shared/newJobLink';
+import { newJobLink } from '../../shared/newJobLink';
 import { Notice } from '../../shared/Notice';
-import { ReadingsForm } from '../../shared/ReadingsForm';
-import { TouchingStrip } from '../../shared/TouchingStrip';
-import { useCopyFinish, useFinish, useNearest, useRemoveFinish, useRenameFinish } from '../../shared/useFinishes';
+import { useCopyFinish, useFinish, useRemoveFinish } from '../../shared/useFinishes';
 import { useUnits } from '../../shared/units';
 import { daySaid } from '../../shared/timeOfDay';
-import { askedAt, askedOf, sayKnown, sayMade, sayRung } from './bankModel';
+import { sayKnown, sayMade } from './bankModel';
 import { CardView } from './CardView';
 import { FinishPhotos } from './FinishPhotos';
 import { ReadBefore } from './ReadBefore';
+import { Names } from './FinishNames';
+import { LookAgain } from './LookAgain';
 
 /** One finish: its name and codes, what makes it and made it, its cards, the jobs that use it; and a card looked at again. */
 export function FinishPage() {
@@ -169,62 +158,6 @@ function Uses({ finish, canSpray, openJobId }: { finish: FinishSummary; canSpray
   );
 }
 
-/** Another piece of the same finish came in, darker or lighter: what it reads, and which count of this card fits it. */
-function LookAgain({ finish }: { finish: FinishSummary }) {
-  const { tones } = useTheme();
-  const [asked, setAsked] = useState<readonly AngleLab[] | null>(null);
-  const { value, error } = useNearest(asked, finish.id);
-  const near = asked && value ? (value[0] ?? null) : null;
-  return (
-    <Box component="section" aria-label="Look again" sx={{ borderTop: `1px solid ${tones.hairline}`, pt: 1.5 }}>
-      <Typography variant="h2">Look again</Typography>
-      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1 }}>
-        One came in that is darker or lighter? Read it: which count of this card fits it.
-      </Typography>
-      {near ? (
-        <Box sx={{ display: 'grid', gap: 1, mb: 1.5, maxWidth: 520 }} role="status">
-          <Typography variant="h3" component="p">
-            {near.coats === null ? 'By what it was matched to' : `This card, rung ${sayRung(near.coats)}`}: within{' '}
-            {near.max.toFixed(1)} dE00 {near.shared === 1 ? 'there' : `at ${near.shared} angles`}.
-          </Typography>
-          <TouchingStrip
-            over={near.angles.map((g) => g.lab)}
-            under={askedAt(asked!, near.angles)}
-            height={64}
-            label="The card over what you read"
-          />
-          {isCount(near.coats) && finish.pick ? (
-            <Box>
-              <Button component={Link} variant="contained" {...newJobLink(finish.id, near.coats, asked)}>
-                New job: this card, rung {sayRung(near.coats)}
-              </Button>
-            </Box>
-          ) : null}
-        </Box>
-      ) : asked && value ? (
-        <Typography role="status" sx={{ mb: 1 }}>
-          This card was read at none of these angles: {asked.map(sayAngle).join(', ')}.
-        </Typography>
-      ) : null}
-      {error ? (
-        <Typography role="alert" sx={{ color: 'error.main' }}>
-          {error}
-        </Typography>
-      ) : null}
-      <ReadingsForm
-        kind="target"
-        rungCoats={null}
-        angles={finish.strip.length ? finish.strip : FIVE_ANGLES}
-        saveLabel="Which rung fits?"
-        onSave={(set) => {
-          setAsked(askedOf(set.readings));
-          return Promise.resolve();
-        }}
-      />
-    </Box>
-  );
-}
-
 function TakeAway({ finish }: { finish: FinishSummary }) {
   const navigate = useNavigate();
   const remove = useRemoveFinish(finish.id);
@@ -265,69 +198,6 @@ function Group({ title, none, children }: { title: string; none: string; childre
       ) : (
         <Typography sx={{ color: 'text.secondary' }}>{none}</Typography>
       )}
-    </Box>
-  );
-}
-
-/** Codes as they are typed: one after the other, parted by commas. */
-const codesIn = (typed: string): string[] =>
-  typed
-    .split(',')
-    .map((c) => c.trim())
-    .filter(Boolean);
-
-/** Name and codes, kept by a button; what is wrong with them is said at the field. */
-function Names({ finish }: { finish: FinishSummary }) {
-  const rename = useRenameFinish(finish.id);
-  const [typed, setTyped] = useState({ name: finish.name, codes: finish.codes.join(', ') });
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const changed = typed.name !== finish.name || codesIn(typed.codes).join() !== finish.codes.join();
-  const save = () => {
-    try {
-      const body = finishesApi.rename.body.validateSync(
-        { version: finish.version, name: typed.name, codes: codesIn(typed.codes) },
-        { abortEarly: false },
-      );
-      setFaults({});
-      rename.mutate(body, { onError: (e) => setFaults(e instanceof ApiFailure ? e.fields : {}) });
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
-    }
-  };
-  return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
-      }}
-      sx={{ display: 'grid', gap: 1.5 }}
-    >
-      <Field
-        label="Name"
-        value={typed.name}
-        error={faults['name']}
-        onChange={(e) => setTyped({ ...typed, name: e.target.value })}
-      />
-      <Field
-        label="Codes"
-        value={typed.codes}
-        error={Object.entries(faults).find(([k]) => k.startsWith('codes'))?.[1]}
-        hint="The shop’s own and others, parted by commas: C-12, rack 4"
-        onChange={(e) => setTyped({ ...typed, codes: e.target.value })}
-      />
-      {rename.error && !Object.keys(faults).length ? (
-        <Typography role="alert" sx={{ color: 'error.main' }}>
-          {rename.error.message}
-        </Typography>
-      ) : null}
-      <Box>
-        <Button type="submit" variant="outlined" disabled={!changed || rename.isPending}>
-          Keep name and codes
-        </Button>
-      </Box>
     </Box>
   );
 }

@@ -6,7 +6,7 @@ import { FIGURES } from '../../app/theme';
 import { useNow } from '../../shared/useNow';
 import { FoundFault } from '../faults/FoundFault';
 import { BIG, countdown, MAIN, STEP, TALL } from './boothStyles';
-import type { StepProps } from './CoatStep';
+import type { StepProps } from './stepProps';
 import { NoteBox } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
 

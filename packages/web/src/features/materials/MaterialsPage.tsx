@@ -1,28 +1,18 @@
-import { type ReactNode, useState, type Dispatch, type SetStateAction } from 'react';
-import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import type { Lab } from '@steady-gleam/core/colour';
+import { useState, type Dispatch, type SetStateAction } from 'react';
+import { Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { FAMILIES } from '@steady-gleam/core/finishes';
-import {
-  findMix,
-  type EffectMix,
-  type GroundMaterial,
-  type EffectPigment,
-  type Dye,
-  type Carrier,
-} from '@steady-gleam/core/materials';
 import { type SetURLSearchParams, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { useLibrary } from '../../shared/library';
 import { useUnits } from '../../shared/units';
-import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useGroundColours } from '../../shared/useGroundColours';
-import { useCompute } from '../../worker/useCompute';
 import type { FormValues } from './formField';
-import { copyOf, EMPTY, toValues, type MaterialKind } from './materialForms';
+import { EMPTY, type MaterialKind } from './materialForms';
 import { MaterialForm } from './MaterialForm';
 import { newId } from '../../shared/newId';
-import type { StoredMaterial } from '@steady-gleam/contracts';
+import { Swatches, PigmentSwatch, DyeSwatch, CarrierSwatch, MixSwatch } from './MaterialSwatches';
+import { MaterialList } from './MaterialList';
 
 const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'ground', name: 'Grounds', one: 'a ground' },
@@ -31,58 +21,6 @@ const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'carrier', name: 'Carriers', one: 'a carrier' },
   { kind: 'system', name: 'Mixes', one: 'a mix' },
 ];
-
-/** Colours side by side without a gap. */
-function Swatches({ labs, height = 40 }: { labs: readonly Lab[]; height?: number }) {
-  const exposures = exposuresByAngle([labs]);
-  return (
-    <Box sx={{ display: 'flex', height }} aria-hidden>
-      {labs.map((lab, i) => (
-        <Box key={i} sx={{ flex: 1, background: cssOf(lab, exposures[i]) }} />
-      ))}
-    </Box>
-  );
-}
-
-function PigmentSwatch({ id, version }: { id: string; version: number }) {
-  const { value } = useCompute(`pigment/${id}/${version}`, (c) => c.pigmentLook(id, 0.5));
-  return value ? (
-    <Box>
-      <Swatches labs={value.white} height={20} />
-      <Swatches labs={value.black} height={20} />
-    </Box>
-  ) : (
-    <Box sx={{ height: 40 }} />
-  );
-}
-
-function DyeSwatch({ id, version }: { id: string; version: number }) {
-  const { value } = useCompute(`dye/${id}/${version}`, (c) => c.dyeLook(id));
-  return value ? <Swatches labs={value} /> : <Box sx={{ height: 40 }} />;
-}
-
-/** How much of what is sprayed stays: the solid part, filled. */
-function CarrierSwatch({ solids }: { solids: number }) {
-  const { tones } = useTheme();
-  return (
-    <Box
-      sx={{ height: 40, border: `1px solid ${tones.hairline}`, display: 'flex', alignItems: 'flex-end' }}
-      aria-hidden
-    >
-      <Box sx={{ width: '100%', height: `${solids * 100}%`, background: tones.hairline }} />
-    </Box>
-  );
-}
-
-function MixSwatch({ id, version }: { id: string; version: number }) {
-  const mix = { mixId: id, strength: 1, style: 'wet' as const, controlCoats: 0 };
-  const { library } = useLibrary();
-  const ground = FAMILIES[findMix(id, library.systems).family].start.groundId;
-  const { value } = useCompute(`mix/${id}/${version}`, (c) =>
-    Promise.all([1, 2, 3, 4].map((n) => c.sectionColours(mix, ground, n))),
-  );
-  return value ? <Swatches labs={value.map((v) => v.effect)} /> : <Box sx={{ height: 40 }} />;
-}
 
 interface Editing {
   readonly key: string;
@@ -201,109 +139,6 @@ export function MaterialsPage() {
         begin={begin}
       />
     </Bench>
-  );
-}
-
-interface MaterialEntryProps {
-  readonly entry: EffectMix | GroundMaterial | EffectPigment | Dye | Carrier;
-  readonly swatch: (id: string) => ReactNode;
-  readonly about: (id: string) => string;
-  readonly stored: StoredMaterial | null;
-  readonly begin: (start: FormValues, ownId: string | null) => void;
-  readonly copy: FormValues | null;
-}
-
-/** A material: its look, what it is, the way to change it. */
-function MaterialEntry({ entry, swatch, about, stored, begin, copy }: MaterialEntryProps) {
-  const { tones } = useTheme();
-  return (
-    <Box
-      component="li"
-
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: '96px 1fr 78px',
-        gap: 1.5,
-        alignItems: 'center',
-        py: 0.75,
-        borderBottom: `1px solid ${tones.hairline}`,
-      }}
-    >
-      {swatch(entry.id)}
-      <Box sx={{ minWidth: 0 }}>
-        <Typography variant="h3" component="div">
-          {entry.name}
-        </Typography>
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {about(entry.id)}
-        </Typography>
-      </Box>
-      {stored ? (
-        <Button
-          variant="outlined"
-          aria-label={`Change ${entry.name}`}
-          sx={{ px: 1 }}
-          onClick={() => begin(toValues(stored.material), entry.id)}
-        >
-          Change
-        </Button>
-      ) : copy ? (
-        <Button variant="outlined" aria-label={`Copy ${entry.name}`} sx={{ px: 1 }} onClick={() => begin(copy, null)}>
-          Copy
-        </Button>
-      ) : (
-        <span />
-      )}
-    </Box>
-  );
-}
-
-interface MaterialListProps {
-  readonly name: string;
-  readonly entries:
-    readonly EffectMix[] | readonly GroundMaterial[] | readonly EffectPigment[] | readonly Dye[] | readonly Carrier[];
-  readonly storedOf: (id: string) => StoredMaterial | null;
-  readonly kind: 'ground' | 'system' | 'pigment' | 'dye' | 'carrier';
-  readonly swatch: (id: string) => ReactNode;
-  readonly about: (id: string) => string;
-  readonly begin: (start: FormValues, ownId: string | null) => void;
-}
-
-/** Materials of a kind, the shop's own first. */
-function MaterialList({ name, entries, storedOf, kind, swatch, about, begin }: MaterialListProps) {
-  const { library } = useLibrary();
-  return (
-    <Box
-      component="ul"
-      aria-label={name}
-      sx={{
-        listStyle: 'none',
-        p: 0,
-        mt: 1.5,
-        mb: 0,
-        display: 'grid',
-        gridTemplateColumns: 'repeat(auto-fill, minmax(375px, 1fr))',
-        columnGap: 3,
-      }}
-    >
-      {[...entries]
-        .sort((a, b) => Number(!!storedOf(b.id)) - Number(!!storedOf(a.id)))
-        .map((entry) => {
-          const stored = storedOf(entry.id);
-          const copy = copyOf(kind, entry.id, library);
-          return (
-            <MaterialEntry
-              key={entry.id}
-              entry={entry}
-              swatch={swatch}
-              about={about}
-              stored={stored}
-              begin={begin}
-              copy={copy}
-            />
-          );
-        })}
-    </Box>
   );
 }
 

@@ -3,25 +3,16 @@ import type { ReadingSet, Job } from '@steady-gleam/contracts';
 
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { flopIndex } from '@steady-gleam/core/colour';
-import { FAMILIES, type FamilyRow } from '@steady-gleam/core/finishes';
+import { FAMILIES } from '@steady-gleam/core/finishes';
 import { noiseOfSpots } from '@steady-gleam/core/letdown';
-import {
-  fileName,
-  averageReadings,
-  toCgats,
-  toColourXml,
-  toReadingsCsv,
-  spotLabsOf,
-  type AveragedAngle,
-} from '@steady-gleam/core/formats';
-import { lazy, Suspense, useState, type Dispatch, type SetStateAction } from 'react';
+import { averageReadings, spotLabsOf, type AveragedAngle } from '@steady-gleam/core/formats';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { FlopStrip } from '../../shared/FlopStrip';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
-import { download } from '../../shared/download';
 import { targetOf } from '../../shared/jobModel';
 import { useAddReadings, useJob } from '../../shared/useJob';
 import { FIGURES } from '../../app/theme';
@@ -37,6 +28,7 @@ import { TravelPicture } from '../../shared/TravelPicture';
 import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 import { sayAngle, TRAVEL_ANGLES, USUAL_ANGLES } from '../../shared/angles';
 import { SPREAD_WORTH_A_LOOK, TargetTable } from './TargetTable';
+import { OtherWays, TargetAgain } from './OtherWays';
 
 /** The page's sentence; below another that leads it is a smaller one. */
 function Heading({ leads, why, children }: { leads: boolean; why: string; children: string }) {
@@ -48,12 +40,6 @@ function Heading({ leads, why, children }: { leads: boolean; why: string; childr
     </Box>
   );
 }
-
-const EXPORTS = [
-  ['CSV', 'csv', toReadingsCsv],
-  ['CGATS', 'txt', toCgats],
-  ['XML', 'cxf', toColourXml],
-] as const;
 
 const AngleChart = lazy(() => import('./AngleChart').then((m) => ({ default: m.AngleChart })));
 
@@ -222,82 +208,6 @@ export function TargetPage() {
         </>
       ) : null}
     </Bench>
-  );
-}
-
-interface OtherWaysProps {
-  readonly row: FamilyRow;
-  readonly setBy: Dispatch<SetStateAction<'chip' | 'photo' | null>>;
-  readonly job: Job;
-}
-
-/** Ways to a target without an instrument. */
-function OtherWays({ row, setBy, job }: OtherWaysProps) {
-  return (
-    <Typography sx={{ mt: 2.5 }}>
-      What is matched: {row.matched}. No instrument? Read a{' '}
-      <Button
-        variant="text"
-        color="inherit"
-        sx={{ px: 0.5, textDecoration: 'underline' }}
-        onClick={() => setBy('photo')}
-      >
-        photo with a grey card
-      </Button>{' '}
-      in it,{' '}
-      <Button
-        variant="text"
-        color="inherit"
-        sx={{ px: 0.5, textDecoration: 'underline' }}
-        onClick={() => setBy('chip')}
-      >
-        pick a colour on this screen
-      </Button>
-      ,{' '}
-      <Link to={`/jobs/${job.id}/map?design=1`} style={{ color: 'inherit' }}>
-        design the look
-      </Link>{' '}
-      on the map, or go{' '}
-      <Link to={`/jobs/${job.id}/card`} style={{ color: 'inherit' }}>
-        by eye
-      </Link>
-      : spray a card and say how each rung looks.
-    </Typography>
-  );
-}
-
-interface TargetAgainProps {
-  readonly setReading: Dispatch<SetStateAction<false | 'again' | 'correct'>>;
-  readonly set: ReadingSet;
-  readonly job: Job;
-}
-
-/** Reading the target again, and what was read before. */
-function TargetAgain({ setReading, set, job }: TargetAgainProps) {
-  return (
-    <Box sx={{ mt: 2 }}>
-      <Button variant="outlined" onClick={() => setReading('again')}>
-        Read it again
-      </Button>
-      <Button variant="text" color="inherit" onClick={() => setReading('correct')}>
-        Correct a figure
-      </Button>
-      {EXPORTS.map(([name, extension, write]) => (
-        <Button
-          key={name}
-          variant="text"
-          color="inherit"
-          onClick={() =>
-            download(
-              new Blob([write(set.readings)], { type: 'text/plain' }),
-              `${fileName(job.piece, 'target')}.${extension}`,
-            )
-          }
-        >
-          {name}
-        </Button>
-      ))}
-    </Box>
   );
 }
 

@@ -1,7 +1,6 @@
-import type { CSSProperties } from 'react';
 import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
 import { tryOutApi, type CurtainSaid } from '@steady-gleam/contracts';
-import { FAMILIES, familyTable, limitAt } from '@steady-gleam/core/finishes';
+import { FAMILIES, familyTable } from '@steady-gleam/core/finishes';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -15,7 +14,9 @@ import { useLibrary } from '../../shared/library';
 import { Notice } from '../../shared/Notice';
 import { useJob, type PageDetail } from '../../shared/useJob';
 import { useJobWork } from '../../shared/useJobWork';
-import { axisOf, sayCurtain, sayEnd, sayFilm } from './curtainModel';
+import { sayCurtain, sayFilm } from './curtainModel';
+import { FilmAxis } from './FilmAxis';
+import { TrueDifferences } from './TrueDifferences';
 
 /** A part takes a second or so; a slow machine some more, ms. */
 const PART_WAIT_MS = 60_000;
@@ -192,132 +193,6 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
           </Box>
         </Box>
       </Box>
-    </Box>
-  );
-}
-
-/** px. */
-const [HEIGHT, BAND] = [118, 40] as const;
-
-/** Film from none to too much: the window, what is on, and where the count alone would have ended. */
-function FilmAxis({ said }: { said: CurtainSaid }) {
-  const { tones } = useTheme();
-  const most = axisOf(said);
-  const at = (film: number) => `${(100 * film) / most}%`;
-  const marks = [
-    ...said.objects.map((o) => ({ film: o.film, name: said.objects.length > 1 ? o.name : 'on the panel', up: true })),
-    { film: said.nominal.film, name: 'counted only', up: false },
-  ];
-  return (
-    <Box
-      role="img"
-      aria-label={`Film axis: ${marks.map((m) => `${m.name} ${sayFilm(m.film)}`).join(', ')}${said.window ? `, window ${sayFilm(said.window[0])} to ${sayFilm(said.window[1])}` : ''}`}
-      sx={{ position: 'relative', height: HEIGHT, mt: 2, mx: 6 }}
-    >
-      <Box
-        sx={{
-          ...{ position: 'absolute', left: 0, right: 0, top: BAND, height: 30 },
-          border: `1px solid ${tones.hairline}`,
-          background: tones.panel,
-        }}
-      />
-      {said.window ? (
-        <Box
-          sx={{
-            ...{ position: 'absolute', top: BAND, height: 30, background: tones.raised },
-            left: at(said.window[0]),
-            width: `calc(${at(said.window[1])} - ${at(said.window[0])})`,
-            outline: `3px solid ${tones.ink}`,
-          }}
-        />
-      ) : null}
-      {Array.from({ length: Math.floor(most) + 1 }, (_, n) => (
-        <Box key={n} sx={{ position: 'absolute', left: at(n), top: BAND + 30, transform: 'translateX(-50%)' }}>
-          <Box sx={{ width: '1px', height: 6, background: tones.ink, mx: 'auto' }} />
-          <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-            {n}
-          </Typography>
-        </Box>
-      ))}
-      {marks.map((m) => (
-        <Box
-          key={m.name}
-          sx={{
-            ...{ position: 'absolute', left: at(m.film), transform: 'translateX(-50%)', textAlign: 'center' },
-            ...(m.up ? { top: 0 } : { top: BAND + 48 }),
-          }}
-        >
-          {m.up ? null : <Box sx={{ width: 3, height: 6, background: tones.ink, mx: 'auto', mb: '2px' }} />}
-          <Typography sx={{ fontWeight: m.up ? 700 : 400, whiteSpace: 'nowrap', lineHeight: '18px' }}>
-            {m.name} {sayFilm(m.film)}
-          </Typography>
-          {m.up ? <Box sx={{ width: 5, height: 50, background: tones.pick, mx: 'auto' }} /> : null}
-        </Box>
-      ))}
-    </Box>
-  );
-}
-
-interface TrueDifferencesProps {
-  readonly line: CSSProperties;
-  readonly figure: CSSProperties;
-  readonly said: CurtainSaid;
-  readonly usual: Readonly<Record<number, number>>;
-  readonly job: PageDetail['job'];
-}
-
-/** How far each object really is from what it had to match, angle by angle. */
-function TrueDifferences({ line, figure, said, usual, job }: TrueDifferencesProps) {
-  return (
-    <Box>
-      <Typography variant="h2">True difference at each angle, dE00</Typography>
-      <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="True differences">
-        <thead>
-          <tr>
-            <th scope="col" style={line}>
-              where
-            </th>
-            {FIVE_ANGLES.map((g) => (
-              <th key={g.aspecular} scope="col" style={{ ...figure, paddingRight: 18 }}>
-                {g.aspecular}°
-              </th>
-            ))}
-            <th scope="col" style={figure}>
-              film
-            </th>
-            <th scope="col" style={{ ...line, paddingLeft: 20 }}>
-              ended
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {[...said.objects, said.nominal].map((o) => (
-            <tr key={o.name}>
-              <td style={line}>{o.name}</td>
-              {o.differences.map((d, g) => {
-                const off = d > limitAt(FIVE_ANGLES[g]!.aspecular, usual, job.limits);
-                return (
-                  <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
-                    {d.toFixed(1)}
-                    <span style={{ display: 'inline-block', width: 18 }}>{off ? ' ×' : ''}</span>
-                  </td>
-                );
-              })}
-              <td style={figure}>{sayFilm(o.film)}</td>
-              <td style={{ ...line, paddingLeft: 20, fontWeight: 640 }}>{sayEnd(o.end)}</td>
-            </tr>
-          ))}
-          <tr>
-            <td style={line}>limit</td>
-            {FIVE_ANGLES.map((g) => (
-              <td key={g.aspecular} style={{ ...figure, paddingRight: 18 }}>
-                {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
-              </td>
-            ))}
-            <td style={line} colSpan={2} />
-          </tr>
-        </tbody>
-      </table>
     </Box>
   );
 }
