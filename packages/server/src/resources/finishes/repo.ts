@@ -7,104 +7,34 @@ import {
   type FinishQuery,
   type FinishSummary,
 } from '@steady-gleam/contracts';
-import { averageReadings } from '@steady-gleam/core/formats';
-import { and, asc, desc, eq, exists, inArray, isNull, notExists, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, exists, inArray, isNull, notExists, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';
 import { cards, finishes, finishVersions, jobs, readingSets, type FinishWas } from '../../db/schema';
 import { ApiError } from '../../errors';
-import type { CardsRepo } from '../cards/repo';
-import type { PhotosRepo } from '../photos/repo';
-import { setsInForce, type ReadingsRepo, type SetRow } from '../readings/repo';
-import type { VerdictsRepo } from '../verdicts/repo';
+import { setsInForce, type SetRow } from '../readings/repo';
 import { toFinish, type FinishRow } from './rows';
-
-interface Others {
-  readonly readings: ReadingsRepo;
-  readonly verdicts: VerdictsRepo;
-  readonly cards: CardsRepo;
-  readonly photos: PhotosRepo;
-}
+import { answersTo, wordsOf } from './search';
+import { finishSummaries, usersOf, usesIt, type Others } from './summaries';
 
 /** What a finish was is kept when it stood so long, or when a job sprayed it, ms: not every step of a slider is a version. */
 const STANDS_MS = 10 * 60_000;
 
-const usesIt = (id: SQL) => sql`${jobs.finishes} @> jsonb_build_array(jsonb_build_object('finishId', ${id}::text))`;
-
-/** A word as a pattern that is found anywhere. */
-export const anywhere = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-
-/** Words of a search, each once. */
-export const wordsOf = (typed: string): string[] => [...new Set(typed.split(/\s+/).filter(Boolean))];
-
 const wasOf = ({ matching, mixId, pick, layers }: FinishRow): FinishWas => ({ matching, mixId, pick, layers });
 
 /** What is matched and what makes it; finishes outlive the jobs that use them. */
-export function createFinishesRepo(
-  db: Db,
-  { readings, verdicts, cards: cardsRepo, photos }: Others,
-  tell: TellDamage = UNTOLD,
-) {
+export function createFinishesRepo(db: Db, others: Others, tell: TellDamage = UNTOLD) {
+  const { readings, verdicts, cards: cardsRepo, photos } = others;
   const finishRows = rowReader('finish', toFinish, (row) => ({ id: row.id, name: row.name }), tell);
   const find = async (handle: Db, id: string): Promise<FinishRow> => {
     const [row] = await handle.select().from(finishes).where(eq(finishes.id, id));
     if (!row) throw new ApiError('notFound');
     return row;
   };
-  /** Jobs that use some finishes, those that were taken out too, by finish. */
-  const usersOf = async (handle: Db, ids: readonly string[]): Promise<ReadonlyMap<string, FinishSummary['jobs']>> => {
-    const users = new Map<string, FinishSummary['jobs']>(ids.map((id) => [id, []]));
-    if (!ids.length) return users;
-    const rows = await handle
-      .select({
-        ...{ id: jobs.id, piece: jobs.piece, status: jobs.status },
-        ...{ removedAt: jobs.removedAt, uses: jobs.finishes },
-      })
-      .from(jobs)
-      .where(or(...ids.map((id) => usesIt(sql`${id}`))))
-      .orderBy(desc(jobs.updatedAt));
-    for (const { removedAt, uses, ...job } of rows)
-      for (const use of uses)
-        users.get(use.finishId)?.push({ ...job, removed: removedAt !== null, sprayed: use.version ?? null });
-    return users;
-  };
   const users = async (handle: Db, id: string): Promise<FinishSummary['jobs']> =>
     (await usersOf(handle, [id])).get(id)!;
-
-  /** What the bank tells of some finishes, in so many questions to the database, however many they are. */
-  const summaries = async (of: readonly Finish[]): Promise<FinishSummary[]> => {
-    const ids = of.map((f) => f.id);
-    const [sets, judged, using, inForce, photo] = await Promise.all([
-      readings.inForceOf(ids),
-      verdicts.rungsJudged(ids),
-      usersOf(db, ids),
-      cardsRepo.byFinish(ids),
-      photos.newestOf(ids),
-    ]);
-    const targets = ids.flatMap((id) => sets.get(id)?.find((s) => s.kind === 'target') ?? []);
-    const read = new Map((await readings.load(db, targets)).map((set) => [set.id, set.readings]));
-    return of.map((finish) => {
-      const own = sets.get(finish.id) ?? [];
-      const target = own.find((s) => s.kind === 'target');
-      const rungs = own.filter((s) => s.kind === 'rung').map((s) => s.rungCoats);
-      const jobsOf = using.get(finish.id) ?? [];
-      return {
-        ...finish,
-        jobs: jobsOf,
-        strip: averageReadings((target && read.get(target.id)) ?? []).map(({ incidence, aspecular, lab }) => ({
-          ...{ incidence, aspecular },
-          lab: [lab[0], lab[1], lab[2]],
-        })),
-        targetAngles: target?.angles ?? 0,
-        rungsRead: new Set([...rungs, ...(judged.get(finish.id) ?? [])]).size,
-        gun: inForce.get(finish.id)?.gun ?? '',
-        proven: jobsOf.filter((j) => j.status === 'finished').length,
-        photoId: photo.get(finish.id) ?? null,
-      };
-    });
-  };
 
   const hasFinished = exists(
     db
@@ -112,17 +42,6 @@ export function createFinishesRepo(
       .from(jobs)
       .where(and(usesIt(sql`${finishes.id}`), eq(jobs.status, 'finished'))),
   );
-  /** Every word stands in what the finish is called, matched to, mixed from, sprayed with or used for, or in its day. */
-  const answersTo = (word: string, mixesNamed: (word: string) => readonly string[]): SQL => {
-    const like = anywhere(word);
-    const mixes = mixesNamed(word);
-    return sql`(${finishes.name} ilike ${like} or ${finishes.codes}::text ilike ${like} or ${finishes.matching} ilike ${like}
-      or ${finishes.family} ilike ${like} or to_char(${finishes.updatedAt}, 'YYYY-MM-DD') like ${like}
-      or ${mixes.length ? inArray(finishes.mixId, [...mixes]) : sql`false`}
-      or exists (select 1 from ${cards} where ${cards.finishId} = ${finishes.id} and ${cards.gun} ilike ${like})
-      or exists (select 1 from ${jobs} where ${usesIt(sql`${finishes.id}`)} and ${jobs.piece} ilike ${like}))`;
-  };
-
   return {
     find,
     users,
@@ -158,7 +77,7 @@ export function createFinishesRepo(
         .orderBy(...order)
         .limit(PAGE_SIZE)
         .offset(q.page * PAGE_SIZE);
-      return { rows: await summaries(finishRows.many(rows)), total: counted!.n };
+      return { rows: await finishSummaries(db, others, finishRows.many(rows)), total: counted!.n };
     },
 
     /** Of the bank; none of try-outs. */
@@ -176,7 +95,7 @@ export function createFinishesRepo(
 
     read: async (id: string): Promise<FinishDetail> => {
       const finish = finishRows.one(await find(db, id));
-      const [summary] = await summaries([finish]);
+      const [summary] = await finishSummaries(db, others, [finish]);
       // Every reading once: what is in force, what it replaced, and what was taken out.
       const rows = await readings.everyOf(id);
       const read = new Map((await readings.load(db, rows)).map((set) => [set.id, set]));
