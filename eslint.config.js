@@ -18,7 +18,7 @@ export default tseslint.config(
     languageOptions: {
       parserOptions: {
         // One project for all: what packages share is read once.
-        project: 'tsconfig.lint.json',
+        project: 'tsconfig.all.json',
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -42,6 +42,23 @@ export default tseslint.config(
     rules: {
       'no-restricted-globals': ['error', ...['Date', 'fetch', 'process', 'globalThis', 'window', 'performance']],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random' }],
+    },
+  },
+  {
+    // All packages are compiled as one, with the names of browser and server: what runs in the one has none of the other's.
+    files: ['packages/web/src/**/*.{ts,tsx}', 'packages/contracts/src/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}', '**/testing/**', '**/testdata/**'],
+    rules: {
+      'no-restricted-globals': ['error', ...['process', 'Buffer', 'require', '__dirname', '__filename', 'global']],
+    },
+  },
+  {
+    files: ['packages/server/src/**/*.ts', 'packages/calc/src/**/*.ts', 'packages/contracts/src/**/*.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...['window', 'document', 'localStorage', 'sessionStorage', 'self', 'location'],
+      ],
     },
   },
   {

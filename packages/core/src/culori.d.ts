@@ -1,4 +1,4 @@
-// The tests use four functions of this untyped package.
+// Tests and benchmarks use four functions of this untyped package.
 declare module 'culori' {
   type Colour = { mode: string } & Record<string, number | string>;
   export function differenceCiede2000(): (a: Colour, b: Colour) => number;

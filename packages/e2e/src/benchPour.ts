@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM, CHROMIUM_FLAGS } from './browser';
-import { sends, withSerialPort, type FakePort } from './fakeSerial';
+import { sends, withSerialPort } from './fakeSerial';
 import { makeFolder, removeFolder, startServer } from './testServer';
 
 /** How long after a reading of the scale the bar shows it, ten readings a second, beside a page that only sets a bar's width. */

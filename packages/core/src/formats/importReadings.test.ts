@@ -3,7 +3,6 @@ import fc from 'fast-check';
 import { importReadings } from './importReadings';
 import { angleInName, geometryIn } from './samples';
 import { toCgats, toColourXml, toReadingsCsv } from './exportReadings';
-import type { MatchMap } from '../matching/matchMap';
 import { mapToCsv } from './mapCsv';
 import type { Reading } from './readings';
 

@@ -13,15 +13,7 @@ import {
   HUE_AXIS,
   geometriesOf,
 } from './eyeSight';
-import {
-  EYE_VIEWS,
-  VERDICTS,
-  USUAL_CUTS,
-  type EyeCuts,
-  type EyeView,
-  type RungVerdict,
-  type Verdict,
-} from './eyeWords';
+import { EYE_VIEWS, VERDICTS, USUAL_CUTS, type EyeView, type RungVerdict, type Verdict } from './eyeWords';
 import { labsAt, LADDER_LAST, toLabs, type Ladder } from './fittedLadder';
 
 /** Film of a rung about its count: a part of the root of it, and a part of a count. */

@@ -1,71 +1,18 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { D65_10 } from '../colour/tristimulus';
 import type { Lab } from '../colour/lab';
-import { demoReadings, type DemoTruth } from '../demo/demoReadings';
-import { STYLES } from '../finishes/styles';
-import { defaultTolerance } from '../finishes/tolerances';
-import { averageReadings } from '../formats/readings';
-import { findGround } from '../materials/grounds';
-import { prepareLibrary } from '../materials/shop';
-import { findMix } from '../materials/mixes';
+import { type DemoTruth } from '../demo/demoReadings';
 import { createRandom } from '../numeric/random';
 import { FIVE_ANGLES } from '../optics/geometry';
-import {
-  adviseAfter,
-  adviseFirst,
-  cardSd,
-  firstChoices,
-  nominalTable,
-  readCard,
-  sayLooks,
-  type CardOptions,
-  type CardSaid,
-} from './advise';
+import { adviseFirst, cardSd } from './advise';
 import { answerCard, fitWord, linesBest } from './answer';
-import { byAngle, type TargetRead } from './bestCount';
+import { byAngle } from './bestCount';
 import { createCardFilm, spotFilm } from './cardFilm';
-import { labsAt, plainLadder, toLabs } from './fittedLadder';
-import { handFromCards, knownHandOf } from './hands';
-import { readLadder, tabulateLadder, type LadderOf } from './ladderTable';
+import { readLadder, tabulateLadder } from './ladderTable';
 import { ladderLabs } from '../matching/ladder';
-import { noiseAt, noiseOf, noiseOfSpots, type RungReading } from './readings';
-import { amountChances, firstChances, FIRST_STOP_OVER, LOOK_OVER, nextAmount } from './rule';
+import { noiseAt, noiseOf, noiseOfSpots } from './readings';
 import { believedOf } from './variation';
-
-const shop = prepareLibrary();
-const model = shop.model(FIVE_ANGLES);
-const read = (truth: DemoTruth, coats: number, seed: number, spots = ['1']): Lab[] =>
-  averageReadings(demoReadings(shop, truth, coats, spots, seed)).map((a) => a.lab);
-const rungsOf = (truth: DemoTruth, counts: readonly number[], seed: number): RungReading[] =>
-  counts.map((coats, k) => ({ coats, labs: read(truth, coats, seed + k) }));
-const base = { strength: 1, style: 'wet', edgeScale: 1.2 } as const;
-const KINDS = [
-  { groundId: 'aqua-pastel', mixId: 'lagoon-pearl' },
-  { groundId: 'silver-fine', mixId: 'cinder-candy' },
-  { groundId: 'gold', mixId: 'smoke-tea-clear' },
-] as const;
-const NOMINAL = { film: 1, flake: 1, spread: 1 };
-const ladderOf = (truth: DemoTruth): LadderOf => ({
-  model,
-  ground: shop.ground(findGround(truth.groundId)),
-  recipe: { coat: shop.coat(findMix(truth.mixId), truth.strength), style: STYLES[truth.style] },
-  viewing: D65_10,
-});
-const targetOf = (labs: readonly Lab[], more: Partial<TargetRead> = {}): TargetRead => ({
-  angles: FIVE_ANGLES.map((g, k) => ({ ...g, lab: labs[k]!, tolerance: defaultTolerance(g.aspecular) })),
-  spots: 3,
-  sameInstrument: true,
-  noise: noiseOf(null, []),
-  ...more,
-});
-const cardOf = (
-  truth: DemoTruth,
-  rungs: readonly RungReading[],
-  target = targetOf(read({ ...truth, hand: NOMINAL }, 2.6, 5, ['1', '2', '3'])),
-  options: CardOptions = {},
-  bare: readonly Lab[] | null = null,
-): CardSaid => readCard(ladderOf(truth), target, { bare, rungs, noise: target.noise }, options);
+import { ladderOf, base, KINDS, NOMINAL, model, targetOf, cardOf, rungsOf, read } from '../testdata/ladders';
 
 describe('the table of a ladder', () => {
   it('is the film model at its knots and close to it between them, also with a variation moved', () => {
@@ -275,131 +222,5 @@ describe('reading a card', () => {
     expect(blind.eye!.interval[1] - blind.eye!.interval[0]).toBeGreaterThan(
       found.eye!.interval[1] - found.eye!.interval[0],
     );
-  });
-});
-
-describe('earlier cards', () => {
-  it('pull the hand to what they said, and never make it surer than hands are', () => {
-    const card = (film: number, sd: number) => ({ mean: { film: Math.log(film) }, sd: { film: sd } });
-    const mean = (cards: Parameters<typeof handFromCards>[0]) => Math.exp(handFromCards(cards).film!.mean - 0.04);
-    const three = [card(1.2, 0.02), card(1.22, 0.02), card(1.18, 0.02)];
-    expect(handFromCards([])).toEqual({ variations: {} });
-    expect(mean([card(1.2, 0.02)])).toBeGreaterThan(1.15);
-    expect(mean([card(1.2, 0.02)])).toBeLessThan(1.2);
-    expect(mean(three)).toBeGreaterThan(mean([card(1.2, 0.02)]));
-    expect(handFromCards(three).film!.sd).toBeGreaterThan(0.08);
-    // What belongs to the pot is not carried on.
-    expect(handFromCards([{ mean: { hueNm: 1, groundL: 1 }, sd: { hueNm: 0.1, groundL: 0.1 } }])).toEqual({
-      variations: {},
-    });
-  });
-
-  it('help a card with one rung', () => {
-    const off = { without: 0, with: 0 };
-    for (let i = 0; i < 4; i++) {
-      const truth: DemoTruth = { ...base, ...KINDS[0], hand: { film: 1.3, flake: 1, spread: 0.9 } };
-      const full = cardOf(truth, rungsOf(truth, [1, 2, 3], 20 + 5 * i));
-      const one = rungsOf(truth, [1], 400 + i).map((r) => ({ ...r, labs: r.labs.map((l, g) => (g === 3 ? l : null)) }));
-      const believed = handFromCards([knownHandOf(full.fit!)]);
-      off.without += Math.abs(cardOf(truth, one).fit!.film.mean - Math.log(1.3));
-      off.with += Math.abs(cardOf(truth, one, undefined, { believed }).fit!.film.mean - Math.log(1.3));
-    }
-    expect(off.with).toBeLessThan(off.without);
-  });
-});
-
-describe('the rule', () => {
-  const deviations = Array.from({ length: 41 }, (_, i) => (i - 20) / 100);
-
-  it('adds chances to one, and never takes a first stop that goes over in more than one of fifty', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.3, max: 5, noNaN: true }),
-        fc.double({ min: 0.02, max: 1.5, noNaN: true }),
-        fc.double({ min: 0.25, max: 6, noNaN: true }),
-        (lo, width, k) => {
-          const window = [lo, lo + width] as const;
-          const c = firstChances(k, window, true, deviations);
-          expect(c.under + c.in + c.over).toBeCloseTo(1, 9);
-          expect(Math.min(c.under, c.in, c.over)).toBeGreaterThanOrEqual(0);
-          expect(firstChances(k + 0.25, window, true, deviations).over).toBeGreaterThanOrEqual(c.over - 1e-12);
-        },
-      ),
-    );
-    const truth: DemoTruth = { ...base, ...KINDS[0], hand: { film: 1.1, flake: 1, spread: 1 } };
-    const card = cardOf(truth, rungsOf(truth, [1, 2, 3], 41));
-    const first = adviseFirst(card);
-    expect(first.spray).toBeLessThanOrEqual(card.best + 1e-9);
-    expect(first.chances.over).toBeLessThanOrEqual(FIRST_STOP_OVER);
-    expect(first.left).toBeCloseTo(card.best - first.spray, 9);
-    expect(firstChoices(card).map((c) => c.coats)).toContain(first.spray);
-  });
-
-  it('lays tenths that are worth it, less when less is wanted, none when there is nothing to gain', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: -1, max: 3, noNaN: true }),
-        fc.double({ min: 0.05, max: 0.8, noNaN: true }),
-        fc.double({ min: 0.05, max: 0.8, noNaN: true }),
-        fc.double({ min: 0.75, max: 1.3, noNaN: true }),
-        fc.constantFrom(0, 1, 2),
-        (film, sd, half, rate, left) => {
-          const wanted = { film, sd, rate, window: [-half, half] as const };
-          const q = nextAmount(wanted, left);
-          expect(q * 10).toBeCloseTo(Math.round(q * 10), 6);
-          const c = amountChances(q, wanted);
-          expect(c.under + c.in + c.over).toBeCloseTo(1, 6);
-          if (q > 0) expect(c.over).toBeLessThanOrEqual(left > 0 ? LOOK_OVER.more : LOOK_OVER.last);
-          // On the last look as much risk may be taken as before, and more.
-          if (left > 0) expect(nextAmount(wanted, 0)).toBeGreaterThanOrEqual(q - 1e-9);
-          // Too much is on: nothing more, ever.
-          if (film < -half) expect(q).toBe(0);
-        },
-      ),
-    );
-    expect(nextAmount({ film: 0, sd: 0.1, rate: 1, window: [-0.4, 0.4] }, 1)).toBe(0);
-    expect(nextAmount({ film: 1, sd: 0.1, rate: 1, window: [-0.4, 0.4] }, 1)).toBeGreaterThan(0.6);
-  });
-});
-
-describe('a look', () => {
-  const truth: DemoTruth = { ...base, ...KINDS[1], hand: { film: 1.1, flake: 1, spread: 1 } };
-  const card = cardOf(truth, rungsOf(truth, [1, 2, 3, 4], 51));
-  const ladder = (n: number) => toLabs(labsAt(card.ladder, n));
-  const look = (n: number, more: object = {}) => ({ sprayed: 2, labs: ladder(n), wet: true, spots: 3, ...more });
-
-  it('is taken as it is: it meets the ladder where it was made, and walks on to the target', () => {
-    for (const n of [1, 1.7, 2.2]) {
-      const [says] = sayLooks(card, [look(n)]);
-      expect(says!.looksLike).toBeCloseTo(n, 1);
-      expect(Math.abs(says!.film - (card.best - n))).toBeLessThan(0.12);
-    }
-    expect(sayLooks(card, [look(2, { labs: FIVE_ANGLES.map(() => null) })])).toEqual([]);
-  });
-
-  it('says more dry and of nine spots than wet and of three', () => {
-    const at = (wet: boolean, spots: number) => sayLooks(card, [look(1.8, { wet, spots })])[0]!.lookVariance;
-    expect(at(false, 9)).toBeLessThan(at(true, 3));
-    expect(at(true, 9)).toBeLessThan(at(true, 3));
-  });
-
-  it('leads to less the more lies there, and to nothing where it is there or over', () => {
-    const spray = (n: number) => adviseAfter(card, sayLooks(card, [look(n)]), 2, 1).spray;
-    const amounts = [0.8, 1.2, 1.6, 2, card.best, card.best + 0.5].map(spray);
-    for (let i = 1; i < amounts.length; i++) expect(amounts[i]!).toBeLessThanOrEqual(amounts[i - 1]! + 1e-9);
-    expect(amounts[0]).toBeGreaterThan(0.5);
-    expect(spray(card.best + 0.5)).toBe(0);
-    const two = adviseAfter(card, sayLooks(card, [look(1.8), look(2.2, { sprayed: 2.4 })]), 2.4, 0);
-    expect(two.best).toBeGreaterThan(2.4);
-    expect(two.object90[1] - two.object90[0]).toBeLessThan(1.6);
-  });
-});
-
-describe('a nominal ladder', () => {
-  it('of a stronger hand is the same ladder walked faster', () => {
-    const of = ladderOf({ ...base, ...KINDS[2], hand: NOMINAL });
-    const table = nominalTable(of);
-    const [one, fast] = [plainLadder(table, 1), plainLadder(table, 1.25)];
-    [...labsAt(one, 2.5)].forEach((v, o) => expect(labsAt(fast, 2)[o]).toBeCloseTo(v, 6));
   });
 });

@@ -16,7 +16,7 @@ import { UnitsProvider } from '../shared/units';
 export const DEMO_JOB = '1a47e000-0000-4000-8000-000000001388';
 
 // What is waited for comes from a server and from what stands in for a worker, on a machine that may be busy.
-configure({ asyncUtilTimeout: 10_000 });
+configure({ asyncUtilTimeout: 30_000 });
 
 const SERVER = process.env['PAGE_SERVER']!;
 const overNetwork = globalThis.fetch;

@@ -1,4 +1,5 @@
-import { inArray, sql, SQL } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import { inArray, sql } from 'drizzle-orm';
 import { cards, finishes, jobs } from '../../db/schema';
 
 import { usesIt } from './summaries';

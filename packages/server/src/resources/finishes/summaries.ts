@@ -1,6 +1,7 @@
 import { type Finish, type FinishSummary } from '@steady-gleam/contracts';
 import { averageReadings } from '@steady-gleam/core/formats';
-import { desc, or, sql, SQL } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import { desc, or, sql } from 'drizzle-orm';
 import type { Db } from '../../db/open';
 import { jobs } from '../../db/schema';
 import type { CardsRepo } from '../cards/repo';

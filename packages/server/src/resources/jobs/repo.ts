@@ -7,7 +7,8 @@ import {
   type JobSummary,
   type NewJob,
 } from '@steady-gleam/contracts';
-import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, sql, SQL } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Db } from '../../db/open';
 import { rowReader, UNTOLD, without, type TellDamage } from '../../db/rows';

@@ -3,7 +3,7 @@ import type { JobDetail } from '@steady-gleam/contracts';
 import { type JobState } from '@steady-gleam/core/jobs';
 import { type EyeView } from '@steady-gleam/core/letdown';
 import { type Dispatch, type SetStateAction } from 'react';
-import { useLive } from '../spray/useLive';
+import type { useLive } from '../spray/useLive';
 import { TALL } from './boothStyles';
 import type { JobLog } from '../../shared/log/useLog';
 

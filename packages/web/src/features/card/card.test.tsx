@@ -35,11 +35,11 @@ describe('the let-down card', () => {
     await press('By eye');
     await looks('sun face', 'match');
     await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(1), {
-      timeout: 10_000,
+      timeout: 30_000,
     });
     await looks('shade', 'darker');
     await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(2), {
-      timeout: 10_000,
+      timeout: 30_000,
     });
   });
 

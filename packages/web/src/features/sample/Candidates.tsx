@@ -4,7 +4,7 @@ import type { Lab } from '@steady-gleam/core/colour';
 import { andControl, type Recipe, STYLES } from '@steady-gleam/core/finishes';
 import { scoreMatch, type TargetAngle } from '@steady-gleam/core/matching';
 import { findGround } from '@steady-gleam/core/materials';
-import { useCompareList } from '../../shared/compareList';
+import type { useCompareList } from '../../shared/compareList';
 import { countCoats } from '../../shared/jobModel';
 import { useLibrary } from '../../shared/library';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
