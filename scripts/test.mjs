@@ -5,12 +5,19 @@ import { ensureInstalled, root, run } from './install.mjs';
 
 let passed = 0;
 let failed = 0;
+/** What failed, by name, told again at the end: in a long run nobody finds it above. */
+const names = [];
+
+function fail(name) {
+  failed++;
+  names.push(name);
+}
 
 /** One check that passes or fails as a whole. */
 function check(name, command, args, options) {
   console.log(`\n— ${name}`);
   if (run(command, args, options) === 0) passed++;
-  else failed++;
+  else fail(name);
 }
 
 /** Checks that need nothing of one another, side by side: each one's words are printed when it is over. */
@@ -26,7 +33,7 @@ async function sideBySide(list) {
           child.on('close', (status) => {
             console.log(`\n— ${name}\n${said.trim()}`);
             if (status === 0) passed++;
-            else failed++;
+            else fail(name);
             done();
           });
         }),
@@ -40,15 +47,19 @@ function suite(name, command, args, report, count, options) {
   const path = join(root, '.cache', report);
   rmSync(path, { force: true });
   const status = run(command, args, options);
-  if (!existsSync(path)) {
-    failed++;
-    return;
-  }
+  if (!existsSync(path)) return fail(`${name}: no report`);
   const found = count(JSON.parse(readFileSync(path, 'utf8')));
   passed += found.passed;
   failed += found.failed;
-  if ((status !== 0 && found.failed === 0) || found.passed + found.failed === 0) failed++;
+  names.push(...found.names);
+  if ((status !== 0 && found.failed === 0) || found.passed + found.failed === 0) fail(name);
 }
+
+/** Journeys of a suite and those within it that failed, by file and title. */
+const failedIn = (suite) => [
+  ...suite.specs.filter((spec) => !spec.ok).map((spec) => `${spec.file}: ${spec.title}`),
+  ...(suite.suites ?? []).flatMap(failedIn),
+];
 
 /** What the journeys need of the machine, by what is there when it is there: a browser, its certificates' tool, a database server. */
 const NEEDED = [
@@ -89,7 +100,14 @@ suite(
     '--outputFile=.cache/unit-report.json',
   ],
   'unit-report.json',
-  (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites }),
+  (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+    names: r.testResults.flatMap((file) => {
+      const bad = file.assertionResults.filter((t) => t.status === 'failed').map((t) => t.fullName);
+      return file.status === 'failed' && !bad.length ? [file.name] : bad;
+    }),
+  }),
 );
 check('build', process.execPath, ['scripts/start.mjs', '--build-only']);
 suite(
@@ -97,7 +115,12 @@ suite(
   process.execPath,
   ['node_modules/@playwright/test/cli.js', 'test', '-c', 'packages/e2e/playwright.config.ts'],
   'e2e-report.json',
-  (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }),
+  (r) => ({
+    passed: r.stats.expected + r.stats.flaky,
+    failed: r.stats.unexpected,
+    names: r.suites.flatMap(failedIn),
+  }),
 );
+for (const name of names) console.log(`failed: ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

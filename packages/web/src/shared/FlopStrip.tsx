@@ -12,7 +12,8 @@ interface FlopStripProps {
   readonly target: readonly Lab[];
   /** Lower half, touching; left out when there is nothing to compare. */
   readonly sample?: readonly Lab[];
-  readonly height?: number;
+  /** px, or as CSS has it. */
+  readonly height?: number | string;
   readonly label: string;
   /** Offers the strip as a picture under this name. */
   readonly fileTitle?: string;

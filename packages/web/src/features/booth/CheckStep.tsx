@@ -53,7 +53,12 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
         <Typography component="h1" data-testid="check" sx={{ ...BIG, fontSize: 52 }}>
           {title}
         </Typography>
-        <Typography sx={{ fontSize: at.is === 'fault' ? 19 : 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' }}>
+        <Typography
+          sx={{
+            ...{ fontSize: at.is === 'fault' ? 19 : 26, lineHeight: 1.3, mt: 1.5, maxWidth: '46ch' },
+            '@media (orientation: portrait)': { fontSize: at.is === 'fault' ? 22 : 32 },
+          }}
+        >
           {text}
         </Typography>
         {at.is === 'fault' ? (

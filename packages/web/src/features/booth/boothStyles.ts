@@ -12,6 +12,8 @@ export const STEP = {
   px: 3,
   pt: 1,
   pb: 2,
+  // Upright the text has the whole width, and the buttons stand where the hands are.
+  '@media (orientation: portrait)': { gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: '1fr auto' },
 } as const;
 
 /** Minutes and seconds, as a clock across the booth shows them; hours where there are any. */

@@ -1,14 +1,16 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { unseenOf, type JobPlan, type JobState, type SeenSpot } from '@steady-gleam/core/jobs';
-import type { EyeView } from '@steady-gleam/core/letdown';
+import type { FinishFamily } from '@steady-gleam/core/finishes';
+import { viewsOf, type EyeView } from '@steady-gleam/core/letdown';
 import type { Library } from '@steady-gleam/core/materials';
 import { momentOf } from '@steady-gleam/core/recovery';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { JobLog } from '../../shared/log/useLog';
 import { TextLine } from '../booth/NoteBox';
 import { useLive } from '../spray/useLive';
-import { looksAt, placesOf, sayInspect, sayRead, suggestedPlaces, type Place } from './inspectModel';
+import { looksAt, placesOf, sayInspect, sayRead, suggestedPlaces, VIEW_NAMES, VIEWS, type Place } from './inspectModel';
 import { LookPad } from './LookPad';
 import { PlaceTable } from './PlaceTable';
 import { WaysPanel } from './WaysPanel';
@@ -67,6 +69,7 @@ export function InspectObject({
         px: 3,
         pt: 1.5,
         pb: 2,
+        alignContent: { xs: 'start', md: 'stretch' },
       }}
     >
       <Box sx={{ minWidth: 0 }}>
@@ -74,7 +77,9 @@ export function InspectObject({
           {said.answer}
         </Typography>
         <Typography sx={{ fontSize: 17, mt: 0.5, mb: 1.25, maxWidth: '80ch' }}>{said.why}</Typography>
-        {moment === null ? null : (
+        {moment === null ? (
+          <LookedAtLater jobId={job.id} family={job.family} places={known} />
+        ) : (
           <>
             <PlaceTable
               {...{ places, at }}
@@ -124,6 +129,49 @@ export function InspectObject({
         />
       </Box>
     </Box>
+  );
+}
+
+/** Before there is anything to look at: where it will be looked at and from where, and the way to the first coat. */
+function LookedAtLater({
+  jobId,
+  family,
+  places,
+}: {
+  readonly jobId: string;
+  readonly family: FinishFamily;
+  readonly places: readonly Place[];
+}) {
+  const { tones } = useTheme();
+  const views = VIEWS.filter((v) => viewsOf(family).includes(v) || v === 'shop light');
+  return (
+    <>
+      <Typography variant="h2" sx={{ mt: 2.5 }}>
+        Looked at then
+      </Typography>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, mt: 1, p: 0, maxWidth: 640 }}>
+        {places.map((p) => (
+          <Box
+            component="li"
+            key={p.name}
+            sx={{ ...{ display: 'flex', gap: 2, py: 1.25, fontSize: 17 }, borderTop: `1px solid ${tones.hairline}` }}
+          >
+            <Box component="span" sx={{ flex: '0 0 36%', fontWeight: 700 }}>
+              {p.name}
+            </Box>
+            <span>{views.map((v) => VIEW_NAMES[v]).join(' · ')}</span>
+          </Box>
+        ))}
+      </Box>
+      <Button
+        component={Link}
+        to={`/jobs/${jobId}/booth`}
+        variant="contained"
+        sx={{ minHeight: 72, fontSize: 20, px: 4, mt: 2 }}
+      >
+        To the booth
+      </Button>
+    </>
   );
 }
 

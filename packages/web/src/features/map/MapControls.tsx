@@ -48,7 +48,15 @@ export const MapControls = memo(function MapControls(props: MapControlsProps) {
   );
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: { xs: 1.5, lg: 3 }, mt: 1.25 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          flexWrap: { xs: 'wrap', lg: 'nowrap' },
+          alignItems: 'flex-start',
+          columnGap: { xs: 1.5, lg: 3 },
+          mt: 1.25,
+        }}
+      >
         <Strength start={start.strength} system={system} onStrength={onStrength} />
         <Box
           sx={{
@@ -131,11 +139,15 @@ const Strength = memo(function Strength({ start, system, onStrength }: StrengthP
   const [strength, keep] = useState(start);
   return (
     <>
-      <Box sx={{ width: { xs: 138, lg: 222 }, flex: 'none', pt: '4px' }}>
-        <Typography variant="h3" component="div" id="strength-label">
+      {/* Where there is little room the parts stand below, on a line of their own. */}
+      <Box sx={{ display: { xs: 'contents', lg: 'block' }, width: 222, flex: 'none', pt: '4px' }}>
+        <Typography variant="h3" component="div" id="strength-label" sx={{ pt: { xs: '4px', lg: 0 } }}>
           Strength {strength.toFixed(2)}×
         </Typography>
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        <Typography
+          variant="body2"
+          sx={{ color: 'text.secondary', order: { xs: 1, lg: 0 }, width: { xs: '100%', lg: 'auto' } }}
+        >
           {sayParts(system, strength)}
         </Typography>
       </Box>

@@ -7,7 +7,9 @@ import type { JobWorked } from '../../shared/useJobWork';
 import { useLayerColours } from '../../shared/film/useLayerColours';
 import type { ShownTimeline } from './timelineModel';
 
-const [WIDE, LEFT, HIGH] = [940, 116, 46];
+const [WIDE, LEFT] = [940, 116];
+/** Height of a line: few of them take the room there is. */
+const highOf = (lines: number): number => Math.min(72, Math.max(46, 350 / lines));
 
 /** Ticks on round clock times, minutes from the origin. */
 function ticksOf(origin: number, from: number, span: number): number[] {
@@ -35,29 +37,30 @@ export function TimelinePicture({ work, timeline }: { work: JobWorked; timeline:
     { id: '#mix', name: 'mixing' },
     { id: '#check', name: 'checks' },
   ];
+  const high = highOf(lines.length);
   const from = Math.min(0, ...line.tasks.map((t) => t.start));
   const span = Math.max(30, line.end - from);
   const x = (m: number) => LEFT + ((m - from) / span) * (WIDE - LEFT - 12);
   const ticks = ticksOf(origin, from, span).filter((m) => x(m) < WIDE - 22);
   return (
     <svg
-      viewBox={`0 0 ${WIDE} ${lines.length * HIGH + 34}`}
+      viewBox={`0 0 ${WIDE} ${lines.length * high + 34}`}
       width="100%"
       role="img"
       aria-label={`Timeline: ${line.tasks.filter((t) => t.kind === 'task').length} sprays from ${at(from)} to ${at(line.end)}`}
     >
       {ticks.map((m) => (
         <g key={m}>
-          <line x1={x(m)} x2={x(m)} y1="22" y2={lines.length * HIGH + 28} stroke={tones.hairline} />
+          <line x1={x(m)} x2={x(m)} y1="22" y2={lines.length * high + 28} stroke={tones.hairline} />
           <text x={x(m)} y="15" fontSize="13" textAnchor="middle" fontFamily={FIGURES} fill={tones.ink}>
             {at(m)}
           </text>
         </g>
       ))}
       {lines.map((r, i) => (
-        <g key={r.id} transform={`translate(0 ${28 + i * HIGH})`}>
+        <g key={r.id} transform={`translate(0 ${28 + i * high})`}>
           <line x1="0" x2={WIDE} y1="0" y2="0" stroke={tones.hairline} />
-          <text x="0" y={HIGH / 2 + 5} fontSize="15" fill={tones.ink}>
+          <text x="0" y={high / 2 + 5} fontSize="15" fill={tones.ink}>
             {r.name.length > 15 ? `${r.name.slice(0, 14)}…` : r.name}
           </text>
           {line.tasks
@@ -79,7 +82,7 @@ export function TimelinePicture({ work, timeline }: { work: JobWorked; timeline:
                   {flash > 0 ? (
                     <rect
                       x={x(t.end)}
-                      y={HIGH / 2 - 2}
+                      y={high / 2 - 2}
                       width={Math.max(0, x(Math.min(line.end, t.end + flash)) - x(t.end))}
                       height="4"
                       fill={tones.hairline}
@@ -89,7 +92,7 @@ export function TimelinePicture({ work, timeline }: { work: JobWorked; timeline:
                     x={x(t.start)}
                     y="6"
                     width={w}
-                    height={HIGH - 12}
+                    height={high - 12}
                     fill={css}
                     stroke={bad ? tones.danger : tones.ink}
                     strokeWidth={bad ? 3 : 1}
@@ -100,7 +103,7 @@ export function TimelinePicture({ work, timeline }: { work: JobWorked; timeline:
                   {w > 20 && coat?.counted ? (
                     <text
                       x={x(t.start) + w / 2}
-                      y={HIGH / 2 + 5}
+                      y={high / 2 + 5}
                       fontSize="13"
                       fontFamily={FIGURES}
                       textAnchor="middle"

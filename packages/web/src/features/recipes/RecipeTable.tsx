@@ -41,9 +41,9 @@ export function RecipeTable({ figure, found, target, exposures, to }: RecipeTabl
     >
       <thead>
         <tr>
-          <th scope="col" style={{ width: 168, fontSize: 14 }}>
+          <Box component="th" scope="col" sx={{ width: { xs: 112, lg: 168 }, fontSize: 14 }}>
             target over prediction
-          </th>
+          </Box>
           <th scope="col" style={{ paddingLeft: 14 }}>
             ground
           </th>
@@ -94,7 +94,7 @@ export function RecipeTable({ figure, found, target, exposures, to }: RecipeTabl
                 to={to(r)}
                 variant="outlined"
                 aria-label={`Put on the map: ${findGround(r.groundId, library.grounds).name}, ${sayCoats(r.coats)} coats at ${r.strength}×`}
-                sx={{ px: 1.25 }}
+                sx={{ px: 1.25, whiteSpace: 'nowrap' }}
               >
                 On the map
               </Button>

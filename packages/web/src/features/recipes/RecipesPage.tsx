@@ -55,7 +55,7 @@ export function RecipesPage() {
       control: String(countsControl(job.family) ? 0 : r.controlCoats),
     }).toString()}`;
   const exposures = found?.length ? exposuresByAngle([target.map((t) => t.lab), ...found.map((r) => r.labs)]) : [];
-  const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14 };
+  const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14, paddingLeft: 8 };
 
   return (
     <Bench

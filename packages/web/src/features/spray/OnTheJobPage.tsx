@@ -126,7 +126,7 @@ function Expected({ live }: { live: Live }) {
         angles={target}
         target={target.map((t) => t.lab)}
         sample={toLabs(labsAt(card.ladder, film))}
-        height={150}
+        height="clamp(150px, 27vh, 300px)"
         label="Target over what should be seen now, from face to flop"
       />
     </Box>
