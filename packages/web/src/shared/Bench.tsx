@@ -2,7 +2,10 @@ import { Box, useTheme } from '@mui/material';
 import type { ReactNode } from 'react';
 import { HEADER } from '../app/layout';
 
-/** A place: the work on the left, what follows from it in a panel on the right. */
+/** Too narrow for two columns: a tablet held upright, or a laptop whose text is twice as large. */
+const NARROW = '@media (max-width: 860px)';
+
+/** A place: the work on the left, what follows from it in a panel on the right, below it where there is no room. */
 export function Bench({
   children,
   side,
@@ -15,7 +18,7 @@ export function Bench({
 }) {
   const { tones } = useTheme();
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: standalone ? '100vh' : 0 }}>
+    <Box sx={{ display: 'flex', flex: 1, minHeight: standalone ? '100vh' : 0, [NARROW]: { flexDirection: 'column' } }}>
       <Box data-column sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>
         {children}
       </Box>
@@ -26,6 +29,7 @@ export function Bench({
           flex: 'none',
           background: tones.panel,
           borderLeft: `1px solid ${tones.hairline}`,
+          [NARROW]: { width: 'auto', borderLeft: 0, borderTop: `1px solid ${tones.hairline}` },
         }}
       >
         <Box
@@ -38,6 +42,7 @@ export function Bench({
             display: 'flex',
             flexDirection: 'column',
             gap: 1.5,
+            [NARROW]: { position: 'static', height: 'auto', overflowY: 'visible' },
           }}
         >
           {side}

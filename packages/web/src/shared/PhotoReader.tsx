@@ -1,7 +1,15 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import { linearOfByte, photoLab, PHOTO_DOUBT, labOf, type Lab, type Xyz } from '@steady-gleam/core/colour';
-import { useEffect, useRef, useState, type KeyboardEvent, type Dispatch, type SetStateAction } from 'react';
+import {
+  useEffect,
+  useRef,
+  useState,
+  type Dispatch,
+  type KeyboardEvent,
+  type RefObject,
+  type SetStateAction,
+} from 'react';
 import { FIGURES } from '../app/theme';
 import { Field } from '../ui/Field';
 import { FileButton } from './FileButton';
@@ -19,26 +27,32 @@ interface Mark {
   readonly y: number;
 }
 
-/** A colour from a photo that shows a grey card beside the finish: the painter marks both. */
-export function PhotoReader({
-  onSave,
-  onCancel,
-}: {
-  onSave: (set: ReadingSet) => Promise<unknown>;
-  onCancel: () => void;
-}) {
-  const { tones } = useTheme();
+const START_MARKS = { grey: { x: 0.25, y: 0.5 }, sample: { x: 0.7, y: 0.5 } } as const;
+
+/** Mean of what lies within a mark, linear RGB. @param radius fraction of the width */
+function meanOf(ink: CanvasRenderingContext2D, mark: Mark, radius: number): Xyz {
+  const r = Math.max(2, Math.round(radius * ink.canvas.width));
+  const x = Math.round(mark.x * ink.canvas.width) - r;
+  const y = Math.round(mark.y * ink.canvas.height) - r;
+  const { data } = ink.getImageData(Math.max(0, x), Math.max(0, y), 2 * r, 2 * r);
+  const sum = [0, 0, 0];
+  let count = 0;
+  for (let i = 0; i < data.length; i += 4) {
+    if (data[i + 3] === 0) continue;
+    for (let k = 0; k < 3; k++) sum[k]! += linearOfByte(data[i + k]!);
+    count++;
+  }
+  return labOf(sum.map((v) => v / Math.max(1, count)));
+}
+
+/** The finish's colour by the two marks, the grey taken for what it is; null where it can be no reference, or before there is a photo. */
+function useMarkedLab(
+  bitmap: ImageBitmap | null,
+  marks: { readonly grey: Mark; readonly sample: Mark },
+  radius: number,
+  greyL: number,
+): { readonly canvas: RefObject<HTMLCanvasElement | null>; readonly lab: Lab | null } {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
-  const [marks, setMarks] = useState<{ grey: Mark; sample: Mark }>({
-    grey: { x: 0.25, y: 0.5 },
-    sample: { x: 0.7, y: 0.5 },
-  });
-  const [active, setActive] = useState<'grey' | 'sample'>('grey');
-  const [radius, setRadius] = useState(0.04);
-  const [greyL, setGreyL] = useState('50');
-  const [angle, setAngle] = useState('45');
-  const [failure, setFailure] = useState<string | null>(null);
   const [lab, setLab] = useState<Lab | null>(null);
 
   useEffect(() => {
@@ -49,22 +63,64 @@ export function PhotoReader({
     element.height = Math.round(bitmap.height * scale);
     const ink = element.getContext('2d', { willReadFrequently: true })!;
     ink.drawImage(bitmap, 0, 0, element.width, element.height);
-    const mean = (mark: Mark): Xyz => {
-      const r = Math.max(2, Math.round(radius * element.width));
-      const x = Math.round(mark.x * element.width) - r;
-      const y = Math.round(mark.y * element.height) - r;
-      const { data } = ink.getImageData(Math.max(0, x), Math.max(0, y), 2 * r, 2 * r);
-      const sum = [0, 0, 0];
-      let count = 0;
-      for (let i = 0; i < data.length; i += 4) {
-        if (data[i + 3] === 0) continue;
-        for (let k = 0; k < 3; k++) sum[k]! += linearOfByte(data[i + k]!);
-        count++;
-      }
-      return labOf(sum.map((v) => v / Math.max(1, count)));
-    };
-    setLab(photoLab(mean(marks.grey), mean(marks.sample), numberIn(greyL) || 50));
+    const mean = (mark: Mark): Xyz => meanOf(ink, mark, radius);
+    setLab(photoLab(mean(marks.grey), mean(marks.sample), greyL));
   }, [bitmap, marks, radius, greyL]);
+  return { canvas, lab };
+}
+
+interface MarkerProps {
+  readonly which: 'grey' | 'sample';
+  readonly at: Mark;
+  readonly radius: number;
+  readonly isActive: boolean;
+  readonly onActive: () => void;
+  readonly onMove: (e: KeyboardEvent) => void;
+}
+
+/** A ring over the photo, moved by arrow keys. */
+function Marker({ which, at, radius, isActive, onActive, onMove }: MarkerProps) {
+  const { tones } = useTheme();
+  return (
+    <button
+      type="button"
+      aria-label={`${which === 'grey' ? 'Grey card' : 'Finish'}: move with the arrow keys`}
+      aria-pressed={isActive}
+      onClick={onActive}
+      onKeyDown={onMove}
+      style={{
+        position: 'absolute',
+        left: `${at.x * 100}%`,
+        top: `${at.y * 100}%`,
+        width: `${radius * 200}%`,
+        aspectRatio: '1',
+        transform: 'translate(-50%, -50%)',
+        border: `3px solid ${which === 'grey' ? '#f4f4f4' : tones.pick}`,
+        outline: '1px solid #101010',
+        background: 'none',
+        padding: 0,
+        pointerEvents: 'none',
+      }}
+    />
+  );
+}
+
+/** A colour from a photo that shows a grey card beside the finish: the painter marks both. */
+export function PhotoReader({
+  onSave,
+  onCancel,
+}: {
+  onSave: (set: ReadingSet) => Promise<unknown>;
+  onCancel: () => void;
+}) {
+  const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
+  const [marks, setMarks] = useState<{ grey: Mark; sample: Mark }>(START_MARKS);
+  const [active, setActive] = useState<'grey' | 'sample'>('grey');
+  const [radius, setRadius] = useState(0.04);
+  const [greyL, setGreyL] = useState('50');
+  const [angle, setAngle] = useState('45');
+  const [failure, setFailure] = useState<string | null>(null);
+  const { canvas, lab } = useMarkedLab(bitmap, marks, radius, numberIn(greyL) || 50);
 
   const choose = async (file: File) => {
     setFailure(null);
@@ -93,29 +149,6 @@ export function PhotoReader({
       setFailure(error instanceof Error ? error.message : String(error));
     }
   };
-  const marker = (which: 'grey' | 'sample') => (
-    <button
-      key={which}
-      type="button"
-      aria-label={`${which === 'grey' ? 'Grey card' : 'Finish'}: move with the arrow keys`}
-      aria-pressed={active === which}
-      onClick={() => setActive(which)}
-      onKeyDown={(e) => move(e, which)}
-      style={{
-        position: 'absolute',
-        left: `${marks[which].x * 100}%`,
-        top: `${marks[which].y * 100}%`,
-        width: `${radius * 200}%`,
-        aspectRatio: '1',
-        transform: 'translate(-50%, -50%)',
-        border: `3px solid ${which === 'grey' ? '#f4f4f4' : tones.pick}`,
-        outline: '1px solid #101010',
-        background: 'none',
-        padding: 0,
-        pointerEvents: 'none',
-      }}
-    />
-  );
   return (
     <Box component="section" aria-label="Reading a photo" sx={{ maxWidth: 760 }}>
       <Typography sx={{ mb: 1 }}>
@@ -144,8 +177,17 @@ export function PhotoReader({
             }}
           >
             <canvas ref={canvas} style={{ width: '100%' }} aria-label="The photo" role="img" />
-            {marker('grey')}
-            {marker('sample')}
+            {(['grey', 'sample'] as const).map((which) => (
+              <Marker
+                key={which}
+                which={which}
+                at={marks[which]}
+                radius={radius}
+                isActive={active === which}
+                onActive={() => setActive(which)}
+                onMove={(e) => move(e, which)}
+              />
+            ))}
           </Box>
           <GreyFields
             radius={radius}
@@ -157,15 +199,7 @@ export function PhotoReader({
             aspecular={aspecular}
           />
           {lab ? (
-            <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }} data-testid="photo-lab">
-              <Box sx={{ width: 90, height: 56, background: cssOf(lab) }} aria-hidden />
-              <Typography sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
-                L* {lab[0].toFixed(1)} a* {lab[1].toFixed(1)} b* {lab[2].toFixed(1)}
-              </Typography>
-              <Typography variant="body2">
-                give or take {PHOTO_DOUBT} units. It is used with that doubt: what passes is wider by it.
-              </Typography>
-            </Box>
+            <PhotoColour lab={lab} />
           ) : (
             <Typography role="alert" sx={{ mt: 1.5 }}>
               The grey is too dark or burnt out to be a reference. Mark another place, or take the photo again.
@@ -224,6 +258,21 @@ function GreyFields({ radius, setRadius, greyL, setGreyL, angle, setAngle, aspec
         decimal
         error={angle.trim() !== '' && aspecular >= -60 && aspecular <= 130 ? undefined : 'Between -60 and 130.'}
       />
+    </Box>
+  );
+}
+
+/** The colour that was found, and how far it can be trusted. */
+function PhotoColour({ lab }: { readonly lab: Lab }) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }} data-testid="photo-lab">
+      <Box sx={{ width: 90, height: 56, background: cssOf(lab) }} aria-hidden />
+      <Typography sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
+        L* {lab[0].toFixed(1)} a* {lab[1].toFixed(1)} b* {lab[2].toFixed(1)}
+      </Typography>
+      <Typography variant="body2">
+        give or take {PHOTO_DOUBT} units. It is used with that doubt: what passes is wider by it.
+      </Typography>
     </Box>
   );
 }

@@ -61,17 +61,8 @@ export function useReadingsForm({
     defaultValues: { rows: initial ? rowsOf(initial.readings, angles) : angles.map((angle) => emptyRow(angle)) },
   });
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'rows' });
-  const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
-  const [preview, setPreview] = useState<Come | null>(null);
-  const [open, setOpen] = useState<{
-    name: string;
-    text: string;
-    hints: ImportHints;
-    question: ImportQuestion;
-    inboxId?: string;
-  } | null>(null);
-  const [busy, setBusy] = useState<string | null>(null);
+  const file = useTakenFile(setFailure);
   const [pasting, setPasting] = useState(false);
   const [pasted, setPasted] = useState('');
   const [keys, setKeys] = useState(false);
@@ -117,6 +108,38 @@ export function useReadingsForm({
     );
   });
 
+  return {
+    ...file,
+    saveTyped,
+    typing,
+    form,
+    fields,
+    remove,
+    failure,
+    append,
+    setTyping,
+    pasting,
+    setPasting,
+    keys,
+    setKeys,
+    pasted,
+    setPasted,
+    store,
+  };
+}
+
+/** A file of readings that is being read, and what comes of it. @param setFailure says what went wrong, or that nothing did */
+function useTakenFile(setFailure: (said: string | null) => void) {
+  const [problems, setProblems] = useState<readonly CsvProblem[]>([]);
+  const [preview, setPreview] = useState<Come | null>(null);
+  const [open, setOpen] = useState<{
+    name: string;
+    text: string;
+    hints: ImportHints;
+    question: ImportQuestion;
+    inboxId?: string;
+  } | null>(null);
+  const [busy, setBusy] = useState<string | null>(null);
   const choose = async (chosen: File) => {
     setPreview(null);
     setFailure(null);
@@ -168,31 +191,5 @@ export function useReadingsForm({
     reading.current = '';
     setBusy(null);
   };
-  return {
-    saveTyped,
-    preview,
-    setPreview,
-    takeOffered,
-    typing,
-    form,
-    fields,
-    remove,
-    failure,
-    append,
-    setTyping,
-    choose,
-    pasting,
-    setPasting,
-    keys,
-    setKeys,
-    pasted,
-    setPasted,
-    take,
-    open,
-    busy,
-    setBusy,
-    problems,
-    store,
-    stop,
-  };
+  return { preview, setPreview, takeOffered, choose, take, open, busy, setBusy, problems, stop };
 }

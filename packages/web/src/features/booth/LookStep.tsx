@@ -28,7 +28,6 @@ export function LookStep({
   at,
   onRead,
 }: StepProps & { detail: JobDetail; at: CheckState; onRead: () => void }) {
-  const { tones } = useTheme();
   const { check } = at;
   const live = useLive(detail, plan, state, check.objectId!);
   const [spot, setSpot] = useState(check.spot || 'all over');
@@ -56,20 +55,6 @@ export function LookStep({
   /** Places a mend still has to be looked at from. */
   const left = (check.views ?? []).filter(
     (v) => !live.seen.some((s) => s.coats === coats && s.spot === check.spot && s.view === v && s.verdict !== null),
-  );
-  const verdict = (v: Verdict, label: string, main = false) => (
-    <Button
-      variant="outlined"
-      aria-pressed={here === v}
-      sx={{
-        ...TALL,
-        ...(main ? { gridColumn: 'span 2', minHeight: 92, fontSize: 26 } : {}),
-        ...(here === v ? { outline: `4px solid ${tones.pick}`, outlineOffset: -4 } : {}),
-      }}
-      onClick={() => say(v)}
-    >
-      {label}
-    </Button>
   );
   return (
     <Box sx={STEP}>
@@ -140,13 +125,7 @@ export function LookStep({
           live={live}
           detail={detail}
         />
-        <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-          {verdict('lighter', `a little ${less}`)}
-          {verdict('much lighter', `clearly ${less}`)}
-          {verdict('match', 'It matches here', true)}
-          {verdict('darker', `a little ${more}`)}
-          {verdict('much darker', `clearly ${more}`)}
-        </Box>
+        <VerdictButtons here={here} less={less} more={more} onSay={say} />
         {check.views ? (
           <AfterMend jobId={jobId} log={log} at={at} left={left} live={live} coats={coats} />
         ) : (
@@ -173,4 +152,40 @@ function newestRead(detail: JobDetail, live: Live, spot: string, coats: number):
   const averaged = set ? averageReadings(set.readings) : [];
   const labs = live.count.target.map((t) => averaged.find((a) => angleKey(a) === angleKey(t))?.lab);
   return labs.length && labs.every((l) => l !== undefined) ? labs : null;
+}
+
+interface VerdictButtonsProps {
+  /** What was said of this place from here at this count. */
+  readonly here: Verdict | null;
+  readonly less: string;
+  readonly more: string;
+  readonly onSay: (verdict: Verdict) => void;
+}
+
+/** What is seen beside what has to be matched, for gloves. */
+function VerdictButtons({ here, less, more, onSay }: VerdictButtonsProps) {
+  const { tones } = useTheme();
+  const verdict = (v: Verdict, label: string, main = false) => (
+    <Button
+      variant="outlined"
+      aria-pressed={here === v}
+      sx={{
+        ...TALL,
+        ...(main ? { gridColumn: 'span 2', minHeight: 92, fontSize: 26 } : {}),
+        ...(here === v ? { outline: `4px solid ${tones.pick}`, outlineOffset: -4 } : {}),
+      }}
+      onClick={() => onSay(v)}
+    >
+      {label}
+    </Button>
+  );
+  return (
+    <Box role="group" aria-label="What is seen" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      {verdict('lighter', `a little ${less}`)}
+      {verdict('much lighter', `clearly ${less}`)}
+      {verdict('match', 'It matches here', true)}
+      {verdict('darker', `a little ${more}`)}
+      {verdict('much darker', `clearly ${more}`)}
+    </Box>
+  );
 }

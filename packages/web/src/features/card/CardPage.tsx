@@ -1,7 +1,14 @@
 import { Box, Button, Typography } from '@mui/material';
 import { type Job } from '@steady-gleam/contracts';
 import { andControl, FAMILIES, STYLES } from '@steady-gleam/core/finishes';
-import { believedFilm, knownHandOf, type CardSaid, type FitSaid, type VariationId } from '@steady-gleam/core/letdown';
+import {
+  knownHandOf,
+  type CardSaid,
+  type EyePosterior,
+  type FitSaid,
+  type RungReading,
+  type VariationId,
+} from '@steady-gleam/core/letdown';
 import { findGround, findMix } from '@steady-gleam/core/materials';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
@@ -23,7 +30,7 @@ import { EyeLadder } from './EyeLadder';
 import { LadderPicture } from './LadderPicture';
 import { PatchGauge } from './PatchGauge';
 import { RungPanel } from './RungPanel';
-import { useCardCount } from './useCardCount';
+import { useCardCount, type CardCount } from './useCardCount';
 import { sayAngle } from '../../shared/angles';
 import { CardActions } from './CardActions';
 import { CardSide } from './CardSide';
@@ -33,19 +40,9 @@ const FitChart = lazy(async () => ({ default: (await import('./FitChart')).FitCh
 /** The let-down card: plan it, enter its rungs by instrument or by eye, read off the coat count of this hand. */
 export function CardPage() {
   const detail = useJob();
-  const { job, card, rungs, earlier } = detail;
-  const {
-    target,
-    readings,
-    bare,
-    said,
-    scatter,
-    answer: found,
-    card: read,
-    error,
-    advice,
-    hand,
-  } = useCardCount(detail);
+  const { job, card, rungs } = detail;
+  const count = useCardCount(detail);
+  const { target, readings, bare, said, answer: found, card: read, error, advice } = count;
   const { data: mixed = [] } = useBatches(detail.job.id);
   const onCard = mixed.filter((b) => b.jobId === job.id && b.onCard);
   const { library } = useLibrary();
@@ -77,19 +74,8 @@ export function CardPage() {
   if (withTarget && !read) return <Notice title="Reading the card …" />;
 
   const eye = found?.eye ?? null;
-  const answer =
-    eye && advice && read
-      ? sayEye(eye, advice, read)
-      : read && advice
-        ? sayCard(read, advice)
-        : {
-            answer: card ? 'Judge the rungs by eye.' : 'Without an instrument: plan a card and judge it by eye.',
-            why: card
-              ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
-              : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
-          };
+  const answer = headlineOf(card !== null, eye, advice, read);
   const fit = read?.fit ?? null;
-  const expected = believedFilm(earlier);
   const rows = [...(bare ? [bare] : []), ...readings];
   const warnings = [
     ...(read ? [sayNarrow(read), saySwapped(read), sayDoubtful(read)] : []),
@@ -107,19 +93,11 @@ export function CardPage() {
       <RungPanel key={selected} detail={detail} coats={selected} target={target} onDone={leave} />
     ) : (
       <CardSide
-        read={read}
-        withTarget={withTarget}
-        fit={fit}
-        expected={expected}
-        hand={hand}
-        scatter={scatter}
-        rows={rows}
-        eye={eye}
+        count={count}
         detail={detail}
         work={work}
         warnings={warnings}
         wet={wet}
-        advice={advice}
         nextRung={nextRung}
         setSelected={setSelected}
       />
@@ -143,20 +121,7 @@ export function CardPage() {
             <EyeLadder rungs={planned} verdicts={said} selected={selected} onSelect={setSelected} />
           )}
           {FAMILIES[job.family].patches ? <PatchGauge mix={mix} groundId={choice.groundId} rungs={planned} /> : null}
-          {figures && fit && read ? (
-            <Box component="section" aria-label="The figures" sx={{ mt: 2 }}>
-              <Suspense fallback={null}>
-                <FitChart card={read} readings={rows} target={target} />
-              </Suspense>
-              <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
-                Lines: the model in this hand, solid at {sayAngle(target[0]!)}, then{' '}
-                {target.slice(1).map(sayAngle).join(', ')} in ever shorter dashes. Points: as read.
-              </Typography>
-              <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
-                {sayFigures(fit)}
-              </Typography>
-            </Box>
-          ) : null}
+          {figures && fit && read ? <FittedFigures read={read} fit={fit} rows={rows} target={target} /> : null}
           <CardActions
             setPlanning={setPlanning}
             withTarget={withTarget}
@@ -232,4 +197,48 @@ function useKeepHand(
       .then(() => (moved ? client.invalidateQueries({ queryKey: ['jobs'] }) : undefined))
       .catch(() => undefined);
   }, [id, finishId, text, moved, client]);
+}
+
+/** What the page leads with: by eye, by readings, or how to begin. */
+function headlineOf(
+  hasCard: boolean,
+  eye: EyePosterior | null,
+  advice: CardCount['advice'],
+  read: CardSaid | null,
+): { readonly answer: string; readonly why: string } {
+  return eye && advice && read
+    ? sayEye(eye, advice, read)
+    : read && advice
+      ? sayCard(read, advice)
+      : {
+          answer: hasCard ? 'Judge the rungs by eye.' : 'Without an instrument: plan a card and judge it by eye.',
+          why: hasCard
+            ? 'Hold each cleared rung beside what has to be matched, in the sun at face and flop, in the shade, and under a lamp.'
+            : 'Spray rungs as you will spray the job; each verdict narrows the count. No figures are needed.',
+        };
+}
+
+interface FittedFiguresProps {
+  readonly read: CardSaid;
+  readonly fit: FitSaid;
+  readonly rows: readonly RungReading[];
+  readonly target: CardCount['target'];
+}
+
+/** Curves through what was read, and what was fitted to it. */
+function FittedFigures({ read, fit, rows, target }: FittedFiguresProps) {
+  return (
+    <Box component="section" aria-label="The figures" sx={{ mt: 2 }}>
+      <Suspense fallback={null}>
+        <FitChart card={read} readings={rows} target={target} />
+      </Suspense>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 0.5 }}>
+        Lines: the model in this hand, solid at {sayAngle(target[0]!)}, then {target.slice(1).map(sayAngle).join(', ')}{' '}
+        in ever shorter dashes. Points: as read.
+      </Typography>
+      <Typography variant="body2" sx={{ fontFamily: FIGURES }}>
+        {sayFigures(fit)}
+      </Typography>
+    </Box>
+  );
 }

@@ -1,6 +1,6 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Alert, Box, Button, FormControlLabel, Switch, ToggleButton, Typography } from '@mui/material';
-import { type Card, cardSchema, type StoredCard } from '@steady-gleam/contracts';
+import { type Card, cardSchema, type Job, type StoredCard } from '@steady-gleam/contracts';
 import { useState } from 'react';
 import { Controller, useForm, type UseFormReturn } from 'react-hook-form';
 import { pickOf, sayCoats } from '../../shared/jobModel';
@@ -20,6 +20,23 @@ export function bracketRungs(best: number): number[] {
 }
 
 const OFFERED = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 6];
+
+/** A plan as it begins: the card's own, or the usual one of the family. */
+function startOf(id: string, card: StoredCard | null, family: Job['family']): Card {
+  if (card) {
+    const { rungs, gun, gunId, pressureBar, onStand, settings } = card;
+    return { id, rungs, gun, gunId, pressureBar, onStand, settings };
+  }
+  return {
+    ...{ id, rungs: [...FAMILIES[family].rungs], gun: '', gunId: null, pressureBar: 1.4, onStand: true },
+    settings: {
+      ...{ sealer: '', groundCoats: '', reducer: '', temperatureC: null },
+      ...{ distanceCm: null, tipMm: null, overlap: null, turns: null },
+      ...{ patches: FAMILIES[family].patches, sameInstrument: true },
+      ...{ eyeLittle: USUAL_CUTS.little, eyeClear: USUAL_CUTS.clear },
+    },
+  };
+}
 
 /** Which rungs to spray, and with what; everything as on the job. */
 export function CardPlanForm({
@@ -43,34 +60,7 @@ export function CardPlanForm({
   const [id] = useState(() => card?.id ?? newId());
   const form = useForm<Card>({
     resolver: yupResolver(cardSchema),
-    defaultValues: card
-      ? {
-          id,
-          rungs: card.rungs,
-          gun: card.gun,
-          gunId: card.gunId,
-          pressureBar: card.pressureBar,
-          onStand: card.onStand,
-          settings: card.settings,
-        }
-      : {
-          id,
-          rungs: [...FAMILIES[job.family].rungs],
-          gun: '',
-          gunId: null,
-          pressureBar: 1.4,
-          onStand: true,
-          settings: {
-            sealer: '',
-            groundCoats: '',
-            reducer: '',
-            ...{ distanceCm: null, tipMm: null, overlap: null, turns: null },
-            temperatureC: null,
-            patches: FAMILIES[job.family].patches,
-            sameInstrument: true,
-            ...{ eyeLittle: USUAL_CUTS.little, eyeClear: USUAL_CUTS.clear },
-          },
-        },
+    defaultValues: startOf(id, card, job.family),
   });
   const { errors } = form.formState;
   const groundId = pickOf(job).groundId;
@@ -111,48 +101,28 @@ export function CardPlanForm({
       </Typography>
       <CardSettings form={form} errors={errors} />
       {FAMILIES[job.family].patches ? (
-        <Controller
-          control={form.control}
+        <Switched
+          form={form}
           name="settings.patches"
-          render={({ field }) => (
-            <FormControlLabel
-              sx={{ mt: 1, minHeight: 44 }}
-              control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
-              label="Black and grey contrast patches on the ground: they gauge the film"
-            />
-          )}
+          label={() => 'Black and grey contrast patches on the ground: they gauge the film'}
         />
       ) : null}
-      <Controller
-        control={form.control}
+      <Switched
+        form={form}
         name="onStand"
-        render={({ field }) => (
-          <FormControlLabel
-            sx={{ mt: 1, minHeight: 44 }}
-            control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
-            label={
-              field.value
-                ? 'Sprayed on a stand, hanging as the job hangs'
-                : 'Sprayed in the hand: the card will be trusted less'
-            }
-          />
-        )}
+        label={(on) =>
+          on ? 'Sprayed on a stand, hanging as the job hangs' : 'Sprayed in the hand: the card will be trusted less'
+        }
       />
       {hasTarget ? (
-        <Controller
-          control={form.control}
+        <Switched
+          form={form}
           name="settings.sameInstrument"
-          render={({ field }) => (
-            <FormControlLabel
-              sx={{ mt: 1, minHeight: 44 }}
-              control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
-              label={
-                field.value
-                  ? 'Card and target are read with the same instrument'
-                  : 'Read with two instruments: their offset and their angles count as doubt'
-              }
-            />
-          )}
+          label={(on) =>
+            on
+              ? 'Card and target are read with the same instrument'
+              : 'Read with two instruments: their offset and their angles count as doubt'
+          }
         />
       ) : null}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary', maxWidth: '70ch' }}>
@@ -207,6 +177,29 @@ function RungChoice({ form }: RungChoiceProps) {
             </ToggleButton>
           ))}
         </Box>
+      )}
+    />
+  );
+}
+
+interface SwitchedProps {
+  readonly form: UseFormReturn<Card>;
+  readonly name: 'onStand' | 'settings.patches' | 'settings.sameInstrument';
+  readonly label: (on: boolean) => string;
+}
+
+/** Something that is so or not, in the words for either. */
+function Switched({ form, name, label }: SwitchedProps) {
+  return (
+    <Controller
+      control={form.control}
+      name={name}
+      render={({ field }) => (
+        <FormControlLabel
+          sx={{ mt: 1, minHeight: 44 }}
+          control={<Switch checked={field.value} onChange={(_, v) => field.onChange(v)} />}
+          label={label(field.value)}
+        />
       )}
     />
   );

@@ -1,6 +1,6 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import { FIGURES } from '../../app/theme';
-import { type FitSaid, type RungReading, type EyePosterior } from '@steady-gleam/core/letdown';
+import { believedFilm } from '@steady-gleam/core/letdown';
 import { Link } from 'react-router';
 import { shopNow } from '../../shared/clock';
 import { timeSaid } from '../../shared/timeOfDay';
@@ -13,49 +13,31 @@ import { ChancesBars } from './ChancesBars';
 import { sayPlans } from './eyeModel';
 import { EyePicture } from './EyePicture';
 import { HandSources } from './HandSources';
-import type { useCardCount } from './useCardCount';
+import type { CardCount } from './useCardCount';
 import { FinishButton } from '../../shared/FinishButton';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import type { Dispatch, SetStateAction } from 'react';
 
 interface CardSideProps {
-  readonly read: ReturnType<typeof useCardCount>['card'];
-  readonly withTarget: boolean;
-  readonly fit: FitSaid | null;
-  readonly expected: FitSaid['film'] | null;
-  readonly hand: ReturnType<typeof useCardCount>['hand'];
-  readonly scatter: ReturnType<typeof useCardCount>['scatter'];
-  readonly rows: readonly RungReading[];
-  readonly eye: EyePosterior | null;
+  readonly count: CardCount;
   readonly detail: PageDetail;
   readonly work: JobWorked;
   readonly warnings: readonly string[];
   readonly wet: readonly ReadingSet[];
-  readonly advice: ReturnType<typeof useCardCount>['advice'];
   readonly nextRung: number | null;
   readonly setSelected: Dispatch<SetStateAction<number | null>>;
 }
 
 /** What the card taught, what is doubtful about it, and the way on. */
-export function CardSide({
-  read,
-  withTarget,
-  fit,
-  expected,
-  hand,
-  scatter,
-  rows,
-  eye,
-  detail,
-  work,
-  warnings,
-  wet,
-  advice,
-  nextRung,
-  setSelected,
-}: CardSideProps) {
+export function CardSide({ count, detail, work, warnings, wet, nextRung, setSelected }: CardSideProps) {
   const { tones } = useTheme();
   const { job, card, earlier } = detail;
+  const { card: read, hand, scatter, advice, readings, bare } = count;
+  const withTarget = count.target.length > 0;
+  const fit = read?.fit ?? null;
+  const eye = count.answer?.eye ?? null;
+  const expected = believedFilm(earlier);
+  const rows = [...(bare ? [bare] : []), ...readings];
   const figure = (name: string, value: string) => (
     <Box
       sx={{ display: 'flex', justifyContent: 'space-between', py: 0.6, borderBottom: `1px solid ${tones.hairline}` }}

@@ -1,5 +1,5 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
-import type { JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
+import type { Job, JobDetail, Photo, VerdictEvent } from '@steady-gleam/contracts';
 import { FAMILIES, type FinishFamily } from '@steady-gleam/core/finishes';
 import { VERDICTS, viewsOf, type EyeView, type Verdict } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
@@ -106,13 +106,10 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
   const { job, verdicts, photos, rungs } = detail;
   const add = useAddReadings(job);
   const say = useAddVerdict(job);
-  const addPhoto = useAddPhoto(job);
-  const removePhoto = useRemovePhoto();
   const [by, setBy] = useState<'readings' | 'eye'>(target.length || coats <= 0 ? 'readings' : 'eye');
   const read = rungs.find((r) => r.rungCoats === coats) ?? null;
   const [state, setState] = useState<'cleared' | 'wet'>(read?.state ?? 'cleared');
   const { took, note } = useTakenOut();
-  const [photoFailure, setPhotoFailure] = useState<string | null>(null);
   // What was just said stands at once: a button below must not move when the answer comes.
   const [told, setTold] = useState<readonly VerdictEvent[]>([]);
   const own = [...verdicts.filter((v) => v.coats === coats && !told.some((t) => t.view === v.view)), ...told];
@@ -120,18 +117,7 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
     setTold((old) => [...old.filter((t) => t.view !== e.view), e]);
     say.mutateAsync(e).catch(() => setTold((old) => old.filter((t) => t !== e)));
   };
-  const pictures = photos.filter((p) => p.kind === 'rung' && p.coats === coats);
 
-  const attach = async (chosen: File) => {
-    setPhotoFailure(null);
-    try {
-      const bytes = await shrinkPhoto(chosen);
-      const photo: Photo = { id: newId(), kind: 'rung', coats, takenAt: shopIso() };
-      await addPhoto.mutateAsync({ photo, bytes });
-    } catch (error) {
-      setPhotoFailure(error instanceof Error ? error.message : String(error));
-    }
-  };
   const event = (view: EyeView, verdict: Verdict | null, hue: string | null): VerdictEvent => ({
     id: newId(),
     coats,
@@ -222,58 +208,71 @@ export function RungPanel({ detail, coats, target, onDone }: RungPanelProps) {
         </>
       )}
       {coats > 0 ? (
-        <Box>
-          <RungPhotos pictures={pictures} coats={coats} removePhoto={removePhoto} />
-          <FileButton
-            variant="text"
-            color="inherit"
-            label="Photo of this rung"
-            accept="image/jpeg,image/png,image/webp"
-            disabled={addPhoto.isPending}
-            onFile={(file) => void attach(file)}
-            sx={{ px: 0.5 }}
-          >
-            {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
-          </FileButton>
-          {photoFailure ? (
-            <Typography role="alert" sx={{ color: 'error.main' }}>
-              {photoFailure}
-            </Typography>
-          ) : null}
-        </Box>
+        <RungPhotos pictures={photos.filter((p) => p.kind === 'rung' && p.coats === coats)} coats={coats} job={job} />
       ) : null}
     </>
   );
 }
 
 interface RungPhotosProps {
-  readonly pictures: Photo[];
+  readonly pictures: readonly Photo[];
   readonly coats: number;
-  readonly removePhoto: ReturnType<typeof useRemovePhoto>;
+  readonly job: Job;
 }
 
-/** Photos of a rung, each with a way to take it away. */
-function RungPhotos({ pictures, coats, removePhoto }: RungPhotosProps) {
+/** Photos of a rung, each with a way to take it away, and the way to another. */
+function RungPhotos({ pictures, coats, job }: RungPhotosProps) {
   const { tones } = useTheme();
+  const addPhoto = useAddPhoto(job);
+  const removePhoto = useRemovePhoto();
+  const [photoFailure, setPhotoFailure] = useState<string | null>(null);
+  const attach = async (chosen: File) => {
+    setPhotoFailure(null);
+    try {
+      const bytes = await shrinkPhoto(chosen);
+      const photo: Photo = { id: newId(), kind: 'rung', coats, takenAt: shopIso() };
+      await addPhoto.mutateAsync({ photo, bytes });
+    } catch (error) {
+      setPhotoFailure(error instanceof Error ? error.message : String(error));
+    }
+  };
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
-      {pictures.map((p) => (
-        <Box key={p.id} sx={{ position: 'relative' }}>
-          <img
-            src={`/api/photos/${p.id}`}
-            alt={`Rung with ${countCoats(coats)}`}
-            style={{ width: '100%', display: 'block' }}
-          />
-          <Button
-            variant="text"
-            color="inherit"
-            onClick={() => removePhoto.mutate(p.id)}
-            sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
-          >
-            Take away
-          </Button>
-        </Box>
-      ))}
+    <Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '2px' }}>
+        {pictures.map((p) => (
+          <Box key={p.id} sx={{ position: 'relative' }}>
+            <img
+              src={`/api/photos/${p.id}`}
+              alt={`Rung with ${countCoats(coats)}`}
+              style={{ width: '100%', display: 'block' }}
+            />
+            <Button
+              variant="text"
+              color="inherit"
+              onClick={() => removePhoto.mutate(p.id)}
+              sx={{ position: 'absolute', right: 0, bottom: 0, background: tones.panel, minHeight: 44 }}
+            >
+              Take away
+            </Button>
+          </Box>
+        ))}
+      </Box>
+      <FileButton
+        variant="text"
+        color="inherit"
+        label="Photo of this rung"
+        accept="image/jpeg,image/png,image/webp"
+        disabled={addPhoto.isPending}
+        onFile={(file) => void attach(file)}
+        sx={{ px: 0.5 }}
+      >
+        {addPhoto.isPending ? 'Sending the photo …' : 'Attach a photo'}
+      </FileButton>
+      {photoFailure ? (
+        <Typography role="alert" sx={{ color: 'error.main' }}>
+          {photoFailure}
+        </Typography>
+      ) : null}
     </Box>
   );
 }

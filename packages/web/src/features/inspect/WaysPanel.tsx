@@ -67,36 +67,18 @@ export function WaysPanel({
       ? next.state.isExtra && here([next.state.cell.areaId])
       : next?.is === 'check' && !!next.state.check.spot && !next.state.check.views && here(next.state.check.areaIds);
   const mending = state.history.findLast((e) => e.kind === 'mend') ?? null;
-  if (under)
-    return (
-      <>
-        <Typography variant="h2">A mend is under way</Typography>
-        <Typography sx={{ fontSize: 17, my: 1 }}>
-          {mending ? `${mending.text}. ` : ''}It is run in the booth, step by step, and looked at again.
-        </Typography>
-        <Button component={Link} to={`/jobs/${job.id}/booth`} variant="contained" sx={{ ...TALL, width: '100%' }}>
-          Run it in the booth
-        </Button>
-      </>
-    );
+  if (under) return <UnderWay jobId={job.id} what={mending?.text ?? null} />;
   if (!place || !spot || !off)
     return (
-      <>
-        <Typography variant="h2">Ways out</Typography>
-        <Typography sx={{ fontSize: 17, mt: 1 }}>
-          {!live.state
+      <NoWays
+        why={
+          !live.state
             ? 'No card of this finish was read: what a coat does there can’t be worked out. What is seen is kept all the same.'
             : place && spot?.zone === 'again'
               ? `Coats went on ${place.name} since. Look there first.`
-              : 'Nothing is off where you looked. A place that is gets its ways out here, each with what it comes to.'}
-        </Typography>
-        <Typography sx={{ mt: 1.5 }}>
-          A speck, a run, a cloud?{' '}
-          <Link to="/faults" style={{ color: 'inherit' }}>
-            Faults by picture
-          </Link>
-        </Typography>
-      </>
+              : 'Nothing is off where you looked. A place that is gets its ways out here, each with what it comes to.'
+        }
+      />
     );
   const chosen = ways?.find((w) => w.kind === picked) ?? ways?.[0] ?? null;
   const choose = (way: WayOut) => {
@@ -250,5 +232,36 @@ function WayCard({ way, live, isOpen, onOpen }: { way: WayOut; live: Live; isOpe
         </>
       ) : null}
     </Box>
+  );
+}
+
+/** A mend that was chosen, before its look. @param what it is called; null where that is not known */
+function UnderWay({ jobId, what }: { readonly jobId: string; readonly what: string | null }) {
+  return (
+    <>
+      <Typography variant="h2">A mend is under way</Typography>
+      <Typography sx={{ fontSize: 17, my: 1 }}>
+        {what === null ? '' : `${what}. `}It is run in the booth, step by step, and looked at again.
+      </Typography>
+      <Button component={Link} to={`/jobs/${jobId}/booth`} variant="contained" sx={{ ...TALL, width: '100%' }}>
+        Run it in the booth
+      </Button>
+    </>
+  );
+}
+
+/** No way out is told: why, and where faults of another kind are. */
+function NoWays({ why }: { readonly why: string }) {
+  return (
+    <>
+      <Typography variant="h2">Ways out</Typography>
+      <Typography sx={{ fontSize: 17, mt: 1 }}>{why}</Typography>
+      <Typography sx={{ mt: 1.5 }}>
+        A speck, a run, a cloud?{' '}
+        <Link to="/faults" style={{ color: 'inherit' }}>
+          Faults by picture
+        </Link>
+      </Typography>
+    </>
   );
 }

@@ -94,66 +94,6 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
 
   const set = (name: string) => (e: { target: { value: string } }) =>
     setValues((old) => (name === 'ratio' ? withRatio(old, e.target.value) : { ...old, [name]: e.target.value }));
-  const one = (f: FormField) => {
-    if (f.type === 'lab') {
-      return (
-        <Box key={f.name} role="group" aria-label={f.label}>
-          <Typography variant="h3" component="div" sx={{ mb: 0.25 }}>
-            {f.label}
-          </Typography>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
-            {['L*', 'a*', 'b*'].map((axis, i) => (
-              <Field
-                key={axis}
-                label={axis}
-                value={values[`${f.name}.${i}`] ?? ''}
-                onChange={set(`${f.name}.${i}`)}
-                error={errors[f.name] ? ' ' : undefined}
-                decimal
-              />
-            ))}
-          </Box>
-          {errors[f.name] ? (
-            <Typography variant="body2" sx={{ color: 'error.main' }}>
-              {errors[f.name]}
-            </Typography>
-          ) : null}
-        </Box>
-      );
-    }
-    if (f.measure)
-      return (
-        <MeasureField
-          key={f.name}
-          measure={f.measure}
-          label={f.label}
-          value={values[f.name] ?? ''}
-          onValue={(value) => set(f.name)({ target: { value } })}
-          error={errors[f.name]}
-        />
-      );
-    const choice = f.type === 'choice';
-    return (
-      <Field
-        key={f.name}
-        label={f.label}
-        value={values[f.name] ?? ''}
-        onChange={set(f.name)}
-        error={errors[f.name]}
-        decimal={f.type === 'number'}
-        select={choice}
-      >
-        {choice
-          ? f.choices!.map((c) => (
-              <option key={c.value} value={c.value}>
-                {c.name}
-              </option>
-            ))
-          : null}
-      </Field>
-    );
-  };
-
   const failure = put.error && !Object.keys(errors).length ? put.error.message : remove.error?.message;
   return (
     <Box
@@ -163,7 +103,11 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
       aria-label="Material"
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
     >
-      {fields.filter((f) => !f.when || values[f.when]).map(one)}
+      {fields
+        .filter((f) => !f.when || values[f.when])
+        .map((f) => (
+          <MaterialField key={f.name} f={f} values={values} error={errors[f.name]} set={set} />
+        ))}
       {look ? (
         <Box role="img" aria-label="The ground as it is mixed">
           <Box sx={{ height: 56, background: cssOf(look.lab) }} />
@@ -194,5 +138,71 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
         ) : null}
       </Box>
     </Box>
+  );
+}
+
+interface MaterialFieldProps {
+  readonly f: FormField;
+  readonly values: FormValues;
+  readonly error: string | undefined;
+  readonly set: (name: string) => (e: { target: { value: string } }) => void;
+}
+
+/** One field of a material, as its kind is entered: a reading's three axes, a measure in the shop's unit, a choice, a text. */
+function MaterialField({ f, values, error, set }: MaterialFieldProps) {
+  if (f.type === 'lab') {
+    return (
+      <Box role="group" aria-label={f.label}>
+        <Typography variant="h3" component="div" sx={{ mb: 0.25 }}>
+          {f.label}
+        </Typography>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+          {['L*', 'a*', 'b*'].map((axis, i) => (
+            <Field
+              key={axis}
+              label={axis}
+              value={values[`${f.name}.${i}`] ?? ''}
+              onChange={set(`${f.name}.${i}`)}
+              error={error ? ' ' : undefined}
+              decimal
+            />
+          ))}
+        </Box>
+        {error ? (
+          <Typography variant="body2" sx={{ color: 'error.main' }}>
+            {error}
+          </Typography>
+        ) : null}
+      </Box>
+    );
+  }
+  if (f.measure)
+    return (
+      <MeasureField
+        measure={f.measure}
+        label={f.label}
+        value={values[f.name] ?? ''}
+        onValue={(value) => set(f.name)({ target: { value } })}
+        error={error}
+      />
+    );
+  const choice = f.type === 'choice';
+  return (
+    <Field
+      label={f.label}
+      value={values[f.name] ?? ''}
+      onChange={set(f.name)}
+      error={error}
+      decimal={f.type === 'number'}
+      select={choice}
+    >
+      {choice
+        ? f.choices!.map((c) => (
+            <option key={c.value} value={c.value}>
+              {c.name}
+            </option>
+          ))
+        : null}
+    </Field>
   );
 }

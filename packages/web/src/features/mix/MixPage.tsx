@@ -65,39 +65,13 @@ export function MixPage() {
     groups.find((g) => g.id === open) ?? groups.find((g) => g.materialId === job.mixId) ?? groups[0] ?? null;
   const show = (id: string) => setParams({ layer: id }, { replace: true });
 
-  const switches = (
-    <ToggleButtonGroup
-      exclusive
-      value={tool ?? group?.id ?? ''}
-      aria-label="What is mixed"
-      onChange={(_, v: string | null) => v && show(v)}
-      sx={{ flexWrap: 'wrap', mb: 1 }}
-    >
-      {groups.map((g) => (
-        <ToggleButton key={g.id} value={g.id} sx={{ px: 1.5, textTransform: 'none' }}>
-          {g.name}
-        </ToggleButton>
-      ))}
-      <ToggleButton value="job" sx={{ px: 1.5, fontWeight: 700 }}>
-        Whole job
-      </ToggleButton>
-      <ToggleButton value="shade" sx={{ px: 1.5 }}>
-        Sealer shade
-      </ToggleButton>
-      {flake ? (
-        <ToggleButton value="flake" sx={{ px: 1.5 }}>
-          Flake
-        </ToggleButton>
-      ) : null}
-    </ToggleButtonGroup>
-  );
   const way = wayOf(room.sprayer);
   const cans = way
     ? groups.map((g) => `${g.name.toLowerCase()} ${Math.ceil((room.worked(g).plan?.ml ?? 0) / way.canMl)}`).join(', ')
     : '';
   const tabs = (
     <>
-      {switches}
+      <WhatIsMixed groups={groups} value={tool ?? group?.id ?? ''} hasFlake={flake !== null} onShow={show} />
       {way ? (
         <Typography role="note" sx={{ mb: 1 }}>
           Sprayed from cans: nothing is mixed. Cans of {way.canMl} ml: {cans}. {way.caution}
@@ -165,5 +139,42 @@ export function MixPage() {
       weatherFields={weatherFields}
       tabs={tabs}
     />
+  );
+}
+
+interface WhatIsMixedProps {
+  readonly groups: readonly { readonly id: string; readonly name: string }[];
+  readonly value: string;
+  readonly hasFlake: boolean;
+  readonly onShow: (id: string) => void;
+}
+
+/** One cup, the whole job, or a tool. */
+function WhatIsMixed({ groups, value, hasFlake, onShow }: WhatIsMixedProps) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={value}
+      aria-label="What is mixed"
+      onChange={(_, v: string | null) => v && onShow(v)}
+      sx={{ flexWrap: 'wrap', mb: 1 }}
+    >
+      {groups.map((g) => (
+        <ToggleButton key={g.id} value={g.id} sx={{ px: 1.5, textTransform: 'none' }}>
+          {g.name}
+        </ToggleButton>
+      ))}
+      <ToggleButton value="job" sx={{ px: 1.5, fontWeight: 700 }}>
+        Whole job
+      </ToggleButton>
+      <ToggleButton value="shade" sx={{ px: 1.5 }}>
+        Sealer shade
+      </ToggleButton>
+      {hasFlake ? (
+        <ToggleButton value="flake" sx={{ px: 1.5 }}>
+          Flake
+        </ToggleButton>
+      ) : null}
+    </ToggleButtonGroup>
   );
 }

@@ -21,17 +21,10 @@ import type { PlanPanelProps } from './planPanel';
 
 /** Where each layer ends on the panel, what is seen of that along it, and the shortest blend that is not seen. */
 export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
-  const units = useUnits();
   const { job } = detail;
   const target = useMemo(() => targetOf(detail.target, detail), [detail]);
   const base = blendLayers(work.plan.layers, work.library, job.mixId);
-  const usual: BlendSettings = {
-    panels: [110, 90],
-    repairCm: 12,
-    atCm: 25,
-    layers: steppedLayers(base, 12, 15, 12).map(({ id, reachCm, fadeCm }) => ({ id, reachCm, fadeCm })),
-  };
-  const kept = plan.blend ?? usual;
+  const kept = plan.blend ?? usualBlend(base);
   const stepped = steppedLayers(base, kept.repairCm, 15, 12);
   const layers = base.map((l, i) => ({
     ...l,
@@ -72,8 +65,6 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const taken =
     value?.suggestion?.layers.every((l, i) => l.reachCm === layers[i]?.reachCm && l.fadeCm === layers[i]?.fadeCm) ??
     false;
-  const most = Math.max(...layers.map((l) => l.reachCm));
-  const short = most > length;
   const unseen = value !== null && value.profile.steepest <= SLOPE_UNSEEN;
   const breaks = kept.panels
     .slice(0, -1)
@@ -119,27 +110,7 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         </>
       }
     >
-      <Answer
-        why={
-          halos.length
-            ? `${halos[0]!.lower.name} reaches ${units.say('distance', halos[0]!.byCm)} past ${halos[0]!.upper.name}: its edge shows as a halo. Each layer ends beyond the one below it.`
-            : short
-              ? `The last layer ends at ${units.say('distance', most)}, the panels after ${units.say('distance', length)}. Shorten the fades, or spray edge to edge to the break.`
-              : value
-                ? `Steepest ${units.say('distance', value.profile.steepestAt)} from the repair; up to ${SLOPE_UNSEEN} over ${units.say('distance', 10)} goes unseen.${value.guessed ? ' The finish there was not read; it is taken as this stack.' : ''}`
-                : undefined
-        }
-      >
-        {halos.length
-          ? 'A halo would show.'
-          : short
-            ? 'The panels are too short for this blend.'
-            : value === null
-              ? 'Working out the blend …'
-              : unseen
-                ? `The blend will not be seen: ${value.profile.steepest.toFixed(1)} over ${units.say('distance', 10)} at most.`
-                : `The blend will be seen: ${value.profile.steepest.toFixed(1)} over ${units.say('distance', 10)}.`}
-      </Answer>
+      <BlendSays value={value} layers={layers} length={length} />
       {tabs}
       {error ? <Typography role="alert">{error}</Typography> : null}
       <BlendPicture value={value} shown={shown} layers={layers} breaks={breaks} atCm={kept.atCm} lengthCm={length} />
@@ -169,6 +140,12 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     </Bench>
   );
 }
+
+/** A blend as it begins: two panels, a hand's width of repair, every layer a step beyond the one below. */
+const usualBlend = (base: readonly BlendLayer[]): BlendSettings => ({
+  ...{ panels: [110, 90], repairCm: 12, atCm: 25 },
+  layers: steppedLayers(base, 12, 15, 12).map(({ id, reachCm, fadeCm }) => ({ id, reachCm, fadeCm })),
+});
 
 /** Layers of a blend before they reach anywhere: each effect coat by itself, ground and clear as one. */
 function blendLayers(layers: readonly StackLayer[], library: Library, mixId: string): BlendLayer[] {
@@ -263,5 +240,44 @@ function BlendAngles({ value, shown, breaks, length, setAngle, field, kept, setB
         {field('atCm', 'From the left edge', kept.atCm, (atCm) => setBlend({ atCm }, 'atCm'))}
       </Box>
     </Box>
+  );
+}
+
+interface BlendSaysProps {
+  readonly value: BlendAnswer | null;
+  readonly layers: readonly BlendLayer[];
+  /** From the repair to the end of the panels, cm. */
+  readonly length: number;
+}
+
+/** Whether the blend will be seen, and where it would be. */
+function BlendSays({ value, layers, length }: BlendSaysProps) {
+  const units = useUnits();
+  const halos = halosOf(layers);
+  const most = Math.max(...layers.map((l) => l.reachCm));
+  const short = most > length;
+  const unseen = value !== null && value.profile.steepest <= SLOPE_UNSEEN;
+  return (
+    <Answer
+      why={
+        halos.length
+          ? `${halos[0]!.lower.name} reaches ${units.say('distance', halos[0]!.byCm)} past ${halos[0]!.upper.name}: its edge shows as a halo. Each layer ends beyond the one below it.`
+          : short
+            ? `The last layer ends at ${units.say('distance', most)}, the panels after ${units.say('distance', length)}. Shorten the fades, or spray edge to edge to the break.`
+            : value
+              ? `Steepest ${units.say('distance', value.profile.steepestAt)} from the repair; up to ${SLOPE_UNSEEN} over ${units.say('distance', 10)} goes unseen.${value.guessed ? ' The finish there was not read; it is taken as this stack.' : ''}`
+              : undefined
+      }
+    >
+      {halos.length
+        ? 'A halo would show.'
+        : short
+          ? 'The panels are too short for this blend.'
+          : value === null
+            ? 'Working out the blend …'
+            : unseen
+              ? `The blend will not be seen: ${value.profile.steepest.toFixed(1)} over ${units.say('distance', 10)} at most.`
+              : `The blend will be seen: ${value.profile.steepest.toFixed(1)} over ${units.say('distance', 10)}.`}
+    </Answer>
   );
 }

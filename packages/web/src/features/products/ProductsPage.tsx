@@ -1,14 +1,11 @@
-import { Box, Button, ToggleButton, ToggleButtonGroup, Typography, useTheme } from '@mui/material';
+import { Box, Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { gunsApi, productsApi, sheetPath, type StoredGun, type StoredProduct } from '@steady-gleam/contracts';
-import { productsToCsv } from '@steady-gleam/core/formats';
 import { STARTING_GUNS, STARTING_PRODUCTS, type Gun, type Product } from '@steady-gleam/core/products';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiFailure, call, putBytes } from '../../shared/apiClient';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { FileButton } from '../../shared/FileButton';
-import { download } from '../../shared/download';
 import { Notice } from '../../shared/Notice';
 import { useBatches, useGuns, useProducts, useShopChange } from '../../shared/useShop';
 import { checkGun, checkProduct, GUN_FIELDS, gunToTyped, PRODUCT_FIELDS, productToTyped } from './shelfForms';
@@ -17,6 +14,7 @@ import { newId } from '../../shared/newId';
 import { ProductTable } from './ProductTable';
 import { GunTable } from './GunTable';
 import { takeProducts } from './productsFile';
+import { GunsSide, ProductsSide } from './ShelfSides';
 
 type Editing =
   | { readonly what: 'product'; readonly key: string; readonly stored: StoredProduct | null; readonly start: Product }
@@ -24,7 +22,6 @@ type Editing =
 
 /** The shop's shelf: products by their sheets, and guns with what they taught. */
 export function ProductsPage() {
-  const { tones } = useTheme();
   const [params, setParams] = useSearchParams();
   const what = params.get('show') === 'guns' ? 'guns' : 'products';
   const products = useProducts();
@@ -32,24 +29,7 @@ export function ProductsPage() {
   const { data: batches = [] } = useBatches();
   const [editing, setEditing] = useState<Editing | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
-  const put = useShopChange('products', (p: { version: number; product: Product }) =>
-    call(productsApi.put, { params: { id: p.product.id }, body: p }),
-  );
-  const add = useShopChange('products', (list: readonly Product[]) =>
-    call(productsApi.add, { body: { products: [...list] } }),
-  );
-  const remove = useShopChange('products', (s: StoredProduct) =>
-    call(productsApi.remove, { params: { id: s.product.id }, body: { version: s.version } }),
-  );
-  const putGun = useShopChange('guns', (g: { version: number; gun: Gun }) =>
-    call(gunsApi.put, { params: { id: g.gun.id }, body: g }),
-  );
-  const removeGun = useShopChange('guns', (s: StoredGun) =>
-    call(gunsApi.remove, { params: { id: s.gun.id }, body: { version: s.version } }),
-  );
-  const sheet = useShopChange('products', ({ id, file }: { id: string; file: File }) =>
-    putBytes(sheetPath(id, file.name), file),
-  );
+  const { put, add, remove, putGun, removeGun, sheet } = useShelfChanges();
   if (products.isPending || guns.isPending) return <Notice title="Opening the shelf …" />;
   if (products.error || guns.error)
     return (
@@ -78,68 +58,14 @@ export function ProductsPage() {
       standalone
       side={
         what === 'products' ? (
-          <>
-            <Typography variant="h2">From their sheets</Typography>
-            <Typography>
-              Ratio, solids, density, VOC, times and film stand on every product’s technical sheet. Once they are here,
-              the mix room pours from them and the spray plan waits by them.
-            </Typography>
-            <Button
-              variant="contained"
-              sx={{ minHeight: 52 }}
-              onClick={() => editProduct(null, { ...STARTING_PRODUCTS[3]!, id: newId(), name: '', note: '' })}
-            >
-              Add a product
-            </Button>
-            <FileButton
-              variant="outlined"
-              label="File of products"
-              accept=".csv,text/csv"
-              onFile={(file) => void takeProducts(file, add.mutateAsync, setProblems)}
-            >
-              Take in a CSV
-            </FileButton>
-            <Button
-              variant="outlined"
-              disabled={!products.data.length}
-              onClick={() =>
-                download(
-                  new Blob([productsToCsv(products.data.map((p) => p.product))], { type: 'text/csv' }),
-                  'products.csv',
-                )
-              }
-            >
-              Save as CSV
-            </Button>
-            {problems.length ? (
-              <Box role="alert" sx={{ borderLeft: `4px solid ${tones.danger}`, pl: 1.25 }}>
-                {problems.map((p) => (
-                  <Typography key={p} variant="body2">
-                    {p}
-                  </Typography>
-                ))}
-              </Box>
-            ) : null}
-            <Typography variant="body2" sx={{ color: 'text.secondary', mt: 'auto' }}>
-              The products the shop starts with are invented, their figures common practice. The sheet of the product in
-              your hand, local rules and licensed practice come first.
-            </Typography>
-          </>
+          <ProductsSide
+            products={products.data}
+            problems={problems}
+            onAdd={() => editProduct(null, { ...STARTING_PRODUCTS[3]!, id: newId(), name: '', note: '' })}
+            onFile={(file) => void takeProducts(file, add.mutateAsync, setProblems)}
+          />
         ) : (
-          <>
-            <Typography variant="h2">What a gun lays</Typography>
-            <Typography>
-              What lands is the share of the spray that stays on the piece. It starts as stated and is corrected by
-              every batch whose leftover you enter in the mix room.
-            </Typography>
-            <Button
-              variant="contained"
-              sx={{ minHeight: 52 }}
-              onClick={() => editGun(null, { ...STARTING_GUNS[0]!, id: newId(), name: '' })}
-            >
-              Add a gun
-            </Button>
-          </>
+          <GunsSide onAdd={() => editGun(null, { ...STARTING_GUNS[0]!, id: newId(), name: '' })} />
         )
       }
     >
@@ -210,4 +136,27 @@ export function ProductsPage() {
       )}
     </Bench>
   );
+}
+
+/** What can be changed on the shelf. */
+function useShelfChanges() {
+  const put = useShopChange('products', (p: { version: number; product: Product }) =>
+    call(productsApi.put, { params: { id: p.product.id }, body: p }),
+  );
+  const add = useShopChange('products', (list: readonly Product[]) =>
+    call(productsApi.add, { body: { products: [...list] } }),
+  );
+  const remove = useShopChange('products', (s: StoredProduct) =>
+    call(productsApi.remove, { params: { id: s.product.id }, body: { version: s.version } }),
+  );
+  const putGun = useShopChange('guns', (g: { version: number; gun: Gun }) =>
+    call(gunsApi.put, { params: { id: g.gun.id }, body: g }),
+  );
+  const removeGun = useShopChange('guns', (s: StoredGun) =>
+    call(gunsApi.remove, { params: { id: s.gun.id }, body: { version: s.version } }),
+  );
+  const sheet = useShopChange('products', ({ id, file }: { id: string; file: File }) =>
+    putBytes(sheetPath(id, file.name), file),
+  );
+  return { put, add, remove, putGun, removeGun, sheet };
 }

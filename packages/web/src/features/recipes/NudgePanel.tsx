@@ -54,9 +54,7 @@ interface NudgePanelProps {
 
 /** A sprayed card that is off, said in words or read: which toner, how much, half first. */
 export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }: NudgePanelProps) {
-  const { tones } = useTheme();
   const { library } = useLibrary();
-  const [remark, setRemark] = useState<Remark>({ view: 'face', off: 'redder', amount: 'a touch' });
   const [said, setSaid] = useState<readonly Remark[]>([]);
   const [rung, setRung] = useState<number | null>(null);
   const [carrier, setCarrier] = useState('');
@@ -99,15 +97,6 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
       mixing: { ...mixing, added: { ...mixing.added, [cupId]: [...before, ...added] } },
     });
   };
-  const select = <T extends string>(label: string, value: T, all: readonly T[], set: (v: T) => void) => (
-    <Input select value={value} onChange={(e) => set(e.target.value as T)} aria-label={label} style={{ fontSize: 15 }}>
-      {all.map((v) => (
-        <option key={v} value={v}>
-          {v}
-        </option>
-      ))}
-    </Input>
-  );
   return (
     <>
       <Box>
@@ -116,42 +105,11 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
           Say how it differs from the target, or take a rung you read.
         </Typography>
       </Box>
-      {read.length ? (
-        <Box role="group" aria-label="Rungs read" sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-          {read.map((r) => (
-            <Button
-              key={r.coats}
-              variant="outlined"
-              aria-pressed={rung === r.coats}
-              onClick={() => setRung(rung === r.coats ? null : r.coats)}
-              sx={
-                rung === r.coats
-                  ? { background: tones.ink, color: tones.page, '&:hover': { background: tones.ink } }
-                  : {}
-              }
-            >
-              rung {sayCoats(r.coats)}
-            </Button>
-          ))}
-        </Box>
-      ) : null}
+      {read.length ? <RungsRead counts={read.map((r) => r.coats)} rung={rung} setRung={setRung} /> : null}
       {fromRung ? null : (
-        <Box
-          component="form"
-          aria-label="How the card is off"
-          onSubmit={(e) => {
-            e.preventDefault();
-            setSaid([...said.filter((s) => s.view !== remark.view || s.off !== remark.off), remark]);
-          }}
-          sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}
-        >
-          {select('How much', remark.amount, AMOUNTS, (amount) => setRemark({ ...remark, amount }))}
-          {select('Off which way', remark.off, OFFS, (off) => setRemark({ ...remark, off }))}
-          {select('Seen where', remark.view, VIEWS, (view) => setRemark({ ...remark, view }))}
-          <Button type="submit" variant="outlined">
-            Say it
-          </Button>
-        </Box>
+        <RemarkForm
+          onSay={(remark) => setSaid([...said.filter((s) => s.view !== remark.view || s.off !== remark.off), remark])}
+        />
       )}
       {fromRung || !said.length ? null : (
         <Box component="ul" aria-label="What was said" sx={{ listStyle: 'none', m: 0, p: 0 }}>
@@ -180,21 +138,14 @@ export function NudgePanel({ job, mix, groundId, coats, target, rungs, system }:
         <Box aria-live="polite" data-testid="nudge">
           <Typography variant="h2">{advice.answer}</Typography>
           <Typography sx={{ mt: 0.5 }}>{advice.why}</Typography>
-          {value?.nudge && cupId ? (
-            <Button variant="outlined" disabled={change.isPending} onClick={put} sx={{ mt: 1 }}>
-              Put this half into the mix
-            </Button>
-          ) : null}
-          {change.isSuccess && putIn === value?.nudge ? (
-            <Typography role="status" sx={{ mt: 0.5 }}>
-              The mix room pours it with the rest; it can be taken out there.
-            </Typography>
-          ) : null}
-          {change.error && putIn === value?.nudge ? (
-            <Typography role="alert" sx={{ color: 'error.main', mt: 0.5 }}>
-              {change.error.message}
-            </Typography>
-          ) : null}
+          <PutIn
+            canPut={Boolean(value?.nudge && cupId)}
+            isThis={putIn === value?.nudge}
+            isBusy={change.isPending}
+            isIn={change.isSuccess}
+            error={change.error}
+            put={put}
+          />
         </Box>
       ) : null}
       {advice && value?.nudge ? (
@@ -237,6 +188,107 @@ function RemarkRow({ s, setSaid, said }: RemarkRowProps) {
       The card is {s.amount} {s.off}, {s.view}
       <Button variant="text" color="inherit" onClick={() => setSaid(said.filter((o) => o !== s))} sx={{ px: 1 }}>
         Unsay
+      </Button>
+    </Box>
+  );
+}
+
+interface ChoiceProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly all: readonly T[];
+  readonly set: (v: T) => void;
+}
+
+function Choice<T extends string>({ label, value, all, set }: ChoiceProps<T>) {
+  return (
+    <Input select value={value} onChange={(e) => set(e.target.value as T)} aria-label={label} style={{ fontSize: 15 }}>
+      {all.map((v) => (
+        <option key={v} value={v}>
+          {v}
+        </option>
+      ))}
+    </Input>
+  );
+}
+
+interface RungsReadProps {
+  readonly counts: readonly number[];
+  readonly rung: number | null;
+  readonly setRung: (rung: number | null) => void;
+}
+
+/** Rungs that were read, one of them to be taken as the card. */
+function RungsRead({ counts, rung, setRung }: RungsReadProps) {
+  const { tones } = useTheme();
+  return (
+    <Box role="group" aria-label="Rungs read" sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+      {counts.map((coats) => (
+        <Button
+          key={coats}
+          variant="outlined"
+          aria-pressed={rung === coats}
+          onClick={() => setRung(rung === coats ? null : coats)}
+          sx={rung === coats ? { background: tones.ink, color: tones.page, '&:hover': { background: tones.ink } } : {}}
+        >
+          rung {sayCoats(coats)}
+        </Button>
+      ))}
+    </Box>
+  );
+}
+
+interface PutInProps {
+  readonly canPut: boolean;
+  /** What was put in last is this advice. */
+  readonly isThis: boolean;
+  readonly isBusy: boolean;
+  readonly isIn: boolean;
+  readonly error: Error | null;
+  readonly put: () => void;
+}
+
+/** The way from the advice into the mix, and whether it is there. */
+function PutIn({ canPut, isThis, isBusy, isIn, error, put }: PutInProps) {
+  return (
+    <>
+      {canPut ? (
+        <Button variant="outlined" disabled={isBusy} onClick={put} sx={{ mt: 1 }}>
+          Put this half into the mix
+        </Button>
+      ) : null}
+      {isIn && isThis ? (
+        <Typography role="status" sx={{ mt: 0.5 }}>
+          The mix room pours it with the rest; it can be taken out there.
+        </Typography>
+      ) : null}
+      {error && isThis ? (
+        <Typography role="alert" sx={{ color: 'error.main', mt: 0.5 }}>
+          {error.message}
+        </Typography>
+      ) : null}
+    </>
+  );
+}
+
+/** How the card is off, in three words. */
+function RemarkForm({ onSay }: { readonly onSay: (remark: Remark) => void }) {
+  const [remark, setRemark] = useState<Remark>({ view: 'face', off: 'redder', amount: 'a touch' });
+  return (
+    <Box
+      component="form"
+      aria-label="How the card is off"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSay(remark);
+      }}
+      sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}
+    >
+      <Choice label="How much" value={remark.amount} all={AMOUNTS} set={(amount) => setRemark({ ...remark, amount })} />
+      <Choice label="Off which way" value={remark.off} all={OFFS} set={(off) => setRemark({ ...remark, off })} />
+      <Choice label="Seen where" value={remark.view} all={VIEWS} set={(view) => setRemark({ ...remark, view })} />
+      <Button type="submit" variant="outlined">
+        Say it
       </Button>
     </Box>
   );

@@ -108,7 +108,9 @@ export function RecipesPage() {
         )}
       </Box>
       {found?.length ? (
-        <RecipeTable figure={figure} found={found} target={target} exposures={exposures} to={to} />
+        <Box sx={{ overflowX: 'auto' }}>
+          <RecipeTable figure={figure} found={found} target={target} exposures={exposures} to={to} />
+        </Box>
       ) : null}
     </Bench>
   );

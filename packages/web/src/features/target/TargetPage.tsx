@@ -1,21 +1,17 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import type { ReadingSet, Job } from '@steady-gleam/contracts';
 
 import { objectsOf } from '@steady-gleam/core/jobs';
-import { flopIndex } from '@steady-gleam/core/colour';
 import { FAMILIES } from '@steady-gleam/core/finishes';
 import { noiseOfSpots } from '@steady-gleam/core/letdown';
 import { averageReadings, spotLabsOf, type AveragedAngle } from '@steady-gleam/core/formats';
 import { lazy, Suspense, useState } from 'react';
-import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
-import { FlopStrip } from '../../shared/FlopStrip';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { dimmedNote, exposuresByAngle } from '../../shared/screenColour';
 import { targetOf } from '../../shared/jobModel';
 import { useAddReadings, useJob } from '../../shared/useJob';
-import { FIGURES } from '../../app/theme';
 import { ChipsPanel } from './ChipsPanel';
 import { Limits } from './Limits';
 import { outlyingSpots } from './chipsModel';
@@ -29,6 +25,7 @@ import { TakeOut, useTakenOut } from '../../shared/TakeOut';
 import { sayAngle, TRAVEL_ANGLES, USUAL_ANGLES } from '../../shared/angles';
 import { SPREAD_WORTH_A_LOOK, TargetTable } from './TargetTable';
 import { OtherWays, TargetAgain } from './OtherWays';
+import { TargetSide } from './TargetSide';
 
 /** The page's sentence; below another that leads it is a smaller one. */
 function Heading({ leads, why, children }: { leads: boolean; why: string; children: string }) {
@@ -50,7 +47,6 @@ export function TargetPage() {
   // Of several objects one may have been read by itself.
   const object = objectsOf(job).find((o) => o.id === objectId) ?? null;
   const borrowed = object !== null && set !== null && set.objectId === null;
-  const { tones } = useTheme();
   const row = FAMILIES[job.family];
   const add = useAddReadings(job);
   const [reading, setReading] = useState<false | 'again' | 'correct'>(false);
@@ -67,8 +63,6 @@ export function TargetPage() {
   const scatter = noiseOfSpots([...(set ? [set] : []), ...detail.rungs].map((s) => spotLabsOf(s.readings)));
   const spots = new Set(set?.readings.map((r) => r.spot)).size;
   const widest = averaged.length ? averaged.reduce((a, b) => (b.spread > a.spread ? b : a)) : null;
-  const l = (angle: number) => averaged.find((a) => a.incidence === 45 && a.aspecular === angle)?.lab[0];
-  const [l15, l45, l110] = [l(15), l(45), l(110)];
   const showForm = (!set || reading) && by === null;
   const outlying = set ? outlyingSpots(set) : [];
   const exposures = exposuresByAngle([target.map((t) => t.lab)]);
@@ -78,67 +72,7 @@ export function TargetPage() {
 
   return (
     <Bench
-      side={
-        set ? (
-          <>
-            <Typography variant="h2">The target, face to flop</Typography>
-            <Box>
-              <FlopStrip
-                angles={target}
-                target={target.map((t) => t.lab)}
-                height={150}
-                label="Target colours from face to flop"
-              />
-            </Box>
-            {l15 !== undefined && l45 !== undefined && l110 !== undefined ? (
-              <Box
-                sx={{
-                  display: 'flex',
-                  justifyContent: 'space-between',
-                  borderBottom: `1px solid ${tones.hairline}`,
-                  pb: 0.75,
-                }}
-              >
-                <Typography>flop index</Typography>
-                <Box sx={{ fontFamily: FIGURES }}>{flopIndex(l15, l45, l110).toFixed(1)}</Box>
-              </Box>
-            ) : null}
-            <Button component={Link} to={`/jobs/${job.id}/map`} variant="contained" sx={{ minHeight: 52 }}>
-              Find the ground and coats
-            </Button>
-            {job.tryOut ? null : (
-              <Button component={Link} to={`/jobs/${job.id}/find`} variant="outlined">
-                Find another mix for it
-              </Button>
-            )}
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              A screen is not a proof. {note}
-            </Typography>
-          </>
-        ) : job.tryOut ? (
-          <>
-            <Typography variant="h2">What is matched</Typography>
-            <Typography>A panel that another hand made of the same mix: {row.matched}.</Typography>
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              {row.keeps}
-            </Typography>
-          </>
-        ) : (
-          <>
-            <Typography variant="h2">A file is read like this</Typography>
-            <Box
-              component="pre"
-              sx={{ m: 0, p: 1.5, fontFamily: FIGURES, fontSize: 13.5, background: tones.raised, overflow: 'auto' }}
-            >
-              {'spot,aspecular,L,a,b\n1,15,76.2,-21.8,-36.1\n1,45,68.0,-19.2,-31.4\n2,15,75.9,-21.5,-35.8'}
-            </Box>
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              One row a spot and angle. Add a column “incidence” if the lamp is not at 45°. CGATS text and XML colour
-              objects are read too, Lab or spectra; what a file leaves open is asked.
-            </Typography>
-          </>
-        )
-      }
+      side={<TargetSide job={job} row={row} isRead={set !== null} averaged={averaged} target={target} note={note} />}
     >
       {row.wanted === 'cover' ? <WantedCover detail={detail} /> : null}
       <Heading
