@@ -109,7 +109,11 @@ export function createSteadyTheme(mode: ThemeTone): Theme {
         },
       },
       MuiCheckbox: { defaultProps: { color: 'default' }, styleOverrides: { root: { color: t.ink } } },
-      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        // The library takes the ring away from its buttons, for it shows the focus by a ripple.
+        styleOverrides: { root: { '&:focus-visible': { outline: `3px solid ${t.ink}`, outlineOffset: 2, zIndex: 1 } } },
+      },
       MuiButton: {
         defaultProps: { disableElevation: true },
         styleOverrides: {

@@ -5,8 +5,11 @@ export const numberIn = decimalIn;
 
 /** A sentence about a fraction's bounds, for a field in which percent is typed. */
 export function inPercent(sentence: string): string {
-  return sentence.replace(
-    /(below|above) (\d+(?:\.\d+)?)/,
-    (_, side: string, v: string) => `${side} ${Number((Number(v) * 100).toFixed(4))} %`,
-  );
+  const percent = (v: string) => Number((Number(v) * 100).toFixed(4));
+  return sentence
+    .replace(/(below|above) (\d+(?:\.\d+)?)/, (_, side: string, v: string) => `${side} ${percent(v)} %`)
+    .replace(
+      /a fraction, ([\d.]+) to ([\d.]+\d|\d)/,
+      (_, a: string, b: string) => `in percent, ${percent(a)} to ${percent(b)}`,
+    );
 }
