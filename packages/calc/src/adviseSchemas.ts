@@ -59,6 +59,7 @@ export const adviseSchema = object({
   const wrong = checked.find(([, v]) => Array.isArray(v) && v.length !== size);
   return wrong ? context.createError({ path: wrong[0], message: oneEach(wrong[0]) }) : true;
 });
+
 export const eyeSchema = object({
   ...ladderOf,
   target: array(targetAngle.required()).min(1, 'A target needs at least one angle.').max(20).default(undefined),

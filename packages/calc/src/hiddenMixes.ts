@@ -108,6 +108,7 @@ for (let n = 0; n < count; n++) {
     `${times.at(-2)!.toFixed(0)} maps`,
   );
 }
+
 const within = (of: readonly number[], most: number) =>
   `${Math.round((100 * of.filter((v) => v <= most).length) / of.length)} %`;
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');

@@ -120,6 +120,7 @@ export function isPlainEvent(e: JobEvent): boolean {
     )
   );
 }
+
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/i;
 
 /** One thing that happened to a job, in the booth or told at the desk; id and time are made there. */
@@ -145,6 +146,7 @@ export interface StoredEvent extends JobEvent {
   /** Where it stands in the order in which the log came in; the newest is the highest. */
   readonly sequence: number;
 }
+
 const storedEventSchema = choiceOf<StoredEvent>()(eventShape.shape({ sequence: number().integer().min(0).required() }));
 
 /** Most events in a request. */

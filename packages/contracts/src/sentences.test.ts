@@ -31,6 +31,7 @@ function replaced(sample: object, path: Path, value: unknown): object {
   else inner[path.at(-1)!] = value;
   return copy;
 }
+
 /** Everything said of a sample with one value put wrong; empty when it is taken. @throws what is no answer to a client */
 function said(schema: Schema, body: object): ValidationError[] {
   try {

@@ -24,6 +24,7 @@ interface BankReading {
   readonly coats: number | null;
   readonly angles: readonly { readonly aspecular: number; readonly lab: readonly [number, number, number] }[];
 }
+
 /** What an object reads that lies between two rungs of the wing's card. */
 async function between(page: Page): Promise<{ finishId: string; angles: BankReading['angles'] }> {
   const { readings } = (await (await page.request.get(`${server.address}/api/bank/readings`)).json()) as {
@@ -41,6 +42,7 @@ async function between(page: Page): Promise<{ finishId: string; angles: BankRead
   });
   return { finishId, angles };
 }
+
 async function typeReading(page: Page, angles: BankReading['angles']): Promise<void> {
   for (const [n, g] of angles.entries())
     for (const [k, name] of ['L*', 'a*', 'b*'].entries())

@@ -27,6 +27,7 @@ async function fileFrom(page: Page, button: string): Promise<{ name: string; con
   const file = await waiting;
   return { name: file.suggestedFilename(), content: readFileSync(await file.path()) };
 }
+
 const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
 test('the pearl job: three picks, another light, files, recipes, a body under the lamp, and its layers', async ({

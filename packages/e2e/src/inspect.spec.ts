@@ -25,10 +25,12 @@ async function say(page: Page, place: string, view: string, word: string | RegEx
   await page.getByRole('button', { name: new RegExp(`^${place}, ${view}`) }).click();
   await page.getByRole('group', { name: 'What is seen' }).getByRole('button', { name: word, exact: true }).click();
 }
+
 async function addPlace(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: '+ a place' }).click();
   await page.getByRole('group', { name: 'Places easily missed' }).getByRole('button', { name, exact: true }).click();
 }
+
 const answer = (page: Page) => page.getByTestId('answer');
 const waysOf = (page: Page) => page.getByRole('group', { name: 'Ways out' });
 /** Steps of the booth until one of a name. */

@@ -43,6 +43,7 @@ async function until(page: Page, said: RegExp): Promise<string[]> {
   }
   throw new Error(`Never came to ${String(said)}: ${laid.join('; ')}`);
 }
+
 const sheet = async (page: Page, id: string): Promise<string> => {
   const pdf = await page.request.get(`${server.address}/api/jobs/${id}/sheet.pdf?units=metric&zone=UTC`);
   return pdfText(await pdf.body());

@@ -46,10 +46,12 @@ async function tabTo(page: Page, name: RegExp): Promise<void> {
   }
   throw new Error(`By Tab one never comes to ${String(name)}: ${passed.join(' | ')}`);
 }
+
 async function press(page: Page, name: RegExp, key: 'Enter' | 'Space' = 'Enter'): Promise<void> {
   await tabTo(page, name);
   await page.keyboard.press(key);
 }
+
 async function write(page: Page, name: RegExp, text: string): Promise<void> {
   await tabTo(page, name);
   await page.keyboard.press('ControlOrMeta+a');

@@ -6,6 +6,7 @@ export interface Asked<Q> {
   readonly id: number;
   readonly ask: Q;
 }
+
 export type Answered<A> = { readonly id: number } & (
   { readonly answer: A; readonly fault?: undefined } | { readonly fault: string }
 );

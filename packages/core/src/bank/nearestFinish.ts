@@ -28,7 +28,6 @@ const ofLogs = (low: Lab, high: Lab, share: number): Lab => {
   return xyzToLab([at(0), at(1), at(2)], WHITE);
 };
 /** What of the bank comes nearest: of each card the count of coats that fits best, also between two rungs. */
-
 export interface NearestFinish extends Omit<Near, 'at'> {
   readonly finishId: string;
   readonly cardId: string | null;
@@ -39,6 +38,7 @@ export interface NearestFinish extends Omit<Near, 'at'> {
   /** Its look there at the angles asked that it has. */
   readonly angles: readonly AngleLab[];
 }
+
 /** Counts are looked for so finely between two rungs, of a coat; first in so many wider steps. */
 const [FINE, WIDE] = [0.05, 5] as const;
 /** A count of a card, read or worked out between two rungs, and how near it is. */
@@ -48,12 +48,13 @@ interface Count {
   readonly angles: readonly AngleLab[];
   readonly near: Near;
 }
-/** A rung as it was read. */
 
+/** A rung as it was read. */
 export interface ReadRung {
   readonly coats: number;
   readonly angles: readonly AngleLab[];
 }
+
 /** Looks between two rungs at the angles both were read at. @returns the look at a count */
 function between(low: ReadRung, high: ReadRung): (coats: number) => AngleLab[] {
   const pairs = sharedAngles(low.angles, high.angles).map((g) => ({ g, from: logsOf(g.lab), to: logsOf(g.other) }));
@@ -65,10 +66,10 @@ function between(low: ReadRung, high: ReadRung): (coats: number) => AngleLab[] {
     }));
   };
 }
+
 /** Counts a curve is drawn through, between two rungs. */
 const CURVE_STEPS = 10;
 /** How far a card is from what is looked for over its counts, dE00 at the worst shared angle. @param rungs by their coats */
-
 export function differenceAlong(
   rungs: readonly ReadRung[],
   asked: readonly AngleLab[],
@@ -88,6 +89,7 @@ export function differenceAlong(
     return [...at(low.coats, low.angles), ...inside.flatMap((coats) => at(coats, look(coats)))];
   });
 }
+
 /** The best count between two rungs: in wide steps, then finely about the best of them. */
 function bestBetween(low: ReadRung, high: ReadRung, asked: readonly AngleLab[]): Count | null {
   const span = high.coats - low.coats;
@@ -105,6 +107,7 @@ function bestBetween(low: ReadRung, high: ReadRung, asked: readonly AngleLab[]):
     .map(at)
     .reduce(better, wide);
 }
+
 /** The best count of a card: a rung that was read before one that is worked out. @param rungs by their coats */
 function bestOfCard(rungs: readonly BankReading[], asked: readonly AngleLab[]): NearestFinish[] {
   const { finishId, cardId } = rungs[0]!;
@@ -134,6 +137,7 @@ function bestOfCard(rungs: readonly BankReading[], asked: readonly AngleLab[]): 
     },
   ];
 }
+
 /** So many of the nearest readings are looked at for their cards, for each that is wanted. */
 const READINGS_EACH = 8;
 /**
@@ -141,7 +145,6 @@ const READINGS_EACH = 8;
  * rungs, or by what it was matched to.
  * @param asked at different geometries, at least one @param count how many are wanted
  */
-
 export function nearestFinishes(index: BankIndex, asked: readonly AngleLab[], count: number): NearestFinish[] {
   if (!asked.length) return [];
   const near = nearestReadings(index, asked, READINGS_EACH * count);

@@ -83,6 +83,7 @@ export interface LaidGround {
   /** Full coats until it hides. */
   readonly hidesIn: number;
 }
+
 export interface LaidMix {
   readonly id: string;
   readonly family: FinishFamily;

@@ -17,7 +17,6 @@ const tokens = (line: string): string[] => [...line.matchAll(/"([^"]*)"|(\S+)/g)
  * CGATS text (ISO 28178): Lab or spectral columns, the angle in a column ASPECULAR or GEOMETRY, in a keyword
  * MEASUREMENT_GEOMETRY, or in the sample's name ("45as15"). Counts must be right; nothing is taken when anything is wrong.
  */
-
 export function parseCgats(text: string, hints: ImportHints = {}): ImportResult {
   const lines = text.split(/\r?\n/);
   const find = (word: string) => lines.findIndex((l) => l.trim().toUpperCase() === word);

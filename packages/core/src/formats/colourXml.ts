@@ -15,18 +15,19 @@ function deep(node: unknown, key: RegExp): string | null {
   }
   return null;
 }
+
 function objectsOf(node: unknown): Node[] {
   if (typeof node !== 'object' || node === null) return [];
   return Object.entries(node).flatMap(([name, value]) =>
     name === 'Object' ? list(value) : Array.isArray(value) ? value.flatMap(objectsOf) : objectsOf(value),
   );
 }
+
 /**
  * XML with colour objects in the manner of ISO 17972: Object elements with ColorValues of a ReflectanceSpectrum or a ColorCIELab,
  * angles from the ColorSpecification they name or from the object's name. Element names from memory. Document types and
  * entities are refused: a file of readings needs none, and they can reach outside.
  */
-
 export function parseColourXml(text: string, hints: ImportHints = {}): ImportResult {
   const declared = text.split(/\r?\n/).findIndex((l) => /<!\s*(DOCTYPE|ENTITY)/i.test(l));
   if (declared >= 0)

@@ -3,7 +3,6 @@ import type { Reading } from './readings';
 
 const fixed = (v: number) => v.toFixed(3);
 /** Readings as CGATS text (ISO 28178), the geometry in a column. */
-
 export function toCgats(readings: readonly Reading[], originator = 'Steady Gleam'): string {
   return [
     'CGATS.17',
@@ -22,10 +21,10 @@ export function toCgats(readings: readonly Reading[], originator = 'Steady Gleam
     '',
   ].join('\n');
 }
+
 const escapeXml = (s: string) =>
   s.replace(/[<>&"']/g, (c) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;', "'": '&apos;' })[c]!);
 /** Readings as XML colour objects in the manner of ISO 17972. */
-
 export function toColourXml(readings: readonly Reading[]): string {
   const specs = [...new Map(readings.map((r) => [`${r.incidence}as${r.aspecular}`, r])).entries()];
   return [
@@ -49,11 +48,11 @@ export function toColourXml(readings: readonly Reading[]): string {
     '',
   ].join('\n');
 }
+
 /**
  * Readings as the CSV that {@link parseReadingsCsv} takes. Names that a spreadsheet would compute are escaped.
  * @param exact every digit is kept, so that they are read back as the same numbers
  */
-
 export function toReadingsCsv(readings: readonly Reading[], exact = false): string {
   const figure = (v: number) => (exact ? v : Number(fixed(v)));
   const rows = readings.map((r) => [r.spot, r.incidence, r.aspecular, figure(r.l), figure(r.a), figure(r.b)]);

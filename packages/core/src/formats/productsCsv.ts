@@ -34,6 +34,7 @@ export interface ProductCandidate {
   readonly line: number;
   readonly product: Record<string, unknown>;
 }
+
 export type ProductsCsvResult =
   | { readonly ok: true; readonly products: readonly ProductCandidate[] }
   | { readonly ok: false; readonly problems: readonly CsvProblem[] };

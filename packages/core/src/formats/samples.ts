@@ -4,7 +4,6 @@ import { type Reading, READING_LIMITS as LIMITS } from './readings';
 import type { CsvProblem } from './readingsCsv';
 
 /** What a file leaves open and the painter has to say. */
-
 export interface ImportHints {
   /** Angle from the mirror of readings that name none, lamp at 45 degrees. */
   readonly aspecular?: number;
@@ -31,10 +30,12 @@ export interface RawSample {
   /** Wavelengths and reflectances as written. */
   readonly spectrum: readonly (readonly [number, number])[] | null;
 }
+
 export const fail = (line: number | null, message: string): ImportResult => ({
   ok: false,
   problems: [{ line, message }],
 });
+
 /** "45as15" or "as-15" as a word of its own: the notation of multi-angle instruments, and nothing else that ends in "as". */
 const AS = /(?<![\p{L}\p{N}.,:/+-])(?:(\d{1,2})as|as)(-?\d{1,3})(?![\p{L}\p{N}.,:/])/u;
 /** A lamp and a view a reading can have; null for any other pair of figures. */
@@ -46,23 +47,24 @@ function believable(incidence: number, aspecular: number): { incidence: number; 
     aspecular <= LIMITS.aspecularMax;
   return fits ? { incidence, aspecular } : null;
 }
+
 /**
  * The angle in a sample's name, where it is clearly one: "45as15", "nose as-15". Dates, fractions, counts and words that end in
  * "as" are none: what is not clear is asked for.
  */
-
 export function angleInName(name: string): { incidence: number; aspecular: number } | null {
   const found = AS.exec(name);
   return found ? believable(Number(found[1] ?? 45), Number(found[2])) : null;
 }
-/** A geometry in a field made for it: "45as15", "as-15", or lamp and view from the normal, "45:0". */
 
+/** A geometry in a field made for it: "45as15", "as-15", or lamp and view from the normal, "45:0". */
 export function geometryIn(text: string): { incidence: number; aspecular: number } | null {
   const named = angleInName(text.trim());
   if (named) return named;
   const pair = /^(\d{1,2})\s?[:/]\s?(-?\d{1,2})$/.exec(text.trim());
   return pair ? believable(Number(pair[1]), Number(pair[1]) - Number(pair[2])) : null;
 }
+
 /** Longest name of a sample that is looked at. */
 const NAME_LENGTH = 200;
 /** A sample's name without the angle that was read out of it. */
@@ -71,6 +73,7 @@ function plainName(name: string): string {
   const plain = angleInName(short) ? short.replace(AS, '') : short;
   return plain.replace(/[\s_-]+$/, '').trim() || '1';
 }
+
 /** Samples as readings: spectra become CIELAB under D65/10, missing angles and scales are asked for, bounds are checked. */
 export function toReadings(samples: readonly RawSample[], format: 'CGATS' | 'XML', hints: ImportHints): ImportResult {
   if (!samples.length) return fail(null, 'There are no readings in this file.');
@@ -107,6 +110,7 @@ export function toReadings(samples: readonly RawSample[], format: 'CGATS' | 'XML
   });
   return problems.length ? { ok: false, problems: problems.slice(0, 20) } : { ok: true, readings, format };
 }
+
 function spectrumToLab(points: readonly (readonly [number, number])[], percent: boolean): Lab | null {
   const sorted = [...points].sort((a, b) => a[0] - b[0]);
   // Ends that are missing by a step or two are held; a visible spectrum it must be.

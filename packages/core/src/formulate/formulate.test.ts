@@ -34,6 +34,7 @@ interface Made {
   readonly dyes: readonly { readonly dyeId: string; readonly depth: number }[];
   readonly coats: number;
 }
+
 /** By the reference tier, as a mix of the library is laid. */
 function seen({ groundId, flakes, dyes: inks, coats }: Made): Lab[] {
   const coat = prepareCoat(film, mixCoat({ flakes, dyes: inks, solids: [], filmUm: FILM_UM }, library));
@@ -45,6 +46,7 @@ function seen({ groundId, flakes, dyes: inks, coats }: Made): Lab[] {
   const ground = grounds.find((g) => g.id === groundId)!;
   return factorsToLabs(evaluateReference(model.optics, ground, [...ground.coats, laid]), D65_10);
 }
+
 const inputFor = (labs: readonly Lab[], more: Partial<FormulateInput> = {}): FormulateInput => ({
   ...{ film, model, style, filmUm: FILM_UM, mostPigments: 2, mostDyes: 2, counts: [2, 3, 4] },
   shelf: { grounds, pigments, dyes },

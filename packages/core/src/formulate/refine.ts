@@ -139,4 +139,5 @@ export function createRefiner(input: FormulateInput) {
   };
   return { begin, nearer, trueUp, look, truly, scored };
 }
+
 export type Refiner = ReturnType<typeof createRefiner>;

@@ -15,6 +15,7 @@ interface Ranked extends Cell {
   readonly rank: readonly number[];
   readonly phase: Phase;
 }
+
 /** Coats of an area from what is laid on it; areas that get the same share one plan of them. */
 export function createCoats(
   q: JobPlanInput,
@@ -57,6 +58,7 @@ export function createCoats(
     return coats;
   };
 }
+
 /** Flash of a coat today, minutes: as it was typed, else by its sheet, the warmth, its film and the air. */
 export function flashOf(q: JobPlanInput, c: PlannedCoat): number {
   return (
@@ -71,6 +73,7 @@ export function flashOf(q: JobPlanInput, c: PlannedCoat): number {
     })
   );
 }
+
 /** The cells of one area. @param place of the area among all. @param finish place of its finish among the job's */
 export function cellsOf(
   q: JobPlanInput,
@@ -113,10 +116,12 @@ export function cellsOf(
     };
   });
 }
+
 export function byRank(a: Ranked, b: Ranked): number {
   for (let i = 0; i < a.rank.length; i++) if (a.rank[i] !== b.rank[i]) return a.rank[i]! - b.rank[i]!;
   return 0;
 }
+
 /** Cells with what must lie under each: the one before it on its area, the tone below a stripe, the stripes below a clear. */
 export function withUnder(cells: readonly Ranked[], areas: readonly SprayArea[]): Ranked[] {
   const seqs = new Map(areas.map((a) => [a.id, cells.filter((c) => c.areaId === a.id)]));

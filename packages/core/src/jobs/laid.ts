@@ -1,14 +1,13 @@
-/**
- * Least wait before two-pack clear over a solvent or water base, minutes: less, and solvent is buried under it. Common practice
- * (no source); the product's sheet rules.
- */
-
 import { LAYER_FILM_UM } from '../finishes/layers';
 import type { PlannedCoat } from '../spraying/coatPlan';
 import { type JobLayer, type JobFinish, type SprayArea, isCounted, spreadCount, type Cell } from './job';
 import type { JobPlanInput, JobPlan } from './planTypes';
 import { type Reach, NONE, ALL } from './reach';
 
+/**
+ * Least wait before two-pack clear over a solvent or water base, minutes: less, and solvent is buried under it. Common practice
+ * (no source); the product's sheet rules.
+ */
 export const BEFORE_CLEAR = 20;
 /** Share of the longest flash for which a film takes overspray in; ours. Never under two minutes of flash. */
 export const OPEN_SHARE = 0.7;
@@ -27,8 +26,8 @@ const lockUnderStripes = (finishId: string): JobLayer => ({
   filmUm: LAYER_FILM_UM.lock,
   counted: false,
 });
-/** Layers of all finishes of a job, each under an id of its own: the first finish's under its own ids. */
 
+/** Layers of all finishes of a job, each under an id of its own: the first finish's under its own ids. */
 export function jobLayers(finishes: readonly JobFinish[], areas: readonly SprayArea[]): JobLayer[] {
   const taken = new Set<string>();
   return finishes.flatMap((f) => {
@@ -43,12 +42,14 @@ export function jobLayers(finishes: readonly JobFinish[], areas: readonly SprayA
     return [...layers.slice(0, last + 1), lockUnderStripes(f.id), ...layers.slice(last + 1)];
   });
 }
+
 export interface LaidLayer {
   readonly layer: JobLayer;
   readonly phase: Phase;
   readonly coats: number;
   readonly reach: Reach;
 }
+
 /** Layers as one area gets them: with the object's count, the painter's changes, and without what a stripe has from below. */
 export function laidOn(
   area: SprayArea,
@@ -76,14 +77,15 @@ export function laidOn(
     };
   });
 }
+
 /** The reach of one coat of a layer: in a blend each goes further than the one below it. */
 export function reachOf(reach: Reach, coat: PlannedCoat): Reach {
   if (reach.kind !== 'blend') return reach;
   const endCm = Math.max(1, reach.endCm - Math.max(0, coat.of - coat.number) * reach.stepCm);
   return { ...reach, endCm, fadeCm: Math.min(reach.fadeCm, endCm) };
 }
-/** The wait between two coats that lie on one another, minutes: what was typed is law, else the flash, longer under two-pack clear. */
 
+/** The wait between two coats that lie on one another, minutes: what was typed is law, else the flash, longer under two-pack clear. */
 export function waitBetween(plan: Pick<JobPlan, 'beforeClear'>, below: Cell, next: Cell): number {
   const clear = next.coat.chemistry === 'two-pack' && (next.coat.kind === 'clear' || next.coat.kind === 'effect');
   return !below.typed && below.coat.chemistry !== 'two-pack' && clear

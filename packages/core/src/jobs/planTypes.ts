@@ -25,8 +25,8 @@ export interface JobPlanInput {
   /** The set-up of the card of a mix, by the mix's id. */
   readonly cards?: Readonly<Record<string, SetUp>>;
 }
-/** A coat of the plan with the areas it goes on. */
 
+/** A coat of the plan with the areas it goes on. */
 export interface CoatRow {
   readonly coat: PlannedCoat;
   readonly cells: readonly Cell[];

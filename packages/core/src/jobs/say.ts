@@ -13,6 +13,7 @@ interface Named {
   readonly id: string;
   readonly name: string;
 }
+
 /** What of a plan is said by its names. */
 export interface PlanNames {
   readonly areas: readonly Named[];

@@ -109,8 +109,8 @@ export function sayCheck(
       };
   }
 }
-/** After how many coats an object is looked at: as it was set, else one less than its count. */
 
+/** After how many coats an object is looked at: as it was set, else one less than its count. */
 export const lookAfter = (
   counts: readonly { readonly finishId: string; readonly lookAfter: number | null }[],
   finishId: string,

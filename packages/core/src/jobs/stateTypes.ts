@@ -3,7 +3,6 @@ import type { JobEvent, Laid } from './events';
 import type { Cell } from './job';
 
 /** A cell and what became of it. */
-
 export interface CellState {
   readonly cell: Cell;
   /** ms since 1970; null while it is not on. */
@@ -34,7 +33,6 @@ export interface CheckState {
 export type Step =
   { readonly is: 'cell'; readonly state: CellState } | { readonly is: 'check'; readonly state: CheckState };
 /** What is on of one layer on one area. */
-
 export interface LayerOn {
   readonly layerId: string;
   /** Coats that count, on and planned. */

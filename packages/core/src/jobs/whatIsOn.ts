@@ -4,7 +4,6 @@ import type { CellState, AreaOn, JobState } from './stateTypes';
 
 export const isLaid = (c: CellRef): c is Laid => 'filmUm' in c;
 /** A cell as the log keeps it. */
-
 export const laidOf = (c: Cell): Laid => ({
   coatId: c.coatId,
   areaId: c.areaId,
@@ -14,8 +13,8 @@ export const laidOf = (c: Cell): Laid => ({
   filmUm: c.coat.filmUm,
   ...(c.spot ? { spot: c.spot } : {}),
 });
-/** A cell as an event names it, or as it was laid: nothing else of it is kept. */
 
+/** A cell as an event names it, or as it was laid: nothing else of it is kept. */
 export const namedOf = (c: CellRef | Laid): CellRef | Laid => ({
   coatId: c.coatId,
   areaId: c.areaId,
@@ -26,6 +25,7 @@ export const namedOf = (c: CellRef | Laid): CellRef | Laid => ({
       }
     : {}),
 });
+
 export function areaOn(
   areaId: string,
   states: readonly CellState[],
@@ -69,8 +69,8 @@ export function areaOn(
     plannedUm: list.reduce((s, l) => s + l.plannedUm, 0),
   };
 }
-/** A fault that was found at a coat on an area, and is neither mended nor put right since; null for none. */
 
+/** A fault that was found at a coat on an area, and is neither mended nor put right since; null for none. */
 export function foundOn(state: Pick<JobState, 'history'>, areaId: string): JobEvent | null {
   const here = state.history.filter((e) => e.cells.some((c) => c.areaId === areaId));
   const at = here.findLastIndex((e) => e.kind === 'fault' && e.checkId === null);
@@ -78,11 +78,11 @@ export function foundOn(state: Pick<JobState, 'history'>, areaId: string): JobEv
   const isOver = since.some((e) => e.kind === 'mend' || (e.kind === 'note' && e.text.startsWith(PUT_RIGHT)));
   return at < 0 || isOver ? null : here[at]!;
 }
+
 /**
  * Coats of layers on one place: what its areas have, and what went on there alone since it was last ground.
  * @param areaIds areas the place lies on
  */
-
 export function coatsAt(
   state: Pick<JobState, 'cells' | 'areas'>,
   layerIds: readonly string[],
@@ -101,8 +101,8 @@ export function coatsAt(
   };
   return Math.max(0, ...areaIds.map(on));
 }
-/** Coats of a layer that are on, the least and the most over the areas that get it. */
 
+/** Coats of a layer that are on, the least and the most over the areas that get it. */
 export function coatsOn(
   state: JobState,
   layerId: string,
@@ -115,8 +115,8 @@ export function coatsOn(
     ? { least: Math.min(...found.map((l) => l.coats)), most: Math.max(...found.map((l) => l.coats)) }
     : { least: 0, most: 0 };
 }
-/** Film x area of a layer, planned and on, um m2 (that is ml of solids); by the m2 of each cell. */
 
+/** Film x area of a layer, planned and on, um m2 (that is ml of solids); by the m2 of each cell. */
 export function solidsOn(
   state: JobState,
   of: (cell: Cell) => boolean,

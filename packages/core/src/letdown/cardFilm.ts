@@ -5,6 +5,7 @@ export interface HandFilm {
   readonly mean: number;
   readonly sd: number;
 }
+
 /** What a card's edges add to its film, ln. Common practice (no source). */
 export const EDGE_BUILD = 0.04;
 /** Hand and session of a card before anything is known: ln film. Common practice (no source). */

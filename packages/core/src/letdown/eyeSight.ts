@@ -47,8 +47,8 @@ export function geometriesOf(view: EyeView, angles: readonly number[]): number[]
   );
   return [...new Set(nearest)];
 }
-/** How far colours are from what is wanted, seen from a place, dE00: the mean of the angles it stands for. */
 
+/** How far colours are from what is wanted, seen from a place, dE00: the mean of the angles it stands for. */
 export function differenceFrom(
   view: EyeView,
   aspecular: readonly number[],
@@ -57,8 +57,8 @@ export function differenceFrom(
 ): number {
   return seenBetween(labs, wanted, geometriesOf(view, aspecular)).de;
 }
-/** From this place coats about a count make it lighter, clearly enough to be told; else they make it darker. */
 
+/** From this place coats about a count make it lighter, clearly enough to be told; else they make it darker. */
 export function brighterFrom(read: EyeRead, view: EyeView, best: number): boolean {
   if (read.cover !== undefined) return false;
   const { ladder } = read.ladders[0]!;
@@ -66,6 +66,7 @@ export function brighterFrom(read: EyeRead, view: EyeView, best: number): boolea
   const geometries = geometriesOf(view, read.aspecular);
   return geometries.reduce((s, g) => s + high[3 * g]! - low[3 * g]!, 0) / geometries.length > BRIGHTER;
 }
+
 /** Gauss-Hermite quadrature for a standard normal, five nodes (Abramowitz and Stegun 25.10, scaled). */
 export const NODES = [
   [0, 0.533333333],
@@ -82,6 +83,7 @@ export interface Seen {
   readonly a: number;
   readonly b: number;
 }
+
 export function seenBetween(rung: readonly Lab[], target: readonly Lab[], geometries: readonly number[]): Seen {
   let [de, l, a, b] = [0, 0, 0, 0];
   for (const g of geometries) {
@@ -92,6 +94,7 @@ export function seenBetween(rung: readonly Lab[], target: readonly Lab[], geomet
   }
   return { de, lighter: normalCdf(l / (0.15 + 0.3 * de)), a, b };
 }
+
 /** Step and reach of the tables of verdicts over a signed difference, dE00. */
 const [CELL_STEP, CELL_REACH] = [0.02, 14];
 const cellTables = new Map<string, Float64Array>();
@@ -112,6 +115,7 @@ export function cellTable(verdict: Verdict, sd: number, { little, clear }: EyeCu
   }
   return table;
 }
+
 export const cellAt = (table: Float64Array, signed: number): number =>
   table[Math.min(table.length - 1, Math.max(0, Math.round((signed + CELL_REACH) / CELL_STEP)))]!;
 export const HUE_AXIS: Readonly<Record<string, ((s: Seen) => number) | undefined>> = {

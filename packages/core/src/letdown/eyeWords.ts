@@ -61,4 +61,5 @@ export interface EyeCuts {
   readonly little: number;
   readonly clear: number;
 }
+
 export const USUAL_CUTS: EyeCuts = { little: 1, clear: 3 };

@@ -6,7 +6,6 @@ import type { RungReading, Noise } from './readings';
 import type { KnownVariation } from './variation';
 
 /** A card as it was read. */
-
 export interface CardReadings {
   /** The bare ground at every geometry; null where it was not read. */
   readonly bare: readonly (Lab | null)[] | null;
@@ -14,18 +13,18 @@ export interface CardReadings {
   /** Scatter of one spot. */
   readonly noise: Noise;
 }
-/** What earlier cards say of a painter's hand. */
 
+/** What earlier cards say of a painter's hand. */
 export interface HandBelieved {
   readonly film?: HandFilm;
   readonly variations?: KnownVariation;
 }
+
 /** How far what a card shows strays from the model, per axis: a constant part and one that changes over counts. Lab units. */
 export const [STRAY_CONSTANT, STRAY_CHANGING, STRAY_REACH] = [0.5, 0.7, 1.5] as const;
 const MOST_DEVIATION = 4;
 const MOST_STEPS = 12;
 /** Covariance of a stray at two counts, per lambda^2. */
-
 export const strayKernel = (n: number, m: number): number =>
   STRAY_CONSTANT ** 2 + STRAY_CHANGING ** 2 * Math.exp(-((n - m) ** 2) / (2 * STRAY_REACH ** 2));
 /** One row of data: a rung or the bare ground. */
@@ -33,6 +32,7 @@ export interface Row {
   readonly coats: number;
   readonly labs: readonly (Lab | null)[];
 }
+
 /** Readings of one output (an axis at a geometry) over the rungs, with what they scatter by. */
 export interface Channel {
   readonly output: number;
@@ -41,13 +41,14 @@ export interface Channel {
   readonly read: readonly number[];
   readonly eps: readonly number[];
 }
+
 /** Covariance of a channel under a stray of a given size, factored and inverted. */
 export interface Weight {
   readonly lower: number[][];
   readonly inverse: Float64Array[];
 }
-/** A card, fitted. */
 
+/** A card, fitted. */
 export interface CardFit {
   readonly table: LadderTable;
   readonly film: CardFilm;
@@ -70,12 +71,14 @@ export interface CardFit {
   /** Counts of rungs that do not belong to the others; left out of the fit. */
   readonly doubtful: readonly number[];
 }
+
 /** Places of the unknowns in z. */
 const places = (variations: number, coats: number) => ({
   hand: variations,
   coats: variations + 1,
   spots: variations + 1 + coats,
 });
+
 export interface Problem {
   readonly table: LadderTable;
   readonly film: CardFilm;
@@ -83,8 +86,8 @@ export interface Problem {
   readonly rows: readonly Row[];
   readonly channels: readonly Channel[];
 }
-/** Film of a row in counts of the nominal hand, and its derivatives by z where asked. */
 
+/** Film of a row in counts of the nominal hand, and its derivatives by z where asked. */
 export function rowFilm(
   p: Pick<Problem, 'table' | 'film' | 'hand'>,
   n: number,
@@ -111,6 +114,7 @@ export function rowFilm(
   }
   return x;
 }
+
 /** Unknowns of a problem: variations, the hand, every coat, every rung's spot. */
 export const unknowns = (p: Problem): number =>
   p.table.believed.length + 1 + p.film.coats + p.rows.filter((r) => r.coats > 0).length;
@@ -142,6 +146,7 @@ export function weigh(p: Pick<Problem, 'rows' | 'channels'>, lambda: number): We
     return weight;
   });
 }
+
 /** Cost, gradient and Gauss-Newton matrix at z; without the last two when `costOnly`. */
 function measure(p: Problem, weights: readonly Weight[], z: Float64Array, costOnly = false) {
   const size = z.length;
@@ -204,6 +209,7 @@ function measure(p: Problem, weights: readonly Weight[], z: Float64Array, costOn
   });
   return { cost, gradient, hessian };
 }
+
 /** Levenberg-Marquardt (Marquardt 1963) with the analytic derivatives of the table. */
 export function descend(p: Problem, weights: readonly Weight[], start: Float64Array) {
   let z = start;

@@ -4,7 +4,6 @@ import { partsForDepth } from '../materials/mixStrength';
 import type { NudgeStep, TonerDose } from './nudge';
 
 /** Something added to a cup. */
-
 export interface NudgePour {
   readonly name: string;
   /** To one part of the carrier; to one part of the whole mix where its parts are not known. */
@@ -12,12 +11,12 @@ export interface NudgePour {
   /** g/ml; null where it is not known. */
   readonly density: number | null;
 }
+
 /** Density of a toner that stands in no mix of the library, g/ml: usual; ours. */
 const TONER_DENSITY = 0.97;
 /** A drop from a pipette, ml; common practice (no source). */
 export const DROP_ML = 0.05;
 /** What a step adds to the cup: toners, the mix's own colours, or carrier to let it down. */
-
 export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dye[]): NudgePour[] {
   const [carrier, ...colours] = system.parts;
   if (step.doses.length)
@@ -43,8 +42,8 @@ export function nudgePours(system: EffectMix, step: NudgeStep, dyes: readonly Dy
     { name: carrier.name, ratio: (all * (1 / step.strength - 1)) / carrier.parts, density: carrier.density ?? null },
   ];
 }
-/** Parts of a toner to a hundred parts of the mix's carrier for a depth in one nominal coat. */
 
+/** Parts of a toner to a hundred parts of the mix's carrier for a depth in one nominal coat. */
 export function tonerParts(system: EffectMix, dose: TonerDose): number {
   const known = system.dyes.find((d) => d.dyeId === dose.dyeId);
   const carrier = system.parts[0]?.parts;

@@ -2,12 +2,12 @@ import { type Lab, labToLch } from '../colour/lab';
 import type { TargetAngle } from './target';
 
 /** What a painter says of a sprayed card: how far it is off, seen where. */
-
 export interface Remark {
   readonly view: 'face' | 'flop' | 'all over';
   readonly off: 'redder' | 'yellower' | 'greener' | 'bluer' | 'lighter' | 'darker' | 'stronger' | 'weaker';
   readonly amount: 'a touch' | 'clearly' | 'far';
 }
+
 /** CIELAB units behind the words; ours. */
 export const AMOUNT: Record<Remark['amount'], number> = { 'a touch': 1, clearly: 2.5, far: 5 };
 /** Aspecular angles a view stands for. */
@@ -17,7 +17,6 @@ const VIEWS: Record<Remark['view'], (aspecular: number) => boolean> = {
   'all over': () => true,
 };
 /** The sprayed colour that a remark describes: the target, moved where and as far as was said. */
-
 export function remarkToLabs(target: readonly TargetAngle[], remarks: readonly Remark[]): Lab[] {
   return target.map((t) => {
     let [l, a, b] = t.lab;

@@ -4,7 +4,6 @@ import { edgeBorn } from './rates';
 import { type Slab, createBetween, PER_DIRECTION, D } from './thinSlab';
 
 /** Adds a slab onto states: `state` becomes the state of slab over what it was. Made once per optics; allocates nothing after. */
-
 export function createAdding(optics: Optics): (slab: Slab, i: number, state: DiffuseState) => void {
   const f = createBetween(optics);
   const nd = optics.directions.length;

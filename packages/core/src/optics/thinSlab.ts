@@ -7,7 +7,6 @@ import { RATE, PER_RATE_DIRECTION } from './rates';
  * what passes twice and what returns of the first order, what passes and what is
  * added of the edge-born trapped light; per geometry R and T of beam to view.
  */
-
 export interface Slab {
   readonly block: number;
   readonly data: Float64Array;
@@ -15,12 +14,12 @@ export interface Slab {
 
 export const PER_DIRECTION = 14;
 /** Offsets within a direction's part of a block. */
-
 export const D = { r: 0, t: 1, ru: 2, tu: 4, rw: 6, tw: 8, through: 10, first: 11, edgeThrough: 12, edge: 13 } as const;
 
 export function slabBlock(optics: Optics): number {
   return 8 + PER_DIRECTION * optics.directions.length + 2 * optics.geometries.length;
 }
+
 /** Thinnest start of the doubling: largest extinction of the first slice. */
 export const THIN = 1 / 10;
 /** Scratch of the adding of one slab onto another: fields between the two, per unit source. */
@@ -40,6 +39,7 @@ export function createBetween(optics: Optics): Between {
     uD: new Float64Array(2 * d),
   };
 }
+
 export function startThin(optics: Optics, rates: Float64Array, z: number, s: Float64Array, o: number): void {
   const { qC, qT } = optics.film;
   const b0 = rates[0]! * z,

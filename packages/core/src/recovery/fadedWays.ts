@@ -27,6 +27,7 @@ const fanOf = (plan: FadedPlan, i: number, from: string): MendReach => ({
   m2: plan.m2,
   from,
 });
+
 /** Light coats of the mix on the place alone; after clear sanded first and cleared again. */
 export function faded(q: WaysAsk): WayOut[] {
   const { plan, state, spot, moment } = q;
@@ -67,6 +68,7 @@ export function faded(q: WaysAsk): WayOut[] {
     },
   ];
 }
+
 export const clearAgain = (q: WaysAsk, layerId: string): MendStep[] =>
   coatSteps(q.plan, {
     layerId,
@@ -117,6 +119,7 @@ export function allOver(q: WaysAsk): WayOut[] {
     },
   ];
 }
+
 /** What is over stays; what lies beside it is laid up to it. Only where it is ours and may still get a coat. */
 export function richen(q: WaysAsk): WayOut[] {
   const { plan, state, spot, others, mixId, objectId } = q;

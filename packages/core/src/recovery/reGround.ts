@@ -50,6 +50,7 @@ export function groundSpot(q: WaysAsk): WayOut[] {
     },
   ];
 }
+
 /** Light coats of ground over a place; common practice (no source). */
 const THIN_COATS = 2;
 /** What light coats fanned out over a spot scatter by, as a share of their film; ours. */
@@ -57,7 +58,6 @@ const FANNED_SHARE = 0.06;
 /** How far thin ground and the effect over it fade beyond a place, cm; common practice (no source). */
 const [GROUND_FADE, EFFECT_BEYOND, EFFECT_FADE] = [5, 6, 12] as const;
 /** Reaches for thin ground over a place and the effect fanned out beyond it. */
-
 export function spotReaches(
   acrossCm: number,
   atEdge: boolean,
@@ -77,6 +77,7 @@ export function spotReaches(
     },
   };
 }
+
 /** Ground, effect and what lay over them anew, to a break. */
 export function reGround(q: WaysAsk): WayOut[] {
   const { plan, state, spot } = q;

@@ -14,7 +14,6 @@ import type { FadedPlan } from './faded';
 import type { Moment, MendCost } from './steps';
 
 /** A place that is off, with what is known of it. */
-
 export interface WaysAsk {
   readonly plan: JobPlan;
   readonly state: JobState;
@@ -39,8 +38,8 @@ export interface WaysAsk {
   /** A length in the units of the shop. */
   readonly say: (cm: number) => string;
 }
-/** What a way promises where it works out. `inside`: what has to be matched is; `even`: nothing is seen between it and its neighbours. */
 
+/** What a way promises where it works out. `inside`: what has to be matched is; `even`: nothing is seen between it and its neighbours. */
 export type Promised = 'inside' | 'even';
 
 export interface WayOut {
@@ -70,6 +69,7 @@ export interface WayOut {
   /** Of faded coats. */
   readonly faded: FadedPlan | null;
 }
+
 export const TRY_IT = 'nobody can say: try it on the card';
 export const NEVER_BACK = 'It can’t be taken back: what is on stays on.';
 export const UNTIL_CLEAR = 'Until it is cleared it wipes off the cured clear below; then no more.';
@@ -87,6 +87,7 @@ export function looking(q: WaysAsk, labs: readonly Lab[]) {
     seen: EYE_VIEWS.filter((v) => differenceFrom(v, q.read.aspecular, labs, wanted) > cuts.little),
   };
 }
+
 const free: MendCost = { coats: 0, ml: 0, minutes: 0 };
 export function leave(q: WaysAsk): WayOut {
   const look = looking(q, lookAt(q.card, q.spot.film));
@@ -107,6 +108,7 @@ export function leave(q: WaysAsk): WayOut {
     faded: null,
   };
 }
+
 /** Places that may be held against while coats go on: those that match, else what has to be matched. */
 export const reference = (q: WaysAsk): string => {
   const good = q.others.find((o) => o.zone === 'matched');
@@ -117,6 +119,7 @@ export function besideFilm(q: WaysAsk): number {
   const good = q.others.filter((o) => o.zone === 'matched');
   return good.length ? good.reduce((s, o) => s + o.film, 0) / good.length : q.spot.film + q.spot.wanted.film;
 }
+
 /** Areas with a place on them that is over: no coat goes on all of one. */
 export const overAreas = (q: WaysAsk): ReadonlySet<string> =>
   new Set([

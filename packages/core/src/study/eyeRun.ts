@@ -23,7 +23,6 @@ const ANGLES_SEEN: Readonly<Record<EyeView, readonly number[]>> = {
   'shop light': [1, 2],
 };
 /** An eye of the study: what it says of a film at a count, from some places. */
-
 export function createEye(
   world: World,
   random: () => number,
@@ -44,6 +43,7 @@ export function createEye(
     });
   };
 }
+
 /** A painter without an instrument: the card by eye, then jobs by eye. */
 export function studyEye(
   of: LadderOf,
@@ -89,6 +89,7 @@ export function studyEye(
     ends,
   };
 }
+
 export const nearest = (rungs: readonly RungReading[], wanted: readonly Lab[]): number =>
   rungs.reduce(
     (best, r) => {
@@ -98,7 +99,6 @@ export const nearest = (rungs: readonly RungReading[], wanted: readonly Lab[]): 
     { miss: Infinity, coats: 0 },
   ).coats;
 /** Films of a world where every angle passes what is wanted of it; null where none does. */
-
 export function trueWindow(
   world: Pick<World, 'ladder' | 'wanted'>,
   target: { readonly angles: readonly { readonly tolerance: number }[] },
@@ -109,6 +109,7 @@ export function trueWindow(
       .reduce((m, lab, g) => Math.max(m, de2000(world.wanted[g]!, lab) / target.angles[g]!.tolerance), 0);
   return windowOf(ratioAt, bestOf(world.ladder, world.wanted));
 }
+
 /** Films about the best where every angle passes; null where the best one does not. */
 function windowOf(ratio: (film: number) => number, best: number): readonly [number, number] | null {
   if (ratio(best) > 1) return null;

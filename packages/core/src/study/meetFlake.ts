@@ -2,7 +2,6 @@ import { WAVELENGTH_COUNT } from '../colour/spectrum';
 import { readFlake, type FlakeTable } from '../optics/flakeOptics';
 
 /** Flakes of one kind in a traced layer; their normals are a mixture of Gaussian tilts. */
-
 export interface TracedFlakes {
   /** Flakes a vertical ray meets. */
   readonly tau: number;
@@ -11,6 +10,7 @@ export interface TracedFlakes {
   readonly tilts: readonly { readonly share: number; readonly sigma: number }[];
   readonly table: FlakeTable;
 }
+
 export type Vector = readonly [number, number, number];
 /** Mean of |w . m| and of m_z over a tilt mixture, by quadrature over tilt and azimuth. */
 export function meanCrossing(tilts: TracedFlakes['tilts'], cosine: number): number {
@@ -30,6 +30,7 @@ export function meanCrossing(tilts: TracedFlakes['tilts'], cosine: number): numb
   }
   return sum / weight;
 }
+
 /** Density of flake normals per steradian at a tilt. */
 export function normalDensity(tilts: TracedFlakes['tilts'], t: number): number {
   let sum = 0;
@@ -37,6 +38,7 @@ export function normalDensity(tilts: TracedFlakes['tilts'], t: number): number {
     sum += (share * Math.exp((-t * t) / (2 * sigma * sigma))) / (2 * Math.PI * sigma * sigma);
   return t > 1e-6 ? (sum * t) / Math.sin(t) : sum;
 }
+
 export const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 export function anyDirection(random: () => number): Vector {
   const z = 2 * random() - 1;
@@ -45,6 +47,7 @@ export function anyDirection(random: () => number): Vector {
   const safe = Math.abs(z) < 1e-6 ? 1e-6 : z;
   return [s * Math.cos(phi), s * Math.sin(phi), safe];
 }
+
 /** A candidate meeting with a flake: what it mirrors to the views is added; then the ray passes by, or is met. */
 export function meetFlake(
   l: TracedFlakes,

@@ -4,7 +4,6 @@ import { leastOf } from '../letdown/bestCount';
 import type { Kind } from './world';
 
 /** How the study's painters scatter: hand and session of a card, edges, coats, spots. Not what the fit believes of them. */
-
 export const SCATTER = {
   hand: 0.2,
   session: 0.06,
@@ -16,7 +15,6 @@ export const SCATTER = {
   spotCount: 0.05,
 } as const;
 /** One painter's figures. */
-
 export interface PainterFigures {
   readonly kind: Kind;
   readonly otherInstrument: boolean;
@@ -48,10 +46,10 @@ export interface PainterFigures {
   /** By eye alone, four rungs from three places: count, whether nine in ten holds, and how jobs judged by eye end. */
   readonly eye: { readonly error: number; readonly holds: boolean; readonly ends: readonly JobEnd[] };
 }
+
 export type JobEnd = 'in' | 'over' | 'short';
 
 export const LAST = 8;
 /** Least rms count on true colours. */
-
 export const bestOf = (colours: (n: number) => readonly Lab[], wanted: readonly Lab[]): number =>
   leastOf(0.05, 7, 0.05, (n) => colours(n).reduce((s, lab, g) => s + de2000(wanted[g]!, lab) ** 2, 0));

@@ -23,6 +23,7 @@ export const ladderOf = (truth: DemoTruth): LadderOf => ({
     recipe: { coat: shop.coat(findMix(truth.mixId), truth.strength), style: STYLES[truth.style] },
     viewing: D65_10,
 });
+
 export const targetOf = (labs: readonly Lab[], more: Partial<TargetRead> = {}): TargetRead => ({
     angles: FIVE_ANGLES.map((g, k) => ({ ...g, lab: labs[k]!, tolerance: defaultTolerance(g.aspecular) })),
     spots: 3,
@@ -30,6 +31,7 @@ export const targetOf = (labs: readonly Lab[], more: Partial<TargetRead> = {}): 
     noise: noiseOf(null, []),
     ...more,
 });
+
 export const cardOf = (
     truth: DemoTruth,
     rungs: readonly RungReading[],

@@ -40,6 +40,7 @@ export function runTo(plan: JobPlan, stop: (state: JobState) => boolean, events:
     }
     return all;
 }
+
 export const atCheck = (kind: string) => (s: JobState) => s.next?.is === 'check' && s.next.state.check.kind === kind;
 export const put = (events: readonly JobEvent[], told: ReturnType<typeof mendTold>): JobEvent[] => [
     ...events,
@@ -73,6 +74,7 @@ export function seenAs(on: number, said: Readonly<Record<string, readonly (reado
     });
     return liveState(answer.card, on, looks).spots;
 }
+
 export function waysFor(
     events: readonly JobEvent[],
     plan: JobPlan,
@@ -91,6 +93,7 @@ export function waysFor(
         say: (cm) => `${cm} cm`,
     });
 }
+
 export const everywhere = (v: Verdict) => (['sun face', 'sun flop', 'shade', 'low light'] as const).map((view) => [view, v] as const);
 /** Layers that get colour on an area by a way. */
 export const colours = (plan: JobPlan, w: WayOut) => w.steps.filter((s) => s.is === 'coat' && plan.layers.find((l) => l.id === s.layerId)!.kind === 'effect');

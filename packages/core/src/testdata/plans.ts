@@ -23,4 +23,5 @@ export const lineOf = (plan: JobPlan) => planTimeline({
     done: new Map(),
     mixed: new Map(),
 });
+
 export const waitsOf = (plan: JobPlan) => plan.cells.slice(0, -1).map((c, k) => waitBetween(plan, c, plan.cells[k + 1]!));

@@ -4,7 +4,6 @@ import { type Sent, json, EVENTS, event } from './bodies';
 import { FAMILY, JOB } from './writing';
 
 /** Requests with something wrong in them, made from right ones. */
-
 export function malformed(count: number, seed: number): Sent[] {
   const random = createRandom(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;

@@ -48,6 +48,7 @@ export function asking(address: string) {
     return said;
   };
 }
+
 type Ask = ReturnType<typeof asking>;
 
 /** How a walked try-out ended. */

@@ -31,6 +31,7 @@ interface DemoJob {
   readonly stacks?: readonly PieceStack[];
   readonly plan?: Partial<SprayPlan>;
 }
+
 const demoArea = (
   id: string,
   name: string,
@@ -53,6 +54,7 @@ const demoArea = (
   on: null,
   ...more,
 });
+
 /** A blend of a layer that starts at the door's edge. */
 const blendTo = (areaId: string, layerId: string, endCm: number, fadeCm: number) => ({
   areaId,
@@ -60,6 +62,7 @@ const blendTo = (areaId: string, layerId: string, endCm: number, fadeCm: number)
   coats: null,
   reach: { kind: 'blend' as const, endCm, fadeCm, stepCm: layerId === 'effect' ? 12 : 3, from: 'the door’s edge' },
 });
+
 /** One tone of a piece; its layers have ids of their own. */
 const stackOf = (id: string, name: string, mixId: string, groundId: string, coats: number): PieceStack => ({
   id,
@@ -72,6 +75,7 @@ const stackOf = (id: string, name: string, mixId: string, groundId: string, coat
     controlCoats: 0,
   }).map((l) => (id === 'main' ? l : { ...l, id: `${id}-${l.id}` })),
 });
+
 /** Lantern Pier, an invented fairground restoration workshop. */
 export const DEMO_JOBS: readonly DemoJob[] = [
   {

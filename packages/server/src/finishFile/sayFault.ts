@@ -54,6 +54,7 @@ export function sayFault({ keyword, params, instancePath }: ErrorObject): FileFa
       return { field, message: 'This is not what a file of a finish has here.' };
   }
 }
+
 /** Faults of a field that may be empty are told of what it would have to be where it is not. */
 export function tellable(errors: readonly ErrorObject[]): readonly ErrorObject[] {
   const told = errors.filter((e) => e.keyword !== 'anyOf' && !(e.keyword === 'type' && e.params['type'] === 'null'));

@@ -38,6 +38,7 @@ interface Said {
   readonly location: string;
   readonly text: string;
 }
+
 const ask = (path: string): Promise<Said> =>
   new Promise((done, failed) => {
     getPlainly({ host: '127.0.0.1', port, path, agent: false }, (res) => {

@@ -42,6 +42,7 @@ export interface Waits {
   /** One that is not there to its end after so long is told of, ms. */
   readonly tells: number;
 }
+
 const WAITS: Waits = { every: 500, rests: 1000, maybe: 3000, half: 10_000, tells: 60_000 };
 
 const KINDS = ['.csv', '.txt', '.cgats', '.it8', '.cxf', '.xml'];

@@ -54,4 +54,5 @@ export function createRepos(db: Db, tell: TellDamage = UNTOLD) {
       (await Promise.all([jobs, finishes, products, guns, batches, materials, log].map((r) => r.damaged()))).flat(),
   };
 }
+
 export type Repos = ReturnType<typeof createRepos>;

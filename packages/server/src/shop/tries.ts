@@ -48,4 +48,5 @@ export function createTries(now: () => number = Date.now) {
     },
   };
 }
+
 export type Tries = ReturnType<typeof createTries>;

@@ -36,6 +36,7 @@ async function said(data: string): Promise<string> {
     return (error as Error).message;
   }
 }
+
 /** Files in which the rows stand; the engine sets marks and makes lists of its own beside them while it tries. */
 const filesOf = (data: string): string[] =>
   existsSync(join(data, 'database/base'))

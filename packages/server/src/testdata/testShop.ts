@@ -29,6 +29,7 @@ export const CLEAR = STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!;
 export const newJob = () => ({
   ...{ id: randomUUID(), piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', mixId: 'cinder-candy' },
 });
+
 /** A reading of what has to be matched, as it is sent. */
 export const setOf = (over: Partial<ReadingSet> = {}): ReadingSet => ({
   ...{ id: randomUUID(), kind: 'target', rungCoats: null, source: 'typed', label: '', objectId: null },

@@ -19,6 +19,7 @@ async function fetchPages(routes: readonly RouteObject[]): Promise<void> {
     if (children) await fetchPages(children);
   }
 }
+
 const fetchAll = () =>
   Promise.all([
     fetchPages(ROUTES),

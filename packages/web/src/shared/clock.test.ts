@@ -6,6 +6,7 @@ async function fresh() {
   jest.resetModules();
   return import('./clock');
 }
+
 const stored = new Map<string, string>();
 
 describe('the shop’s clock on a device', () => {

@@ -10,6 +10,7 @@ function luminance(css: string): number {
   const [r, g, b] = bytes.map((v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4));
   return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
 }
+
 const contrast = (a: string, b: string): number => {
   const [dark, light] = [luminance(a), luminance(b)].sort((x, y) => x - y);
   return (light! + 0.05) / (dark! + 0.05);

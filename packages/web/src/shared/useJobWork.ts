@@ -61,4 +61,5 @@ export function useJobWork(detail: JobDetail, settings?: SprayPlan) {
     log,
   };
 }
+
 export type JobWorked = ReturnType<typeof useJobWork>;

@@ -228,4 +228,5 @@ export function createCardsRepo(db: Db) {
     },
   };
 }
+
 export type CardsRepo = ReturnType<typeof createCardsRepo>;

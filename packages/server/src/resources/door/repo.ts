@@ -131,4 +131,5 @@ export function createDoorRepo(db: Db) {
     },
   };
 }
+
 export type DoorRepo = ReturnType<typeof createDoorRepo>;

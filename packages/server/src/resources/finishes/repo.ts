@@ -245,9 +245,11 @@ export function createFinishesRepo(db: Db, others: Others, tell: TellDamage = UN
       .reverse();
   }
 }
+
 /** What was tried out stays where it was: nothing of the shop's own is made of it. @throws ApiError */
 export function refuseTryOut({ tryOut, name }: { readonly tryOut: boolean; readonly name: string }): void {
   if (tryOut)
     throw new ApiError('notWorkable', undefined, `${name} is a try-out, simulated: it stays with its own job.`);
 }
+
 export type FinishesRepo = ReturnType<typeof createFinishesRepo>;

@@ -102,6 +102,7 @@ export function createInboxRepo(db: Db) {
     },
   };
 }
+
 export type InboxRepo = ReturnType<typeof createInboxRepo>;
 
 const TAKEN = 'This file was taken already, here or on another device.';

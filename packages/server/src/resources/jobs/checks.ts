@@ -18,6 +18,7 @@ export async function familyOf(tx: Db, mixId: string | null): Promise<string | n
   const found = own.find((m) => m.id === mixId)?.material;
   return found?.kind === 'system' ? found.family : null;
 }
+
 export async function newFinish(tx: Db, stack: PieceStack, invented: boolean): Promise<string> {
   const id = randomUUID();
   const mixId = mixOfLayers(stack.layers);
@@ -32,19 +33,23 @@ export async function newFinish(tx: Db, stack: PieceStack, invented: boolean): P
   });
   return id;
 }
+
 /** The mix of a finish follows its layers. */
 export async function mixChange(tx: Db, there: FinishRow, layers: PieceStack['layers']): Promise<Partial<FinishRow>> {
   const mixId = mixOfLayers(layers);
   return mixId === there.mixId ? {} : { mixId, family: await familyOf(tx, mixId) };
 }
+
 export async function checkMix(tx: Db, mixId: string): Promise<void> {
   if (!(await knownMaterial(tx, 'system', mixId)))
     throw new ApiError('badRequest', { mixId: 'This mix is not here any more; choose another.' });
 }
+
 export async function checkGround(tx: Db, groundId: string): Promise<void> {
   if (!(await knownMaterial(tx, 'ground', groundId)))
     throw new ApiError('badRequest', { groundId: 'This ground is not here any more; choose another.' });
 }
+
 export async function checkStacks(tx: Db, stacks: readonly PieceStack[]): Promise<void> {
   for (const { kind, id } of materialsOf(stacks)) {
     if (!(await knownMaterial(tx, kind, id)))
@@ -53,6 +58,7 @@ export async function checkStacks(tx: Db, stacks: readonly PieceStack[]): Promis
       });
   }
 }
+
 /** Every area's finish is among those of the job. @throws ApiError at the areas that one would leave without */
 export function checkAreas(stacks: readonly Pick<PieceStack, 'id'>[], areas: readonly Area[] | null | undefined): void {
   const known = new Set(stacks.map((s) => s.id));

@@ -294,4 +294,5 @@ export function createJobsRepo(db: Db, others: Others, tell: TellDamage = UNTOLD
     },
   };
 }
+
 export type JobsRepo = ReturnType<typeof createJobsRepo>;

@@ -31,4 +31,5 @@ export function createLimitsRepo(db: Db) {
       }),
   };
 }
+
 export type LimitsRepo = ReturnType<typeof createLimitsRepo>;

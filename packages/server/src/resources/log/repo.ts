@@ -132,4 +132,5 @@ export function createLogRepo(db: Db, tell: TellDamage = UNTOLD) {
     damaged: async (): Promise<Damaged[]> => rowsRead.damaged(await db.select().from(jobEvents)),
   };
 }
+
 export type LogRepo = ReturnType<typeof createLogRepo>;

@@ -67,4 +67,5 @@ export function createPhotosRepo(db: Db) {
     },
   };
 }
+
 export type PhotosRepo = ReturnType<typeof createPhotosRepo>;

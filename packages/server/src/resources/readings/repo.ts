@@ -270,4 +270,5 @@ export function createReadingsRepo(db: Db) {
     },
   };
 }
+
 export type ReadingsRepo = ReturnType<typeof createReadingsRepo>;

@@ -73,6 +73,7 @@ export function createTryOutRepo(db: Db, jobsRepo: Pick<JobsRepo, 'read'>) {
       }),
   };
 }
+
 export type TryOutRepo = ReturnType<typeof createTryOutRepo>;
 
 const NOT_OWN =

@@ -68,4 +68,5 @@ export function createVerdictsRepo(db: Db) {
     },
   };
 }
+
 export type VerdictsRepo = ReturnType<typeof createVerdictsRepo>;

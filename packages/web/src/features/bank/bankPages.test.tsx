@@ -8,6 +8,7 @@ interface BankReading {
   readonly coats: number | null;
   readonly angles: readonly { readonly lab: Lab }[];
 }
+
 const finishOf = async (words: string) =>
   (await tell<{ rows: { id: string; name: string }[] }>('GET', `/api/finishes?words=${words}`)).rows.find(
     (f) => !f.name.endsWith('a start'),

@@ -7,6 +7,7 @@ interface Detail {
   readonly verdicts: readonly { readonly coats: number; readonly verdict: string }[];
   readonly rungs: readonly { readonly rungCoats: number; readonly readings: unknown[] }[];
 }
+
 const detailOf = (id: string) => tell<Detail>('GET', `/api/jobs/${id}`);
 const looks = async (view: string, verdict: string) =>
   hands.click(

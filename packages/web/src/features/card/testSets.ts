@@ -20,6 +20,7 @@ export const set = (label: string, shift: number, more: Partial<ReadingSet> = {}
   readings: target.map((t) => ({ spot: '1', incidence: 45, aspecular: t.aspecular, l: 50 + shift, a: 20, b: 10 })),
   ...more,
 });
+
 export const verdict = (
   coats: number,
   v: RungVerdict['verdict'],

@@ -12,6 +12,7 @@ export interface Formulating {
   /** s the last search took. */
   readonly tookS: number | null;
 }
+
 const NOTHING: Formulating = { step: null, found: null, error: null, tookS: null };
 
 let tickets = 0;

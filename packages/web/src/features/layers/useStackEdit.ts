@@ -140,4 +140,5 @@ export function useStackEdit(detail: PageDetail) {
     setStacks,
   };
 }
+
 export type StackEdit = ReturnType<typeof useStackEdit>;

@@ -26,6 +26,7 @@ function Folding({ map, settled = true, keep = null }: { map: MatchMap; settled?
     </>
   );
 }
+
 const shown = () => screen.getByTestId('shown').textContent;
 
 describe('grounds that are far off the target', () => {

@@ -101,6 +101,7 @@ function startOf(cup: string, parts: number): number {
   const kept = keptPour(cup, parts);
   return kept ? kept.zero + kept.poured.reduce((s, v) => s + v, 0) : EMPTY_CUP_G;
 }
+
 /** A mixing cup weighs something; ours. */
 const EMPTY_CUP_G = 38.6;
 

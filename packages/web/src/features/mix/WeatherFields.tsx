@@ -20,6 +20,7 @@ export function useWeather({ mixing, setMixing }: Pick<MixRoom, 'mixing' | 'setM
     keepHumidity: () => typed.humidity !== undefined && setMixing(() => ({ humidity: numberIn(typed.humidity) / 100 })),
   };
 }
+
 export type Weather = ReturnType<typeof useWeather>;
 
 /** How warm it is where it is sprayed, and with which gun. */

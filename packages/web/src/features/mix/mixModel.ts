@@ -19,6 +19,7 @@ export interface MixSettings extends CupChoice {
   /** Cup, ml; empty for the smallest that holds it. */
   readonly cup: string;
 }
+
 export const START_SETTINGS: MixSettings = { ratio: '', hardener: '', reducer: '', amount: '', cup: '', shade: [] };
 
 /** The batch of a group as it was typed, or the sentences by field that stand in its way. */

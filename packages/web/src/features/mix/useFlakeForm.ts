@@ -168,4 +168,5 @@ export function useFlakeForm(
     good,
   };
 }
+
 export type FlakeForm = ReturnType<typeof useFlakeForm>;

@@ -24,6 +24,7 @@ interface Kept extends BatchNotes {
   readonly settings: Readonly<Record<string, MixSettings>>;
   readonly leftover: string;
 }
+
 const EMPTY: Kept = { settings: {}, lots: {}, note: '', onCard: false, leftover: '' };
 const keyOf = (jobId: string) => `steady-gleam.mix.${jobId}`;
 function kept(jobId: string): Kept {
@@ -111,4 +112,5 @@ export function useMixRoom(
     lands: `${Math.round(transfer.mean * 100)} % lands${gun ? ` with ${gun.name}` : ''}${transfer.lessons ? `, learned from ${transfer.lessons} ${transfer.lessons === 1 ? 'batch' : 'batches'}` : ''}`,
   };
 }
+
 export type MixRoom = ReturnType<typeof useMixRoom>;

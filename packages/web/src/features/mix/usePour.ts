@@ -47,4 +47,5 @@ export function usePour(cup: string, parts: readonly ScalePart[], weighed: Weigh
     empty: () => setOn(null),
   };
 }
+
 export type PourNow = ReturnType<typeof usePour>;

@@ -7,6 +7,7 @@ const [area] = sprayAreas(START_AREAS, [{ id: 'main' }]) as [SprayArea];
 const cell = (reach: Reach, coats = 3): TableCell => ({
   ...{ areaId: area.id, layerId: 'effect', cells: [], coats, reach, isEdited: false },
 });
+
 const typed = (more: Partial<TypedCell> = {}): TypedCell => ({ ...typedCell(cell(ALL), undefined), ...more });
 const faultsOf = (t: TypedCell) => {
   const found = checkedCell(t, area, 'effect');

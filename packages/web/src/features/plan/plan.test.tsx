@@ -13,6 +13,7 @@ interface Planned {
     } | null;
   };
 }
+
 const planOf = async (id: string) => (await tell<Planned>('GET', `/api/jobs/${id}`)).job.plan;
 
 describe('the spray plan', () => {

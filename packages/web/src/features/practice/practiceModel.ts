@@ -33,6 +33,7 @@ export function stacksOf(library: Library): PracticeStack[] {
       return { mixId: m.id, groundId: ground.id, name: `${m.name} over ${ground.name}` };
     });
 }
+
 const groundOf = (m: EffectMix, library: Library) => findGround(FAMILIES[m.family].start.groundId, library.grounds);
 
 /** Guns of the shop that a panel can be sprayed with; those a shop starts with while it knows none. */

@@ -129,6 +129,7 @@ export function useGun(input: GunStageInput) {
     },
   };
 }
+
 export type GunStage = ReturnType<typeof useGun>;
 
 /** The first pointer is the gun, a second finger its distance. */

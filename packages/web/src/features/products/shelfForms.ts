@@ -93,6 +93,7 @@ export function productToTyped({ additives, pours, ...product }: Product): Typed
   );
   return typed;
 }
+
 export const gunToTyped = (gun: Gun): Typed => texts(gun);
 
 export const EMPTY_ADDITIVE: Additive = {

@@ -30,6 +30,7 @@ export function sceneOf(
     grain: look.grain ? Math.min(MOST_GRAIN, look.grain.index * 0.5) : 0,
   };
 }
+
 /** Pictures of the body, and of what is compared, for a file. */
 export function useSamplePictures(
   scene: SampleScene | null,

@@ -56,6 +56,7 @@ export function layable(tenths: number): Layable {
   const coats = Math.max(1, Math.floor(tenths * 4 + 1e-6) / 4);
   return { said: coats === 1 ? 'a coat' : `${sayCoats(coats)} coats`, coats, letDown: null };
 }
+
 const sayAmount = (tenths: number): string => layable(tenths).said;
 
 /** How the advised amount may end, in words. */

@@ -6,6 +6,7 @@ export interface SerialPortLike {
   open(options: { baudRate: number }): Promise<void>;
   close(): Promise<void>;
 }
+
 interface SerialLike {
   requestPort(): Promise<SerialPortLike>;
   getPorts(): Promise<SerialPortLike[]>;

@@ -9,6 +9,7 @@ export interface LineSettings {
   readonly form: string;
   readonly baud: number;
 }
+
 export type LineDevice = 'scale' | 'climate';
 
 const START: LineSettings = { by: 'none', form: LINE_FORMS[0]!.id, baud: 9600 };

@@ -9,12 +9,14 @@ const layer = (more: Partial<StackLayer> = {}): StackLayer => ({
   ...{ id: 'effect', kind: 'effect', materialId: 'lagoon-pearl', coats: 3, style: 'wet', strength: 1, filmUm: 9 },
   ...more,
 });
+
 const anyLayer = fc.record({
   kind: fc.constantFrom<StackLayer['kind']>('primer', 'sealer', 'ground', 'effect', 'lock', 'clear'),
   coats: fc.integer({ min: 1, max: 12 }).map((n) => n / 2),
   style: fc.constantFrom(...(Object.keys(STYLES) as StyleId[])),
   filmUm: fc.integer({ min: 4, max: 60 }),
 });
+
 const stack = fc
   .array(anyLayer, { minLength: 1, maxLength: 6 })
   .map((layers) => layers.map((l, i) => layer({ ...l, id: `l${i}` })));

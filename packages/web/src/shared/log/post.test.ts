@@ -58,6 +58,7 @@ async function fresh() {
     reach: await import('../reach'),
   };
 }
+
 const { fetch: real } = globalThis;
 beforeEach(() => {
   answers = () => answer(200, []);

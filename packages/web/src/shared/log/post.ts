@@ -42,6 +42,7 @@ export function onPost(listener: () => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);
 }
+
 export function onArrival(listener: (parcel: Parcel) => void): () => void {
   arrivals.add(listener);
   return () => arrivals.delete(listener);
