@@ -9,7 +9,13 @@ import { ensureInstalled, root } from './install.mjs';
 
 /** Tests that take more than some seconds each. */
 const LONG = [
-  ...['packages/server/', 'core/src/study/', 'core/src/recovery/', 'core/src/letdown/letdown', 'core/src/practice/'],
+  ...[
+    'packages/server/',
+    'core/src/study/',
+    'core/src/recovery/',
+    'core/src/letdown/(letdown|rule)',
+    'core/src/practice/',
+  ],
   ...[
     'core/src/formulate/',
     'core/src/matching/search',
@@ -26,7 +32,12 @@ const LONG = [
   ],
   // Whole pages on a real server.
   ...['web/src/app/', 'features/.*/(plan|run|card|bank|materials|jobMenu)\\.test\\.tsx'],
-  ...['web/src/features/card/letdown', 'web/src/features/practice', 'web/src/shared/log', 'contracts/src/sentences'],
+  ...[
+    'web/src/features/card/(letdown|onTheJob)',
+    'web/src/features/practice',
+    'web/src/shared/log',
+    'contracts/src/sentences',
+  ],
 ];
 const TYPED = ['packages/core', 'tsconfig.all.json'];
 

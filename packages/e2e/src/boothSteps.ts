@@ -43,3 +43,18 @@ export async function stepOn(page: Page): Promise<string[]> {
   await page.getByRole('button', { name: 'Sprayed: next', exact: true }).click();
   return [...kinds, 'sprayed'];
 }
+
+/** Steps on until the booth's heading says something, and tells every coat that was laid on the way. */
+export async function stepUntil(page: Page, said: RegExp): Promise<string[]> {
+  const laid: string[] = [];
+  for (let i = 0; i < 120; i++) {
+    await page.getByTestId('check').or(page.getByTestId('coat')).waitFor();
+    const title = (await page.getByRole('heading', { level: 1 }).textContent())!;
+    if (said.test(title)) return laid;
+    const where = page.getByTestId('piece');
+    if (await where.count()) laid.push(`${title} ${await where.textContent()}`);
+    else laid.push(`[${title}]`);
+    await stepOn(page);
+  }
+  throw new Error(`Never came to ${String(said)}: ${laid.join('; ')}`);
+}

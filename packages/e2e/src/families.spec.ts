@@ -6,19 +6,10 @@ import { findGround, prepareLibrary } from '@steady-gleam/core/materials';
 import { randomUUID } from 'node:crypto';
 import { seriousFaults } from './axe';
 import { stepOn } from './boothSteps';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
 const shop = prepareLibrary();
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4811);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4811);
 
 const answer = (page: Page) => page.getByTestId('answer');
 const heading = (page: Page) => page.getByRole('heading', { level: 1 });

@@ -2,19 +2,10 @@ import { expect, test } from '@playwright/test';
 import { FAULTS } from '@steady-gleam/core/faults';
 import { seriousFaults } from './axe';
 import { runLogTo } from './logRun';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
 const JOB = '1a47e000-0000-4000-8000-000000000fa0';
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4821);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4821);
 
 test('faults by word and by picture, without a job', async ({ page }) => {
   await page.goto(server.address);

@@ -5,20 +5,11 @@ import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
 import { toReadingsCsv } from '@steady-gleam/core/formats';
 import { prepareLibrary } from '@steady-gleam/core/materials';
 import { seriousFaults } from './axe';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
 const shop = prepareLibrary();
 const family = FAMILY_IDS[0]!;
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4884);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4884);
 
 const answer = (page: Page) => page.getByTestId('answer');
 

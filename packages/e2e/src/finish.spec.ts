@@ -2,23 +2,12 @@ import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe';
 import { keepFlakeLayers } from './flakeLayers';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
 
-let folder: string;
-let server: TestServer;
+const server = journeyServer(4741);
 
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4741);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
-
-const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
 const answer = (page: Page) => page.getByTestId('answer');
-const open = (page: Page, key: number, place: string) => page.goto(`${server.address}/jobs/${job(key)}/${place}`);
+const open = (page: Page, key: number, place: string) => page.goto(`${server.address}/jobs/${demoJob(key)}/${place}`);
 
 /** A file the page hands out when the button is pressed. */
 async function fileFrom(page: Page, button: string): Promise<{ name: string; content: Buffer }> {
@@ -221,36 +210,36 @@ test('nothing is cut off on a tablet', async ({ page }) => {
   for (const [path, ready] of [
     ['/', 'ul[aria-label=Jobs] svg, ul[aria-label=Jobs] a'],
     ['/products', 'table'],
-    [`/jobs/${job(5)}/map`, '[role=grid]'],
-    [`/jobs/${job(5)}/card`, '[data-testid=answer]'],
-    [`/jobs/${job(5)}/mix`, 'table'],
-    [`/jobs/${job(4)}/mix?layer=job`, 'table'],
-    [`/jobs/${job(4)}/plan`, '[aria-label=Plan]'],
-    [`/jobs/${job(6)}/plan`, '[aria-label="Plan of Coach 2"]'],
-    [`/jobs/${job(4)}/plan?show=order`, '[aria-label="Order of areas"]'],
-    [`/jobs/${job(8)}/pieces`, '[role=group]'],
-    [`/jobs/${job(4)}/plan?show=coats`, 'table'],
-    [`/jobs/${job(4)}/plan?show=passes`, '[data-drawn]'],
-    [`/jobs/${job(4)}/plan?show=time`, '[aria-label^=Timeline]'],
-    [`/jobs/${job(4)}/layers`, 'ol'],
-    [`/jobs/${job(5)}/spray`, '[data-testid=answer]'],
+    [`/jobs/${demoJob(5)}/map`, '[role=grid]'],
+    [`/jobs/${demoJob(5)}/card`, '[data-testid=answer]'],
+    [`/jobs/${demoJob(5)}/mix`, 'table'],
+    [`/jobs/${demoJob(4)}/mix?layer=job`, 'table'],
+    [`/jobs/${demoJob(4)}/plan`, '[aria-label=Plan]'],
+    [`/jobs/${demoJob(6)}/plan`, '[aria-label="Plan of Coach 2"]'],
+    [`/jobs/${demoJob(4)}/plan?show=order`, '[aria-label="Order of areas"]'],
+    [`/jobs/${demoJob(8)}/pieces`, '[role=group]'],
+    [`/jobs/${demoJob(4)}/plan?show=coats`, 'table'],
+    [`/jobs/${demoJob(4)}/plan?show=passes`, '[data-drawn]'],
+    [`/jobs/${demoJob(4)}/plan?show=time`, '[aria-label^=Timeline]'],
+    [`/jobs/${demoJob(4)}/layers`, 'ol'],
+    [`/jobs/${demoJob(5)}/spray`, '[data-testid=answer]'],
   ] as const) {
     await page.goto(server.address + path);
     await page.locator(ready).first().waitFor();
     await expect.poll(cut, { message: path }).toEqual([]);
   }
   // The picks are what the map is opened for: they stand above the fold.
-  await page.goto(`${server.address}/jobs/${job(5)}/map`);
+  await page.goto(`${server.address}/jobs/${demoJob(5)}/map`);
   const picks = (await page.getByRole('group', { name: 'Picks' }).boundingBox())!;
   expect(picks.y + picks.height).toBeLessThanOrEqual(768);
   // Figures that were read are seen whole where they are corrected.
-  await page.goto(`${server.address}/jobs/${job(5)}/card`);
+  await page.goto(`${server.address}/jobs/${demoJob(5)}/card`);
   await page.getByRole('button', { name: /^Rung of 2 coats/ }).click();
   await expect(page.getByRole('button', { name: 'Keep the correction' })).toBeVisible();
   await expect.poll(cut, { message: 'a rung' }).toEqual([]);
-  await keepFlakeLayers(server.address, job(4));
+  await keepFlakeLayers(server.address, demoJob(4));
   for (const path of ['mix?layer=flake', 'layers']) {
-    await page.goto(`${server.address}/jobs/${job(4)}/${path}`);
+    await page.goto(`${server.address}/jobs/${demoJob(4)}/${path}`);
     await expect(answer(page)).toBeVisible();
     await page.waitForTimeout(500);
     await expect.poll(cut, { message: path }).toEqual([]);

@@ -2,20 +2,11 @@ import { expect, test, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { seriousFaults } from './axe';
 import { keepFlakeLayers } from './flakeLayers';
-import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
+import { root } from './testServer';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4764);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4764);
 
-const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
 const answer = (page: Page) => page.getByTestId('answer');
 const tab = (page: Page, name: string) =>
   page.getByRole('group', { name: 'What is mixed' }).getByRole('button', { name, exact: true }).click();
@@ -36,9 +27,9 @@ function calc(...requests: object[]): Record<string, unknown>[] {
 
 test('flake for this ground, products by hand and by file, with what is wrong named', async ({ page }) => {
   // Without a flake layer there is no flake to dose.
-  await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=flake`);
+  await page.goto(`${server.address}/jobs/${demoJob(4)}/mix?layer=flake`);
   await expect(page.getByText('There is no flake among the layers.')).toBeVisible();
-  await keepFlakeLayers(server.address, job(4));
+  await keepFlakeLayers(server.address, demoJob(4));
   await page.reload();
   await expect(answer(page)).toContainText(/g\/l of flake, in \d coats?\./);
   await page.getByRole('button', { name: '95 %', exact: true }).click();
@@ -80,9 +71,9 @@ test('flake for this ground, products by hand and by file, with what is wrong na
   await expect(isIn).toBeVisible();
   await page.getByLabel('0.2 mm, parts').fill('5');
   await expect(isIn).toHaveCount(0);
-  await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=effect`);
+  await page.goto(`${server.address}/jobs/${demoJob(4)}/mix?layer=effect`);
   await expect(batchRow(page, 'silver flake 0.2 mm')).toBeVisible();
-  const laid = (await (await page.request.get(`${server.address}/api/jobs/${job(4)}`)).json()) as {
+  const laid = (await (await page.request.get(`${server.address}/api/jobs/${demoJob(4)}`)).json()) as {
     job: { stacks: { layers: { id: string; coats: number }[] }[] };
   };
   expect(laid.job.stacks[0]!.layers.find((l) => l.id === 'effect')!.coats).toBe(Number(dosed));
@@ -122,7 +113,7 @@ test('flake for this ground, products by hand and by file, with what is wrong na
   expect(await seriousFaults(page)).toEqual([]);
 
   // A product without a density is mixed by volume only, and says so.
-  await page.goto(`${server.address}/jobs/${job(5)}/mix`);
+  await page.goto(`${server.address}/jobs/${demoJob(5)}/mix`);
   await tab(page, 'sealer');
   await expect(answer(page)).toContainText('of sealer');
   await page.getByLabel('Product').selectOption({ label: 'Sandbar sealer' });

@@ -1,46 +1,21 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { seriousFaults } from './axe';
-import { stepOn } from './boothSteps';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { stepOn, stepUntil } from './boothSteps';
+import { demoJob, journeyServer } from './journeyServer';
 
 const PORT = 4795;
-const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, PORT);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(PORT);
 
 const answer = (page: Page) => page.getByTestId('answer');
-const heading = (page: Page) => page.getByRole('heading', { level: 1 });
 const booth = (id: string) => `${server.address}/jobs/${id}/booth`;
 const read = async (page: Page, id: string): Promise<JobDetail> =>
   (await (await page.request.get(`${server.address}/api/jobs/${id}`)).json()) as JobDetail;
-/** Steps on until the booth's heading says something, and tells every coat that was laid on the way. */
-async function until(page: Page, said: RegExp): Promise<string[]> {
-  const laid: string[] = [];
-  for (let i = 0; i < 120; i++) {
-    await page.getByTestId('check').or(page.getByTestId('coat')).waitFor();
-    const title = (await heading(page).textContent())!;
-    if (said.test(title)) return laid;
-    const where = page.getByTestId('piece');
-    if (await where.count()) laid.push(`${title} ${await where.textContent()}`);
-    else laid.push(`[${title}]`);
-    await stepOn(page);
-  }
-  throw new Error(`Never came to ${String(said)}: ${laid.join('; ')}`);
-}
 
 test('two like objects from one cup: the first stops at its three, the second gets its fourth, both go to clear', async ({
   page,
 }) => {
-  await page.goto(`${server.address}/jobs/${job(6)}/plan`);
+  await page.goto(`${server.address}/jobs/${demoJob(6)}/plan`);
   await expect(answer(page)).toHaveText('Coach 1 gets 3 effect coats, Coach 2 gets 4, from one cup.');
   await expect(page.getByText(/own target: the card says 2\.\d/)).toBeVisible();
   await expect(page.getByText(/own target: the card says 3\.\d/)).toBeVisible();
@@ -50,8 +25,8 @@ test('two like objects from one cup: the first stops at its three, the second ge
   const row = page.getByRole('row', { name: /^Moonmilk pearl/ });
   await expect(row).toHaveCount(1);
   await expect(row).toContainText('yes');
-  await page.goto(booth(job(6)));
-  const before = await until(page, /Look at Coach 1/);
+  await page.goto(booth(demoJob(6)));
+  const before = await stepUntil(page, /Look at Coach 1/);
   expect(before.filter((s) => /Moonmilk pearl/.test(s))).toEqual([
     'Moonmilk pearl 1 of 3 on Side 1, Coach 1',
     expect.stringMatching(/Moonmilk pearl 1 of 4 on .*, Coach 2/),
@@ -60,18 +35,18 @@ test('two like objects from one cup: the first stops at its three, the second ge
     expect.stringMatching(/Moonmilk pearl 2 of 4 on .*, Coach 2/),
     expect.stringMatching(/Moonmilk pearl 2 of 4 on .*, Coach 2/),
   ]);
-  const after = await until(page, /Clear 1 of 2/);
+  const after = await stepUntil(page, /Clear 1 of 2/);
   const pearl = after.filter((s) => /Moonmilk pearl|\[/.test(s));
   expect(pearl.filter((s) => /on Side 1/.test(s))).toEqual(['Moonmilk pearl 3 of 3 on Side 1, Coach 1']);
   expect(pearl.filter((s) => /4 of 4 on Side 2/.test(s))).toHaveLength(1);
   expect(pearl).toContain('[Stop. Look at Coach 2.]');
   // Nothing was left out or tapped for show.
-  const { events } = await read(page, job(6));
+  const { events } = await read(page, demoJob(6));
   expect(events.filter((e) => e.kind === 'skip')).toEqual([]);
 });
 
 test('a blend: sealer on its spots, the wing faded out; amounts, plan and booth follow the cells', async ({ page }) => {
-  await page.goto(`${server.address}/jobs/${job(7)}/plan`);
+  await page.goto(`${server.address}/jobs/${demoJob(7)}/plan`);
   const cell = (name: string) => page.getByRole('button', { name });
   await expect(cell('sealer on Door: 1 coat')).toContainText('spot, 0.20 m²');
   await expect(cell('sealer on Wing: none here')).toContainText('none');
@@ -86,33 +61,33 @@ test('a blend: sealer on its spots, the wing faded out; amounts, plan and booth 
   await form.getByRole('button', { name: 'Keep it so' }).click();
   await expect(cell('Lagoon pearl on Wing: 3 coats')).toContainText('to 60 cm');
   expect(await seriousFaults(page)).toEqual([]);
-  await page.goto(`${server.address}/jobs/${job(7)}/mix`);
+  await page.goto(`${server.address}/jobs/${demoJob(7)}/mix`);
   await page.getByRole('button', { name: 'sealer', exact: true }).click();
   await expect(page.getByText(/1 coat on 0\.20 m²/)).toBeVisible();
-  await page.goto(booth(job(7)));
-  const laid = await until(page, /Look at/);
+  await page.goto(booth(demoJob(7)));
+  const laid = await stepUntil(page, /Look at/);
   expect(laid.filter((s) => /^Sealer/.test(s))).toEqual(['Sealer on Door']);
-  await until(page, /Lagoon pearl 3 of 3/);
+  await stepUntil(page, /Lagoon pearl 3 of 3/);
   if ((await page.getByTestId('piece').textContent()) === 'on Door') await stepOn(page);
   await expect(page.getByTestId('reach')).toHaveText(
     /Ends 60 cm from the door’s edge, fading over the last 18 cm: turn the gun towards the repair/,
   );
-  expect(await until(page, /Clear 1 of 2/)).toContain('[Look at the blend’s tail on Wing]');
+  expect(await stepUntil(page, /Clear 1 of 2/)).toContain('[Look at the blend’s tail on Wing]');
 });
 
 test('two tones: the stripe is masked over the locked tone, sprayed at its own size, and cleared with the rest', async ({
   page,
 }) => {
-  await page.goto(`${server.address}/jobs/${job(8)}/plan`);
+  await page.goto(`${server.address}/jobs/${demoJob(8)}/plan`);
   await expect(page.getByRole('row', { name: /Lining stripe/ })).toContainText('masked on Tub, outside');
   await expect(page.getByRole('row', { name: /Lining stripe/ })).toContainText('with the rest');
   await page.getByRole('link', { name: 'To the mix room' }).click();
   await page.getByRole('button', { name: 'Cinder candy', exact: true }).first().click();
   await expect(page.getByText(/2 coats on 0\.40 m²/)).toBeVisible();
-  await page.goto(`${server.address}/jobs/${job(8)}/plan?show=time`);
+  await page.goto(`${server.address}/jobs/${demoJob(8)}/plan?show=time`);
   await expect(page.getByRole('list', { name: 'Clock times' })).toContainText('lock-down clear');
-  await page.goto(booth(job(8)));
-  const laid = await until(page, /Every coat is on|Let it stand/);
+  await page.goto(booth(demoJob(8)));
+  const laid = await stepUntil(page, /Every coat is on|Let it stand/);
   const at = (what: RegExp) => laid.findIndex((s) => what.test(s));
   const last = (what: RegExp) => laid.findLastIndex((s) => what.test(s));
   const order = [
@@ -133,8 +108,8 @@ test('two tones: the stripe is masked over the locked tone, sprayed at its own s
 test('the advice’s stop: what is seen decides what follows; a half more is a coat of the run, and is looked at again', async ({
   page,
 }) => {
-  await page.goto(booth(job(5)));
-  await until(page, /Look at Dodgem shell 7/);
+  await page.goto(booth(demoJob(5)));
+  await stepUntil(page, /Look at Dodgem shell 7/);
   await expect(page.getByText(/of 3 effect coats are on/)).toBeVisible();
   await expect(page.getByText('target above, what should be seen now below')).toBeVisible();
   await expect(page.getByTestId('advice')).toContainText('Look before the next coat.');
@@ -150,7 +125,7 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   // The object's own page says the same of the same evidence.
   const said = (await page.getByTestId('advice').textContent())!;
   const desk = await page.context().newPage();
-  await desk.goto(`${server.address}/jobs/${job(5)}/spray`);
+  await desk.goto(`${server.address}/jobs/${demoJob(5)}/spray`);
   await expect(desk.getByTestId('answer')).toBeVisible();
   expect(said).toContain((await desk.getByTestId('answer').textContent())!);
   await desk.close();
@@ -158,15 +133,15 @@ test('the advice’s stop: what is seen decides what follows; a half more is a c
   await expect(page.getByTestId('advice')).toContainText('A mist coat more, then look.');
   await page.getByRole('button', { name: 'A mist coat instead' }).click();
   await expect(page.getByTestId('coat')).toContainText('Light, mist more of Lagoon pearl');
-  const laid = await until(page, /Look at/);
+  const laid = await stepUntil(page, /Look at/);
   expect(laid.filter((s) => /mist more/.test(s))).toHaveLength(3);
   await page.getByRole('button', { name: 'It matches here' }).click();
   await page.getByRole('button', { name: 'Looked: go on' }).click();
-  expect(await until(page, /Clear/)).toContain('[Lights off on Dodgem shell 7 before clear]');
-  await until(page, /Let it stand/);
+  expect(await stepUntil(page, /Clear/)).toContain('[Lights off on Dodgem shell 7 before clear]');
+  await stepUntil(page, /Let it stand/);
   await expect(page.getByTestId('clock')).toHaveText(/1\d:\d\d/);
   await expect(page.getByRole('button', { name: 'It stood long enough' })).toBeDisabled();
-  await page.goto(`${server.address}/jobs/${job(5)}/spray`);
+  await page.goto(`${server.address}/jobs/${demoJob(5)}/spray`);
   await expect(page.getByRole('status').or(page.locator('output')).filter({ hasText: '2¼' }).first()).toBeVisible();
   // Seen under the lamp alone at this count: neither its page nor the question before it is finished calls it matched.
   await expect(page.getByTestId('unseen')).toContainText('no eye has looked in the flop and in low light');

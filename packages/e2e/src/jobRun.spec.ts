@@ -1,23 +1,13 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { JobDetail } from '@steady-gleam/contracts';
 import { seriousFaults } from './axe';
-import { stepOn } from './boothSteps';
+import { stepOn, stepUntil } from './boothSteps';
 import { jobsOf } from './logRun';
 import { pdfText } from './pdfText';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
 
 const PORT = 4797;
-const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, PORT);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(PORT);
 
 const answer = (page: Page) => page.getByTestId('answer');
 const heading = (page: Page) => page.getByRole('heading', { level: 1 });
@@ -29,20 +19,6 @@ const change = async (page: Page, id: string, body: object): Promise<void> => {
   const reply = await page.request.patch(`${server.address}/api/jobs/${id}`, { data: { version, ...body } });
   expect(reply.status()).toBe(200);
 };
-/** Steps on until the booth's heading says something, and tells every coat that was laid on the way. */
-async function until(page: Page, said: RegExp): Promise<string[]> {
-  const laid: string[] = [];
-  for (let i = 0; i < 120; i++) {
-    await page.getByTestId('check').or(page.getByTestId('coat')).waitFor();
-    const title = (await heading(page).textContent())!;
-    if (said.test(title)) return laid;
-    const where = page.getByTestId('piece');
-    if (await where.count()) laid.push(`${title} ${await where.textContent()}`);
-    else laid.push(`[${title}]`);
-    await stepOn(page);
-  }
-  throw new Error(`Never came to ${String(said)}: ${laid.join('; ')}`);
-}
 
 const sheet = async (page: Page, id: string): Promise<string> => {
   const pdf = await page.request.get(`${server.address}/api/jobs/${id}/sheet.pdf?units=metric&zone=UTC`);
@@ -50,7 +26,7 @@ const sheet = async (page: Page, id: string): Promise<string> => {
 };
 
 test('nine areas: a whole round in one tap, undone in one; jambs closed, loose parts mounted', async ({ page }) => {
-  const id = job(3);
+  const id = demoJob(3);
   const areas = Array.from({ length: 9 }, (_, i) => ({
     ...{ id: `a${i}`, name: `Panel ${i + 1}`, shape: 'area', measures: { area: 0.4 }, count: 1, x: i % 5, y: 1 },
     ...{ mounting: i === 0 ? 'stand' : 'object', first: i === 8, objectId: 'object-1', finishId: null, on: null },
@@ -93,7 +69,7 @@ test('booth, job, list, header and sheet say the same at every moment; notes and
   page,
   browser,
 }) => {
-  const id = job(4);
+  const id = demoJob(4);
   /** How much is on, from everywhere that tells it. */
   const agree = async (done: number, total: number) => {
     await page.goto(booth(id));
@@ -117,7 +93,7 @@ test('booth, job, list, header and sheet say the same at every moment; notes and
     expect(await sheet(page, id)).toContain(`${done} of ${total} sprays on`);
   };
   await page.goto(booth(id));
-  await until(page, /Fine silver 1 of 2/);
+  await stepUntil(page, /Fine silver 1 of 2/);
   await agree(4, 36);
   await page.goto(booth(id));
   await stepOn(page);
@@ -169,9 +145,9 @@ test('booth, job, list, header and sheet say the same at every moment; notes and
 });
 
 test('a job is finished from the booth, asked what is open, and taken back', async ({ page }) => {
-  const id = job(8);
+  const id = demoJob(8);
   await page.goto(booth(id));
-  await until(page, /Let it stand/);
+  await stepUntil(page, /Let it stand/);
   // What is left of the run: standing and bake, left out with a reason.
   for (let i = 0; i < 2; i++) {
     await page.getByRole('button', { name: 'Leave it out' }).click();
@@ -192,10 +168,10 @@ test('a job is finished from the booth, asked what is open, and taken back', asy
 test('the card first: run rung by rung with its flashes, its set-up becomes the plan’s, and what differs is said on both sides', async ({
   page,
 }) => {
-  const id = job(6);
+  const id = demoJob(6);
   await page.goto(`${server.address}/jobs/${id}/card`);
   await page.getByRole('link', { name: 'Spray it in the booth' }).click();
-  const laid = await until(page, /The card is sprayed/);
+  const laid = await stepUntil(page, /The card is sprayed/);
   const pearl = laid.filter((s) => /Moonmilk pearl/.test(s));
   // Every rung gets the coats up to its own count, the richest first.
   for (const n of [1, 2, 3, 4]) expect(pearl.filter((s) => s.endsWith(`on rung ${n}`))).toHaveLength(n);

@@ -1,16 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4890);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4890);
 
 const answer = (page: Page) => page.getByTestId('answer');
 /** What has the focus, by the name a screen reader says. */

@@ -1,18 +1,9 @@
 import { expect, test } from '@playwright/test';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4888);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4888);
 
-const JOB = '/jobs/1a47e000-0000-4000-8000-000000001388';
+const JOB = `/jobs/${demoJob(5)}`;
 const PAGES = ['/', '/bank', '/products', '/materials', '/shop', '/faults', '/practice'];
 const PLACES = ['target', 'map', 'recipes', 'sample', 'layers', 'card', 'pieces', 'mix', 'plan', 'spray'];
 

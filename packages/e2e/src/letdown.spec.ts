@@ -3,7 +3,8 @@ import { demoReadings, type DemoTruth } from '@steady-gleam/core/demo';
 import { averageReadings, toCgats, toColourXml, type Reading } from '@steady-gleam/core/formats';
 import { prepareLibrary } from '@steady-gleam/core/materials';
 import { seriousFaults } from './axe';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
+import { startCandyJob } from './jobSteps';
 
 const shop = prepareLibrary();
 const PAINTER: DemoTruth = {
@@ -16,28 +17,10 @@ const PAINTER: DemoTruth = {
 };
 const MAKER: DemoTruth = { ...PAINTER, hand: { film: 1, flake: 1, spread: 1 } };
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4751);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4751);
 
 const answer = (page: Page) => page.getByTestId('answer');
 const text = (name: string, content: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(content) });
-
-async function startJob(page: Page, piece: string): Promise<void> {
-  await page.goto(`${server.address}/jobs/new`);
-  await page.getByLabel('Piece').fill(piece);
-  await page.getByLabel('Has to match').fill('tub 5, backrest');
-  await page.getByRole('button', { name: 'Candy over metallic' }).click();
-  await page.getByRole('button', { name: 'Start this job' }).click();
-  await expect(page).toHaveURL(/\/target$/);
-}
 
 async function typeReadings(page: Page, readings: readonly Reading[]): Promise<void> {
   for (const [i, a] of averageReadings(readings).entries()) {
@@ -47,7 +30,7 @@ async function typeReadings(page: Page, readings: readonly Reading[]): Promise<v
 }
 
 test('without an instrument: by eye from a card to the job, and back after a reload', async ({ page }) => {
-  await startJob(page, 'Waltzer tub 8');
+  await startCandyJob(page, server.address, 'Waltzer tub 8');
   await page.getByRole('link', { name: 'by eye' }).click();
   await expect(answer(page)).toContainText('plan a card and judge it by eye');
   await page.getByLabel('Gun', { exact: true }).selectOption('Another gun');
@@ -129,7 +112,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
   page,
 }) => {
   const files = () => page.getByLabel('File of readings');
-  await startJob(page, 'Waltzer tub 9');
+  await startCandyJob(page, server.address, 'Waltzer tub 9');
   const target = demoReadings(shop, MAKER, 3, ['left', 'right', 'top'], 21);
 
   await test.step('files that are wrong or leave something open', async () => {
@@ -286,7 +269,7 @@ test('with an instrument: files of every kind, chips, a wet rung, a photo, a lab
   });
 
   await test.step('the next job with this gun starts from this hand', async () => {
-    await startJob(page, 'Waltzer tub 10');
+    await startCandyJob(page, server.address, 'Waltzer tub 10');
     await files().setInputFiles(text('tub5.txt', toCgats(target)));
     await page.getByRole('button', { name: 'Take these readings' }).click();
     await page.getByRole('link', { name: 'Find the ground and coats' }).click();

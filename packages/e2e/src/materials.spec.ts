@@ -1,17 +1,7 @@
 import { expect, test } from '@playwright/test';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
-let folder: string;
-let server: TestServer;
-
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4731);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4731);
 
 test('a painter adds a ground and a mix of their own and uses them on the map', async ({ page }) => {
   await page.goto(`${server.address}/materials`);

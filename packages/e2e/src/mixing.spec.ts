@@ -2,20 +2,11 @@ import { expect, test, type Page } from '@playwright/test';
 import { roundUpBatch, type MixedPart } from '@steady-gleam/core/mixing';
 import { execFileSync } from 'node:child_process';
 import { seriousFaults } from './axe';
-import { makeFolder, removeFolder, root, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
+import { root } from './testServer';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4761);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4761);
 
-const job = (key: number) => `1a47e000-0000-4000-8000-${(key * 1000).toString(16).padStart(12, '0')}`;
 const answer = (page: Page) => page.getByTestId('answer');
 const tab = (page: Page, name: string) =>
   page.getByRole('group', { name: 'What is mixed' }).getByRole('button', { name, exact: true }).click();
@@ -44,7 +35,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
   page.on('pageerror', (e) => errors.push(e.message));
 
   await test.step('pieces: wrong measures stay at their field, right ones give the area', async () => {
-    await page.goto(`${server.address}/jobs/${job(4)}/mix?layer=job`);
+    await page.goto(`${server.address}/jobs/${demoJob(4)}/mix?layer=job`);
     await expect(answer(page)).toContainText('4 mixes for 6.54 m²');
     await page.getByRole('link', { name: 'Pieces' }).click();
     await expect(answer(page)).toHaveText('4 areas, 6.54 m² to spray.');
@@ -54,10 +45,10 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await expect(tub.getByText('A number.')).toBeVisible();
     await expect(tub.getByLabel('Height, m')).toHaveValue('high');
     // Something else is kept meanwhile, on another device: what was typed here stays.
-    const read = (await (await page.request.get(`${server.address}/api/jobs/${job(4)}`)).json()) as {
+    const read = (await (await page.request.get(`${server.address}/api/jobs/${demoJob(4)}`)).json()) as {
       job: { version: number };
     };
-    await page.request.patch(`${server.address}/api/jobs/${job(4)}`, {
+    await page.request.patch(`${server.address}/api/jobs/${demoJob(4)}`, {
       data: { version: read.job.version, piece: 'Waltzer tub 3' },
     });
     await page.waitForTimeout(500);
@@ -249,7 +240,7 @@ test('a whole job is mixed: pieces, every product, papers, pot life, what was le
     await page.getByRole('button', { name: /^Units: ml and µm/ }).click();
     await expect(page.getByRole('columnheader', { name: 'to mark, fl oz' })).toBeVisible();
     await expect(page.getByLabel('In the booth, °F')).toHaveValue('69.8');
-    await page.goto(`${server.address}/jobs/${job(4)}/layers`);
+    await page.goto(`${server.address}/jobs/${demoJob(4)}/layers`);
     await expect(answer(page)).toContainText('5.65 mil');
     await page.getByRole('button', { name: /^Units: fl oz and mil/ }).click();
     await expect(answer(page)).toContainText('143 µm');

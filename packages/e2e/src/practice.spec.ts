@@ -1,18 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import { seriousFaults } from './axe';
 import { passes, spray } from './strokes';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4886);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4886);
 
 const answer = (page: Page) => page.getByTestId('answer');
 const figure = async (page: Page, name: string): Promise<number> => {

@@ -3,21 +3,13 @@ import { eventOf, type JobEvent } from '@steady-gleam/core/jobs';
 import { stepOn } from './boothSteps';
 import { seriousFaults } from './axe';
 import { CHROMIUM, flagsFor } from './browser';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
+import { makeFolder, removeFolder, startServer } from './testServer';
 
 const PORT = 4775;
 const CANDY = '1a47e000-0000-4000-8000-000000000fa0';
 const PEARL = '1a47e000-0000-4000-8000-000000001388';
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, PORT);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(PORT);
 
 const answer = (page: Page) => page.getByTestId('answer');
 

@@ -1,19 +1,10 @@
 import { expect, test, type Page } from '@playwright/test';
 import { FAMILIES, TRY_OUT_FAMILIES } from '@steady-gleam/core/finishes';
 import { seriousFaults } from './axe';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { journeyServer } from './journeyServer';
 import { pourPart, readAndKeep, runTo } from './tryOutSteps';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4872);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
+const server = journeyServer(4872);
 
 const answer = (page: Page) => page.getByTestId('answer');
 const candy = TRY_OUT_FAMILIES.find((f) => FAMILIES[f].byEye.beside.includes('deeper'))!;

@@ -12,62 +12,15 @@ import {
 } from '@steady-gleam/contracts';
 import { eventOf, START_AREAS } from '@steady-gleam/core/jobs';
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
-import { STARTING_GUNS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
-import { pino } from 'pino';
 import request from 'supertest';
-import { openEmbedded, type OpenDb } from '../db/open';
-import { createRepos } from '../resources/repos';
-import { createApp } from './app';
+import { batchOf, openTestShop } from '../testdata/testShop';
 
-let open: OpenDb;
-let app: ReturnType<typeof createApp>;
+let shop: Awaited<ReturnType<typeof openTestShop>>;
 beforeAll(async () => {
-  open = await openEmbedded(resolve('packages/server/migrations'));
-  app = createApp({ repos: createRepos(open.db), logger: pino({ level: 'silent' }) });
-  for (const gun of STARTING_GUNS) await createRepos(open.db).guns.put(gun.id, 0, gun);
+  shop = await openTestShop();
 }, 60_000);
-afterAll(() => open.close());
-
-const makeJob = async (): Promise<string> => {
-  const id = randomUUID();
-  await request(app)
-    .post(jobsApi.create.path)
-    .send({ id, piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', mixId: 'cinder-candy' })
-    .expect(201);
-  return id;
-};
-const batchOf = (jobId: string, over: object = {}) => ({
-  id: randomUUID(),
-  jobId,
-  layerId: 'effect',
-  name: 'Cinder candy',
-  productId: null,
-  gunId: STARTING_GUNS[0]!.id,
-  parts: [
-    { name: 'intercoat clear', role: 'product', parts: 8, ml: 400, grams: 372, lot: 'L-104' },
-    { name: 'cinder red', role: 'colour', parts: 1, ml: 50, grams: 48, lot: '' },
-  ],
-  ml: 450,
-  temperatureC: 21,
-  mixedAt: '2026-11-20T09:00:00.000Z',
-  potMinutes: 90,
-  solidMl: 60,
-  volumeSolids: 0.22,
-  lossMl: 40,
-  vocActual: 690,
-  vocCoating: 690,
-  cost: 22.5,
-  onCard: true,
-  note: '',
-  ...over,
-});
-
-/** The finish a job is about. */
-const finishOf = async (id: string): Promise<string> =>
-  ((await request(app).get(pathOf(jobsApi.read.path, { id })).expect(200)).body as { job: { finishId: string } }).job
-    .finishId;
+afterAll(() => shop.open.close());
 
 describe('the booth', () => {
   const event = (over: object = {}) => ({
@@ -82,45 +35,45 @@ describe('the booth', () => {
   const path = (id: string) => pathOf(logApi.addEvents.path, { id });
 
   it('stores each tap once, in one request or in many, all of a request or none', async () => {
-    const jobId = await makeJob();
+    const jobId = await shop.makeJob();
     const [a, b, c] = [event(), event({ at: 1_764_000_001_000 }), event({ kind: 'undo' })];
-    await request(app)
+    await request(shop.app)
       .post(path(jobId))
       .send({ events: [a, b] })
       .expect(201);
     // The answer was lost: the same again, with a new one; and twice at once.
     await Promise.all(
       [1, 2, 3].map(() =>
-        request(app)
+        request(shop.app)
           .post(path(jobId))
           .send({ events: [a, b, c] })
           .expect(201),
       ),
     );
-    const log = (await request(app).get(path(jobId)).expect(200)).body as { id: string }[];
+    const log = (await request(shop.app).get(path(jobId)).expect(200)).body as { id: string }[];
     expect(log.map((e) => e.id)).toEqual([a.id, b.id, c.id]);
-    const bad = await request(app)
+    const bad = await request(shop.app)
       .post(path(jobId))
       .send({ events: [event(), event({ kind: 'burned' })] })
       .expect(400);
     expect(Object.keys(bad.body.fields as object)).toEqual(['events[1].kind']);
-    expect((await request(app).get(path(jobId))).body).toHaveLength(3);
-    const other = await makeJob();
-    await request(app)
+    expect((await request(shop.app).get(path(jobId))).body).toHaveLength(3);
+    const other = await shop.makeJob();
+    await request(shop.app)
       .post(path(other))
       .send({ events: [a] })
       .expect(409);
-    await request(app)
+    await request(shop.app)
       .post(path(randomUUID()))
       .send({ events: [event()] })
       .expect(404);
   });
 
   it('takes another mix for a finish while nothing of its own was sprayed, with its place on the map', async () => {
-    const jobId = await makeJob();
+    const jobId = await shop.makeJob();
     const pick = { groundId: 'gold', coats: 2, strength: 1, style: 'wet', controlCoats: 0 };
     const change = (body: object) =>
-      request(app)
+      request(shop.app)
         .patch(pathOf(jobsApi.change.path, { id: jobId }))
         .send(body);
     const { carrierId } = REFERENCE_LIBRARY.systems.find((m) => m.id === 'cinder-candy')!;
@@ -130,7 +83,7 @@ describe('the booth', () => {
       colours: [{ kind: 'dye', id: 'cinder-red', parts: 5, strength: 0.4 }],
       ...{ strengthFrom: 'typed', drawdown: null, filmUm: 10, flashMinutes: 12, pricePerLitre: 60 },
     };
-    await request(app)
+    await request(shop.app)
       .put(pathOf(materialsApi.put.path, { id: mixId }))
       .send({ version: 0, material })
       .expect(200);
@@ -144,7 +97,7 @@ describe('the booth', () => {
     const taken = await change({ version: 1, mixId, pick }).expect(200);
     expect(taken.body).toMatchObject({ mixId, pick: { groundId: 'gold', coats: 2 }, version: 2 });
     // Once it was sprayed it is what it is.
-    await request(app)
+    await request(shop.app)
       .post(pathOf(logApi.addEvents.path, { id: jobId }))
       .send({ events: [eventOf({ id: randomUUID(), at: 1, kind: 'sprayed', layerId: 'effect', coats: 1 })] })
       .expect(201);
@@ -153,16 +106,16 @@ describe('the booth', () => {
   });
 
   it('keeps a plan with the job, and prints its sheet once something is picked', async () => {
-    const jobId = await makeJob();
+    const jobId = await shop.makeJob();
     const plan = { ...START_PLAN, edits: { 'effect/wet/1': { overlap: 0.7 } }, order: ['tub', 'back'] };
     const change = (body: object) =>
-      request(app)
+      request(shop.app)
         .patch(pathOf(jobsApi.change.path, { id: jobId }))
         .send(body);
     const wrong = await change({ version: 1, plan: { ...plan, edits: { x: { overlap: 3 } } } }).expect(400);
     expect(Object.values(wrong.body.fields as object).join()).toMatch(/overlap can’t be above 0.95/);
     expect((await change({ version: 1, plan }).expect(200)).body.plan).toEqual(plan);
-    const sheet = () => request(app).get(jobSheetPath(jobId, 'us', 'Europe/Berlin'));
+    const sheet = () => request(shop.app).get(jobSheetPath(jobId, 'us', 'Europe/Berlin'));
     await sheet().expect(400);
     await change({
       version: 2,
@@ -177,20 +130,20 @@ describe('the booth', () => {
   });
 
   it('tells in the list of jobs where each stands: rungs by eye, cups, and what its run waits for', async () => {
-    const jobId = await makeJob();
+    const jobId = await shop.makeJob();
     const standing = async () => {
-      const jobs = (await request(app).get(jobsApi.list.path).expect(200)).body.rows as JobSummary[];
+      const jobs = (await request(shop.app).get(jobsApi.list.path).expect(200)).body.rows as JobSummary[];
       return jobs.find((j) => j.id === jobId)!;
     };
     expect(await standing()).toMatchObject({ rungsRead: 0, batches: 0, run: null });
     const choice = { groundId: 'silver-fine', coats: 2.5, strength: 1, style: 'wet', controlCoats: 0 };
-    await request(app)
+    await request(shop.app)
       .patch(pathOf(jobsApi.change.path, { id: jobId }))
       .send({ version: 1, pick: choice })
       .expect(200);
-    const finish = await finishOf(jobId);
+    const finish = await shop.finishOf(jobId);
     const say = (coats: number, view: string, verdict: string | null) =>
-      request(app)
+      request(shop.app)
         .post(pathOf(verdictsApi.add.path, { id: finish }))
         .send({
           id: randomUUID(),
@@ -204,13 +157,13 @@ describe('the booth', () => {
     await say(1, 'lamp', 'lighter');
     await say(2, 'shade', 'match');
     await say(2, 'shade', null);
-    await request(app).post(batchesApi.add.path).send(batchOf(jobId)).expect(201);
+    await request(shop.app).post(batchesApi.add.path).send(batchOf(jobId)).expect(201);
     expect(await standing()).toMatchObject({ rungsRead: 1, batches: 1, run: null });
 
     const at = 1_764_000_000_000;
     const areaId = START_AREAS[0]!.id;
     const tap = (more: object) =>
-      request(app)
+      request(shop.app)
         .post(path(jobId))
         .send({ events: [event(more)] })
         .expect(201);

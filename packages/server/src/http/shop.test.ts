@@ -15,58 +15,34 @@ import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { insertMany } from '../db/insertMany';
-import { openEmbedded, openScratch, type OpenDb } from '../db/open';
+import { openScratch } from '../db/open';
 import { batches } from '../db/schema';
 import { createRepos } from '../resources/repos';
+import { batchOf, openTestShop } from '../testdata/testShop';
 import { createApp } from './app';
 
-let open: OpenDb;
-let app: ReturnType<typeof createApp>;
+let shop: Awaited<ReturnType<typeof openTestShop>>;
 beforeAll(async () => {
-  open = await openEmbedded(resolve('packages/server/migrations'));
-  app = createApp({ repos: createRepos(open.db), logger: pino({ level: 'silent' }) });
-  for (const gun of STARTING_GUNS) await createRepos(open.db).guns.put(gun.id, 0, gun);
+  shop = await openTestShop([], true);
+  for (const gun of STARTING_GUNS) await createRepos(shop.open.db).guns.put(gun.id, 0, gun);
 }, 60_000);
-afterAll(() => open.close());
+afterAll(() => shop.open.close());
 
 const product = (over: object = {}) => ({ ...STARTING_PRODUCTS.at(-1)!, id: randomUUID(), ...over });
 const put = (p: { id: string }, version = 0) =>
-  request(app)
+  request(shop.app)
     .put(pathOf(productsApi.put.path, { id: p.id }))
     .send({ version, product: p });
-const makeJob = async (): Promise<string> => {
-  const id = randomUUID();
-  await request(app)
-    .post(jobsApi.create.path)
-    .send({ id, piece: 'Waltzer tub 9', matching: 'tub 2', family: 'candy', mixId: 'cinder-candy' })
-    .expect(201);
-  return id;
-};
-const batchOf = (jobId: string, over: object = {}) => ({
-  id: randomUUID(),
-  jobId,
-  layerId: 'effect',
-  name: 'Cinder candy',
-  productId: null,
-  gunId: STARTING_GUNS[0]!.id,
-  parts: [
-    { name: 'intercoat clear', role: 'product', parts: 8, ml: 400, grams: 372, lot: 'L-104' },
-    { name: 'cinder red', role: 'colour', parts: 1, ml: 50, grams: 48, lot: '' },
-  ],
-  ml: 450,
-  temperatureC: 21,
-  mixedAt: '2026-11-20T09:00:00.000Z',
-  potMinutes: 90,
-  solidMl: 60,
-  volumeSolids: 0.22,
-  lossMl: 40,
-  vocActual: 690,
-  vocCoating: 690,
-  cost: 22.5,
-  onCard: true,
-  note: '',
-  ...over,
-});
+/** A batch without a product of the shelf, some of it for the card. */
+const batchFor = (jobId: string, over: object = {}) =>
+  batchOf(jobId, {
+    ...{ productId: null, ml: 450, mixedAt: '2026-11-20T09:00:00.000Z', potMinutes: 90, onCard: true },
+    parts: [
+      { name: 'intercoat clear', role: 'product', parts: 8, ml: 400, grams: 372, lot: 'L-104' },
+      { name: 'cinder red', role: 'colour', parts: 1, ml: 50, grams: 48, lot: '' },
+    ],
+    ...over,
+  });
 
 describe('products', () => {
   it('keep what a sheet can say and name at the field what it can’t', async () => {
@@ -89,46 +65,46 @@ describe('products', () => {
     // Zero parts in a hardener's band: from above to.
     const upside = product({ additives: [{ ...STARTING_PRODUCTS.at(-1)!.additives[0]!, fromC: 30, toC: 20 }] });
     expect((await put(upside).expect(400)).body.fields['product.additives[0].toC']).toMatch(/above the lowest/);
-    expect((await request(app).get(productsApi.list.path).expect(200)).body).toHaveLength(1);
+    expect((await request(shop.app).get(productsApi.list.path).expect(200)).body).toHaveLength(1);
   });
 
   it('come in all together or not at all', async () => {
-    const before = ((await request(app).get(productsApi.list.path)).body as unknown[]).length;
-    const send = (products: object[]) => request(app).post(productsApi.add.path).send({ products });
+    const before = ((await request(shop.app).get(productsApi.list.path)).body as unknown[]).length;
+    const send = (products: object[]) => request(shop.app).post(productsApi.add.path).send({ products });
     await send([product(), product({ name: '' })]).expect(400);
     const twice = product();
     await send([twice, twice]).expect(409);
-    expect((await request(app).get(productsApi.list.path)).body).toHaveLength(before);
+    expect((await request(shop.app).get(productsApi.list.path)).body).toHaveLength(before);
     await send([product(), product()]).expect(201);
-    expect((await request(app).get(productsApi.list.path)).body).toHaveLength(before + 2);
+    expect((await request(shop.app).get(productsApi.list.path)).body).toHaveLength(before + 2);
   });
 
   it('keep the sheet’s page, and refuse what is none', async () => {
     const p = product();
     await put(p).expect(200);
     const send = (bytes: Buffer) =>
-      request(app).put(sheetPath(p.id, 'page 2.pdf')).set('Content-Type', 'application/pdf').send(bytes);
+      request(shop.app).put(sheetPath(p.id, 'page 2.pdf')).set('Content-Type', 'application/pdf').send(bytes);
     expect((await send(Buffer.from('not a page')).expect(400)).body.fields.sheet).toMatch(/not a PDF/);
     const kept = (await send(Buffer.from('%PDF-1.4 a page')).expect(200)).body as StoredProduct;
     expect(kept.sheet).toEqual({ name: 'page 2.pdf', type: 'application/pdf' });
-    const back = await request(app).get(sheetPath(p.id)).expect(200);
+    const back = await request(shop.app).get(sheetPath(p.id)).expect(200);
     expect(Buffer.from(back.body as Uint8Array).toString()).toBe('%PDF-1.4 a page');
   });
 
   it('stay while a job or an open batch needs them', async () => {
     const p = product({ name: 'Promenade needed' });
     await put(p).expect(200);
-    const jobId = await makeJob();
-    await request(app)
+    const jobId = await shop.makeJob();
+    await request(shop.app)
       .patch(pathOf(jobsApi.change.path, { id: jobId }))
       .send({ version: 1, mixing: { products: { clear: p.id }, gunId: null, temperatureC: 21, humidity: 0.5 } })
       .expect(200);
     const remove = () =>
-      request(app)
+      request(shop.app)
         .delete(pathOf(productsApi.remove.path, { id: p.id }))
         .send({ version: 1 });
     expect((await remove().expect(409)).body.message).toMatch(/Waltzer tub 9/);
-    await request(app)
+    await request(shop.app)
       .patch(pathOf(jobsApi.change.path, { id: jobId }))
       .send({ version: 2, mixing: { products: {}, gunId: null, temperatureC: 21, humidity: 0.5 } })
       .expect(200);
@@ -138,10 +114,9 @@ describe('products', () => {
 
 describe('batches', () => {
   it('of one job, those in use, and those a gun is taught by are told however many came after them', async () => {
-    const jobId = await makeJob();
-    const other = await makeJob();
+    const [jobId, other] = [randomUUID(), randomUUID()];
     const own = await openScratch(resolve('packages/server/migrations'));
-    const shop = createApp({ repos: createRepos(own.db), logger: pino({ level: 'silent' }) });
+    const app = createApp({ repos: createRepos(own.db), logger: pino({ level: 'silent' }) });
     const [rare, busy] = STARTING_GUNS;
     for (const gun of [rare!, busy!]) await createRepos(own.db).guns.put(gun.id, 0, gun);
     for (const id of [jobId, other])
@@ -151,11 +126,11 @@ describe('batches', () => {
       });
     const day = (n: number) => new Date(Date.UTC(2026, 0, 1) + n * 3600_000).toISOString();
     const old = [
-      batchOf(jobId, { gunId: rare!.id, mixedAt: day(0) }),
-      batchOf(jobId, { gunId: busy!.id, mixedAt: day(1) }),
-      batchOf(jobId, { gunId: busy!.id, mixedAt: day(2) }),
+      batchFor(jobId, { gunId: rare!.id, mixedAt: day(0) }),
+      batchFor(jobId, { gunId: busy!.id, mixedAt: day(1) }),
+      batchFor(jobId, { gunId: busy!.id, mixedAt: day(2) }),
     ];
-    const later = Array.from({ length: 310 }, (_, i) => batchOf(other, { gunId: busy!.id, mixedAt: day(10 + i) }));
+    const later = Array.from({ length: 310 }, (_, i) => batchFor(other, { gunId: busy!.id, mixedAt: day(10 + i) }));
     await insertMany(
       own.db,
       batches,
@@ -173,52 +148,52 @@ describe('batches', () => {
       })),
     );
     const listed = async (query = '') =>
-      ((await request(shop).get(`${batchesApi.list.path}${query}`).expect(200)).body as Batch[]).map((b) => b.id);
+      ((await request(app).get(`${batchesApi.list.path}${query}`).expect(200)).body as Batch[]).map((b) => b.id);
     const all = await listed();
     expect(all).toHaveLength(302);
     // The only lesson of a gun that is seldom used, and a cup that sets: not what a busy gun was taught long ago.
     expect([all.includes(old[0]!.id), all.includes(old[1]!.id), all.includes(old[2]!.id)]).toEqual([true, false, true]);
     expect(await listed(`?jobId=${jobId}`)).toEqual(old.map((b) => b.id));
-    await request(shop).get(`${batchesApi.list.path}?jobId=x`).expect(400);
+    await request(app).get(`${batchesApi.list.path}?jobId=x`).expect(400);
     await own.close();
   });
 
   it('are stored once however often they are sent, and ended once', async () => {
-    const jobId = await makeJob();
-    const batch = batchOf(jobId);
-    for (let i = 0; i < 3; i++) await request(app).post(batchesApi.add.path).send(batch).expect(201);
-    const list = ((await request(app).get(batchesApi.list.path)).body as Batch[]).filter((b) => b.jobId === jobId);
+    const jobId = await shop.makeJob();
+    const batch = batchFor(jobId);
+    for (let i = 0; i < 3; i++) await request(shop.app).post(batchesApi.add.path).send(batch).expect(201);
+    const list = ((await request(shop.app).get(batchesApi.list.path)).body as Batch[]).filter((b) => b.jobId === jobId);
     expect(list).toHaveLength(1);
     expect(list[0]).toMatchObject({ piece: 'Waltzer tub 9', leftMl: null, endedAt: null, version: 1 });
     const end = (leftMl: unknown, version = 1) =>
-      request(app)
+      request(shop.app)
         .patch(pathOf(batchesApi.end.path, { id: batch.id }))
         .send({ version, leftMl });
     expect((await end(900).expect(400)).body.fields.leftMl).toMatch(/More can’t be left/);
     expect((await end('some').expect(400)).body.fields.leftMl).toMatch(/number/);
     expect((await end(60).expect(200)).body).toMatchObject({ leftMl: 60, version: 2 });
     expect((await end(50).expect(409)).body.code).toBe('stale');
-    await request(app).post(batchesApi.add.path).send(batchOf(randomUUID())).expect(404);
-    await request(app)
+    await request(shop.app).post(batchesApi.add.path).send(batchFor(randomUUID())).expect(404);
+    await request(shop.app)
       .post(batchesApi.add.path)
-      .send({ ...batch, jobId: await makeJob() })
+      .send({ ...batch, jobId: await shop.makeJob() })
       .expect(409);
     // Another batch under an id that is taken would be lost in silence.
-    await request(app)
+    await request(shop.app)
       .post(batchesApi.add.path)
       .send({ ...batch, ml: batch.ml + 50 })
       .expect(409);
-    await request(app)
+    await request(shop.app)
       .post(batchesApi.add.path)
-      .send(batchOf(jobId, { ml: 0 }))
+      .send(batchFor(jobId, { ml: 0 }))
       .expect(400);
   });
 
   it('are put right where they were entered wrongly: what they said stays, and a gun can be taught without one', async () => {
-    const batch = batchOf(await makeJob());
-    await request(app).post(batchesApi.add.path).send(batch).expect(201);
+    const batch = batchFor(await shop.makeJob());
+    await request(shop.app).post(batchesApi.add.path).send(batch).expect(201);
     const correct = (body: object) =>
-      request(app)
+      request(shop.app)
         .patch(pathOf(batchesApi.correct.path, { id: batch.id }))
         .send(body);
     const ml = batch.ml;
@@ -235,18 +210,18 @@ describe('batches', () => {
     expect(out).toMatchObject({ teaches: false, ml: 2 * ml });
     expect(out.corrections).toHaveLength(1);
     // Sent once more from a queue it is the same one still.
-    expect((await request(app).post(batchesApi.add.path).send(batch).expect(201)).body.ml).toBe(2 * ml);
+    expect((await request(shop.app).post(batchesApi.add.path).send(batch).expect(201)).body.ml).toBe(2 * ml);
   });
 
   it('print as a label and as a sheet', async () => {
-    const jobId = await makeJob();
-    const batch = batchOf(jobId);
-    await request(app).post(batchesApi.add.path).send(batch).expect(201);
+    const jobId = await shop.makeJob();
+    const batch = batchFor(jobId);
+    await request(shop.app).post(batchesApi.add.path).send(batch).expect(201);
     for (const [size, units] of [
       ['label', 'metric'],
       ['sheet', 'us'],
     ] as const) {
-      const pdf = await request(app)
+      const pdf = await request(shop.app)
         .get(batchPdfPath(batch.id, size, units, 'Europe/Berlin'))
         .expect(200);
       expect(pdf.headers['content-type']).toBe('application/pdf');
@@ -256,7 +231,7 @@ describe('batches', () => {
           .toString(),
       ).toBe('%PDF-');
     }
-    await request(app)
+    await request(shop.app)
       .get(batchPdfPath(randomUUID(), 'label', 'metric', 'UTC'))
       .expect(404);
   });

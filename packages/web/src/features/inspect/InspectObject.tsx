@@ -147,19 +147,17 @@ function LookedAtLater({
   return (
     <>
       <Typography variant="h2" sx={{ mt: 2.5 }}>
-        Looked at then
+        Looked at then, each from everywhere
       </Typography>
+      <Typography sx={{ fontSize: 17, mt: 0.5 }}>{views.map((v) => VIEW_NAMES[v]).join(' · ')}</Typography>
       <Box component="ul" sx={{ listStyle: 'none', m: 0, mt: 1, p: 0, maxWidth: 640 }}>
         {places.map((p) => (
           <Box
             component="li"
             key={p.name}
-            sx={{ ...{ display: 'flex', gap: 2, py: 1.25, fontSize: 17 }, borderTop: `1px solid ${tones.hairline}` }}
+            sx={{ py: 1.25, fontSize: 17, fontWeight: 700, borderTop: `1px solid ${tones.hairline}` }}
           >
-            <Box component="span" sx={{ flex: '0 0 36%', fontWeight: 700 }}>
-              {p.name}
-            </Box>
-            <span>{views.map((v) => VIEW_NAMES[v]).join(' · ')}</span>
+            {p.name}
           </Box>
         ))}
       </Box>

@@ -8,7 +8,7 @@ import { useLayerColours } from '../../shared/film/useLayerColours';
 import type { ShownTimeline } from './timelineModel';
 
 const [WIDE, LEFT] = [940, 116];
-/** Height of a line: few of them take the room there is. */
+/** Height of a line in the picture's own units, {@link WIDE} of which are its width: few lines take the room there is. */
 const highOf = (lines: number): number => Math.min(72, Math.max(46, 350 / lines));
 
 /** Ticks on round clock times, minutes from the origin. */

@@ -1,29 +1,12 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { seriousFaults } from './axe';
-import { makeFolder, removeFolder, startServer, type TestServer } from './testServer';
+import { demoJob, journeyServer } from './journeyServer';
+import { startCandyJob } from './jobSteps';
 
-let folder: string;
-let server: TestServer;
-test.beforeAll(async () => {
-  folder = makeFolder();
-  server = await startServer(folder, 4754);
-});
-test.afterAll(async () => {
-  await server.stop();
-  removeFolder(folder);
-});
-
-async function startJob(page: Page, piece: string): Promise<void> {
-  await page.goto(`${server.address}/jobs/new`);
-  await page.getByLabel('Piece').fill(piece);
-  await page.getByLabel('Has to match').fill('tub 5, backrest');
-  await page.getByRole('button', { name: 'Candy over metallic' }).click();
-  await page.getByRole('button', { name: 'Start this job' }).click();
-  await expect(page).toHaveURL(/\/target$/);
-}
+const server = journeyServer(4754);
 
 test('a photo with a grey card gives a colour with a wide doubt', async ({ page }) => {
-  await startJob(page, 'Waltzer tub 11');
+  await startCandyJob(page, server.address, 'Waltzer tub 11');
   await page.getByRole('button', { name: 'photo with a grey card' }).click();
   // A warm light over a grey of L* 50 (sRGB 119) and a blue (sRGB 40, 90, 150): both reddened alike in linear light.
   const picture = await page.evaluate(() => {
@@ -51,4 +34,14 @@ test('a photo with a grey card gives a colour with a wide doubt', async ({ page 
   expect(await seriousFaults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Keep this as the target' }).click();
   await expect(page.getByText('From a photo: good to 4 units at best')).toBeVisible();
+});
+
+test('a file of blank lines never freezes the page, and a mangled one is answered in a sentence', async ({ page }) => {
+  await page.goto(`${server.address}/jobs/${demoJob(1)}/target`);
+  const choose = (name: string, text: string) =>
+    page.getByLabel('File of readings').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await choose('blank.csv', `spot,aspecular,L,a,b\n1,45,50,1,2\n${'\n'.repeat(900_000)}`);
+  await expect(page.getByText('blank.csv: one spot, angles 45°')).toBeVisible({ timeout: 8000 });
+  await choose('nested.xml', '<a>'.repeat(300_000));
+  await expect(page.getByText('Nothing was taken from this file.')).toBeVisible({ timeout: 15_000 });
 });
