@@ -30,6 +30,10 @@ export const moment = () =>
     .datetime()
     .test('real', 'This is no moment there is.', (v) => {
       if (v === undefined || v === null) return true;
+      // The clock goes on from a 31st of February to a 3rd of March without a word.
+      const [, year, month, day] = /^(\d{4})-(\d\d)-(\d\d)/.exec(v) ?? [];
+      if (day === undefined || Number(day) > new Date(Date.UTC(Number(year), Number(month), 0)).getUTCDate())
+        return false;
       const at = new Date(v).getTime();
       return at >= FIRST_MOMENT && at <= LAST_MOMENT;
     });

@@ -42,7 +42,9 @@ const structures = Object.keys(FILM_NM) as FlakeStructure[];
 
 export const ownGroundSchema = object({
   ...base('ground'),
-  mark: trimmed().required('Give it a short mark for the map.').max(7, 'Seven letters at most.'),
+  mark: trimmed()
+    .required('Give it a short mark for the map.')
+    .max(13, 'Thirteen letters at most: it stands beside the row.'),
   lab: lab('The reading'),
   pigmentId: string().nullable().max(60).default(null),
   cover: figure('The cover', 0.05, 0.99).default(0.93),

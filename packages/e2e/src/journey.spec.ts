@@ -113,7 +113,7 @@ test('from readings of a finish to "spray k, then look", across a restart', asyn
     await page.keyboard.press('ArrowRight');
     await expect(probe).not.toHaveText(before!);
     await page.keyboard.press('ArrowUp');
-    await expect(probe).toContainText('over grey 74');
+    await expect(probe).toContainText('over light grey');
     await page.keyboard.press('[');
     await expect(page.getByRole('button', { name: '25°' })).toHaveAttribute('aria-pressed', 'true');
     await page.keyboard.press('ArrowDown');

@@ -17,6 +17,13 @@ describe('a figure as people write it', () => {
     expect(decimalIn(text)).toBe(Number(text.replace(',', '.')));
   });
 
+  it('has a minus as a document writes it, or as a keyboard does', () => {
+    expect(decimalIn('−3,5')).toBe(-3.5);
+    expect(decimalIn('-3.5')).toBe(-3.5);
+    expect(decimalIn('3−5')).toBeNaN();
+    expect(decimalIn('−−3')).toBeNaN();
+  });
+
   it.each(['', ' ', '.', ',', '1,234.5', '1.234,5', '1 234', '12 g', 'x', '--1', '0x10', 'Infinity'])(
     '“%s” is none: it is said, never guessed',
     (text) => {

@@ -55,12 +55,12 @@ export function labToAlbedo(film: Film, lab: Lab, viewing: Viewing = D65_10): Fl
   return spectrum.map((v) => lookToAlbedo(film, v));
 }
 
-/** A neutral grey, named by its lightness. */
-const grey = (l: number, words: string): GroundMaterial => ({
+/** A neutral grey of a lightness L*, named by its step in words: "pale grey". */
+const grey = (l: number, step: string): GroundMaterial => ({
   id: `grey-${l}`,
-  name: `Grey ${l}`,
-  mark: words.replace(/^a /, ''),
-  words,
+  name: `${step.charAt(0).toUpperCase()}${step.slice(1)}`,
+  mark: step,
+  words: `a ${step}`,
   lab: [l, 0, 0],
   hidesIn: l > 60 ? 2.5 : 2,
   pricePerLitre: 24,
@@ -69,12 +69,12 @@ const grey = (l: number, words: string): GroundMaterial => ({
 /** Ground shades of the demo shop, light to dark, then coloured, then metallic. Names and prices are invented. */
 export const GROUNDS: readonly GroundMaterial[] = [
   { id: 'white', name: 'Bright white', mark: 'white', lab: [96, -0.6, 1.6], hidesIn: 3, pricePerLitre: 28 },
-  grey(84, 'a pale grey'),
-  grey(74, 'a light grey'),
-  grey(63, 'a mid grey'),
-  grey(52, 'a full mid grey'),
-  grey(41, 'a dark grey'),
-  grey(31, 'a deep grey'),
+  grey(84, 'pale grey'),
+  grey(74, 'light grey'),
+  grey(63, 'mid grey'),
+  grey(52, 'full mid grey'),
+  grey(41, 'dark grey'),
+  grey(31, 'deep grey'),
   { id: 'black', name: 'Deep black', mark: 'black', lab: [8, 0, 0], hidesIn: 1.5, pricePerLitre: 26 },
   { id: 'aqua-pastel', name: 'Aqua pastel', mark: 'aqua', lab: [82, -18, -8], hidesIn: 2.5, pricePerLitre: 34 },
   { id: 'cream-pastel', name: 'Cream pastel', mark: 'cream', lab: [88, 1, 17], hidesIn: 3, pricePerLitre: 34 },

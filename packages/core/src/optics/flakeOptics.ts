@@ -85,7 +85,16 @@ export interface FlakeTable {
 }
 
 const LOWEST_COSINE = 0.4;
-const COLUMNS = 25;
+/** Steps of a table for each so many nm of film: what is read between them is within 0.01 of the matrix in light that comes straight in; ours. */
+const STEPS = 24;
+const NM_A_STEP = 130;
+
+/** A thick film has more orders over the angles, and narrower ones: its table is finer. */
+function columnsFor(optics: FlakeOptics): number {
+  if (optics.kind === 'scalar') return 1;
+  const nm = optics.kind === 'thinFilm' ? optics.layers.reduce((sum, l) => sum + l.nm, 0) : 0;
+  return STEPS * (nm <= 2 * NM_A_STEP ? 1 : Math.ceil(nm / NM_A_STEP)) + 1;
+}
 
 /** Tables by what they were made from, and the index of the binder. */
 const made = new WeakMap<FlakeOptics, Map<number, FlakeTable>>();
@@ -103,7 +112,7 @@ export function tabulateFlake(optics: FlakeOptics, n0: number): FlakeTable {
 }
 
 function tabulated(optics: FlakeOptics, n0: number): FlakeTable {
-  const columns = optics.kind === 'scalar' ? 1 : COLUMNS;
+  const columns = columnsFor(optics);
   const r = new Float64Array(WAVELENGTH_COUNT * columns);
   const t = new Float64Array(WAVELENGTH_COUNT * columns);
   for (let i = 0; i < WAVELENGTH_COUNT; i++) {

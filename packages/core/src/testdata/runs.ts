@@ -164,15 +164,12 @@ export function randomJob(seed: number): Partial<JobPlanInput> {
       school: random() < 0.5 ? 'wet' : 'mist',
       grip: random() < 0.3,
       bake: random() < 0.3,
-      cells: Array.from(
-        { length: below(3) },
-        (): CellEdit => ({
-          areaId: areas[below(areas.length)]!.id,
-          layerId: ['sealer', 'ground', 'effect', 'clear'][below(4)]!,
-          coats: [null, 0, 1, 2.5][below(4)]!,
-          reach: random() < 0.3 ? { kind: 'spot', m2: 0.1 } : null,
-        }),
-      ),
+      cells: Array.from({ length: below(3) }, (): CellEdit => ({
+        areaId: areas[below(areas.length)]!.id,
+        layerId: ['sealer', 'ground', 'effect', 'clear'][below(4)]!,
+        coats: [null, 0, 1, 2.5][below(4)]!,
+        reach: random() < 0.3 ? { kind: 'spot', m2: 0.1 } : null,
+      })),
     },
   };
 }

@@ -7,6 +7,7 @@ import { join, resolve } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { rowsOf, withStepsUpTo } from '../db/migrations';
 import { openScratch, type OpenDb } from '../db/open';
+import { openTestDb } from '../testdata/testDb';
 import { shopTables } from '../db/tables';
 import { fillWithDemo } from '../demo/seed';
 import { createRepos } from '../resources/repos';
@@ -36,7 +37,7 @@ async function everything(open: OpenDb): Promise<Record<string, string[]>> {
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'steady-gleam-copies-'));
-  shop = await openScratch(migrations);
+  shop = await openTestDb();
   await fillWithDemo(shop.db);
   const repos = createRepos(shop.db);
   const bytes = Uint8Array.from({ length: 3000 }, (_, i) => (i * 37) % 256);
@@ -60,7 +61,7 @@ afterAll(async () => {
 
 describe('a copy of a shop', () => {
   it('brings back every row as it was, bytes and the last digit of figures, and goes on counting behind them', async () => {
-    const other = await openScratch(migrations);
+    const other = await openTestDb();
     await restore(other.db, migrations, fileSource(copy));
     expect(await everything(other)).toEqual(await everything(shop));
     const [b] = await rowsOf<{ b: number }>(other.db, sql`select b::text as b from readings where b = 'NaN'`);
@@ -87,7 +88,7 @@ describe('a copy of a shop', () => {
   it('signs nobody in, and signs nobody out where it is put', async () => {
     const { manifest } = await checkArchive(fileSource(copy));
     expect(manifest.tables.map((t) => t.name)).not.toContain('sessions');
-    const other = await openScratch(migrations);
+    const other = await openTestDb();
     await other.db.execute(
       sql`insert into sessions (id, token_hash, look_only, device, expires_at) values (gen_random_uuid(), 'here', false, 'd', now())`,
     );
@@ -110,7 +111,7 @@ describe('a copy of a shop', () => {
       await writeCopy(past, steps, old);
       await past.close();
     });
-    const today = await openScratch(migrations);
+    const today = await openTestDb();
     expect((await restore(today.db, migrations, fileSource(old))).step).not.toBe('0018_shop');
     // What the step after has made of it: a job with a log is begun.
     expect(await rowsOf(today.db, sql`select piece, begun from jobs`)).toEqual([{ piece: 'old one', begun: true }]);
@@ -160,7 +161,7 @@ describe('a copy of a shop', () => {
   });
 
   it('leaves everything as it was where it can’t be brought back whole', async () => {
-    const other = await openScratch(migrations);
+    const other = await openTestDb();
     await fillWithDemo(other.db);
     const before = await everything(other);
     const path = join(folder, 'half.tar.gz');

@@ -11,7 +11,7 @@ import { join } from 'node:path';
 import { openEmbedded } from './open';
 import { createRepos } from '../resources/repos';
 import type { TellDamage } from './rows';
-import { MIGRATIONS } from '../testdata/testShop';
+import { MIGRATIONS } from '../testdata/testDb';
 
 describe('a database of an earlier program', () => {
   /** The program as it was before: its MIGRATIONS up to one of them. */

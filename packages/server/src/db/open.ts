@@ -36,9 +36,14 @@ export interface Opening {
 export const DATABASE = 'database';
 const MAKING = 'database.making';
 
-async function openFolder(migrations: string, path: string | undefined, before?: Opening['beforeMigration']) {
+async function openFolder(
+  migrations: string,
+  path: string | undefined,
+  { before, from }: { before?: Opening['beforeMigration']; from?: Blob } = {},
+) {
   const client = await PGlite.create({
     ...(path === undefined ? {} : { dataDir: path }),
+    ...(from ? { loadDataDir: from } : {}),
     startParams: [...PGlite.defaultStartParams, ...SMALL],
   });
   const db = drizzlePglite(client, { schema });
@@ -82,16 +87,22 @@ export async function openEmbedded(migrations: string, folder?: string, opening:
   }
 }
 
-/** A database in memory: for tests, and to bring up what is older. */
-export async function openScratch(
-  migrations: string,
-): Promise<OpenDb & { readonly migrate: (to: string) => Promise<void> }> {
-  const { client, db } = await openFolder(migrations, undefined);
+/** A database in memory that was brought up to some step. */
+export interface Scratch extends OpenDb {
+  readonly migrate: (to: string) => Promise<void>;
+  /** Everything in it as one file, for another to begin with. */
+  readonly dump: () => Promise<Blob>;
+}
+
+/** A database in memory: for tests, and to bring up what is older. @param from what another was dumped as */
+export async function openScratch(migrations: string, from?: Blob): Promise<Scratch> {
+  const { client, db } = await openFolder(migrations, undefined, from ? { from } : {});
   return {
     db,
     isServer: false,
     close: () => client.close(),
     migrate: (to) => migrate(db, { migrationsFolder: to }),
+    dump: () => client.dumpDataDir('none'),
   };
 }
 
@@ -108,7 +119,7 @@ async function makeNew(migrations: string, folder: string, fill?: FirstFill): Pr
 async function openWhole(migrations: string, path: string, before: Opening['beforeMigration']) {
   let client: PGlite | null = null;
   try {
-    const opened = await openFolder(migrations, path, before);
+    const opened = await openFolder(migrations, path, before ? { before } : {});
     client = opened.client;
     await checkKnown(opened.db, migrations);
     await readThrough(opened.db);

@@ -98,7 +98,7 @@ export async function seedDemo(
         pressureBar: 1.4,
         onStand: true,
         settings: {
-          sealer: 'grey sealer, grey 63',
+          sealer: 'mid grey sealer',
           groundCoats: '3 coats, last one light',
           reducer: 'medium',
           ...{ distanceCm: 15, tipMm: null, overlap: 0.75, turns: null },

@@ -20,10 +20,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
 import { openEmbedded } from '../db/open';
+import { MIGRATIONS, openTestDb } from '../testdata/testDb';
 import { rowsOf } from '../db/migrations';
 import { createRepos } from '../resources/repos';
 import { fillWithDemo, seedDemo } from '../demo/seed';
-import { batchOf, CLEAR, GUN, MIGRATIONS, openTestShop, OTHER_GUN } from '../testdata/testShop';
+import { batchOf, CLEAR, GUN, openTestShop, OTHER_GUN } from '../testdata/testShop';
 
 let shop: Awaited<ReturnType<typeof openTestShop>>;
 beforeAll(async () => {
@@ -198,7 +199,7 @@ describe('the first start', () => {
   const scratch = () => mkdtempSync(join(tmpdir(), 'steady-gleam-first-'));
 
   it('is whole or nothing: a fill that is cut off anywhere leaves nothing, and the next one goes through', async () => {
-    const { db, close } = await openEmbedded(MIGRATIONS);
+    const { db, close } = await openTestDb();
     const count = () =>
       rowsOf<{ n: number }>(
         db,

@@ -3,10 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { logApi, pathOf, sessionApi } from '@steady-gleam/contracts';
 import { eventOf } from '@steady-gleam/core/jobs';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openScratch, type OpenDb } from '../db/open';
+import { openTestDb } from '../testdata/testDb';
+import type { OpenDb } from '../db/open';
 import { createRepos, type Repos } from '../resources/repos';
 import { createApp } from './app';
 import { COOKIE, type Door } from './door';
@@ -25,7 +25,7 @@ const signIn = async (app: ReturnType<typeof appOf>, passcode: string): Promise<
 };
 
 beforeAll(async () => {
-  open = await openScratch(resolve('packages/server/migrations'));
+  open = await openTestDb();
   repos = createRepos(open.db);
   await repos.door.setCode('passcode', 'lantern-pier');
   await repos.door.setCode('lookCode', 'only looking');

@@ -11,11 +11,10 @@ import {
 } from '@steady-gleam/contracts';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { insertMany } from '../db/insertMany';
-import { openScratch } from '../db/open';
+import { openTestDb } from '../testdata/testDb';
 import { batches } from '../db/schema';
 import { createRepos } from '../resources/repos';
 import { batchOf, openTestShop } from '../testdata/testShop';
@@ -115,7 +114,7 @@ describe('products', () => {
 describe('batches', () => {
   it('of one job, those in use, and those a gun is taught by are told however many came after them', async () => {
     const [jobId, other] = [randomUUID(), randomUUID()];
-    const own = await openScratch(resolve('packages/server/migrations'));
+    const own = await openTestDb();
     const app = createApp({ repos: createRepos(own.db), logger: pino({ level: 'silent' }) });
     const [rare, busy] = STARTING_GUNS;
     for (const gun of [rare!, busy!]) await createRepos(own.db).guns.put(gun.id, 0, gun);

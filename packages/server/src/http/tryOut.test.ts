@@ -14,10 +14,9 @@ import { toCgats } from '@steady-gleam/core/formats';
 import { STARTING_GUNS } from '@steady-gleam/core/products';
 import type { Express } from 'express';
 import { createHash, randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openScratch } from '../db/open';
+import { openTestDb } from '../testdata/testDb';
 import { createRepos, type Repos } from '../resources/repos';
 import { createBench } from '../tryOut/bench';
 import { createApp } from './app';
@@ -28,7 +27,7 @@ let close: () => Promise<void>;
 afterAll(() => close());
 const family = TRY_OUT_FAMILIES[0]!;
 beforeAll(async () => {
-  const own = await openScratch(resolve('packages/server/migrations'));
+  const own = await openTestDb();
   repos = createRepos(own.db);
   // Few rays: what is tried here is not how fine the truth is.
   const bench = createBench(12);

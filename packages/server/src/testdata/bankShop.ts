@@ -18,10 +18,10 @@ import {
 import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { STARTING_GUNS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openEmbedded, type OpenDb } from '../db/open';
+import type { OpenDb } from '../db/open';
+import { openTestDb } from './testDb';
 import { createApp } from '../http/app';
 import { createRepos } from '../resources/repos';
 
@@ -36,7 +36,7 @@ export const VIEWS = [15, 45, 110];
 
 /** A shop of its own: its database and its program. */
 export async function openShop(): Promise<{ app: App; db: OpenDb }> {
-  const db = await openEmbedded(resolve('packages/server/migrations'));
+  const db = await openTestDb();
   return { app: createApp({ repos: createRepos(db.db), logger: pino({ level: 'silent' }) }), db };
 }
 

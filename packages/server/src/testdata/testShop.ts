@@ -11,16 +11,14 @@ import {
 } from '@steady-gleam/contracts';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { extractText, getDocumentProxy } from 'unpdf';
-import { openEmbedded } from '../db/open';
+import { openTestDb } from './testDb';
 import type { TellDamage } from '../db/rows';
 import { createApp } from '../http/app';
 import { createRepos } from '../resources/repos';
 
-export const MIGRATIONS = resolve('packages/server/migrations');
 /** Two guns of the program’s own, and the clear that batches are of. */
 export const [GUN, OTHER_GUN] = STARTING_GUNS as [(typeof STARTING_GUNS)[0], (typeof STARTING_GUNS)[0]];
 export const CLEAR = STARTING_PRODUCTS.find((p) => p.kind === 'intercoat')!;
@@ -69,7 +67,7 @@ const toolsOf = (app: ReturnType<typeof createApp>) => {
 
 /** A shop of its own in memory, with two guns and a clear on its shelf, or bare. @param told what the program tells of damaged rows */
 export async function openTestShop(told: Damaged[] = [], bare = false) {
-  const open = await openEmbedded(MIGRATIONS);
+  const open = await openTestDb();
   const tell: TellDamage = (damaged) => told.push(damaged);
   const app = createApp({ repos: createRepos(open.db, tell), logger: pino({ level: 'silent' }) });
   for (const gun of bare ? [] : [GUN, OTHER_GUN])

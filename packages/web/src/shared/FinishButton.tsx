@@ -2,7 +2,7 @@ import { Button, type SxProps } from '@mui/material';
 import type { Job } from '@steady-gleam/contracts';
 import { type JobPlan, type JobState, runOf } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
-import { FinishDialog } from './JobDialogs';
+import { FinishDialog } from './FinishDialog';
 import { openPoints } from './jobModel';
 import { UndoBar, type Done } from './UndoBar';
 import { useJobSummary } from './useJob';

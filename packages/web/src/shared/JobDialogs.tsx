@@ -1,87 +1,15 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { changeJobSchema, jobsApi } from '@steady-gleam/contracts';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useId, useState, type ReactNode } from 'react';
-import { ValidationError } from 'yup';
+import { useQueryClient } from '@tanstack/react-query';
+import { useId, useState, type FormEvent, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Field } from '../ui/Field';
-import { ApiFailure, call } from './apiClient';
+import { checkWith } from './checkWith';
+import { useTypedForm } from '../ui/useTypedForm';
+import { call } from './apiClient';
 import type { JobMenuProps } from './jobMenuProps';
 import { newId } from './newId';
 import { useChangeJob } from './useJob';
-
-/** Asks before a job is finished, and says what is still open on it. */
-export function FinishDialog({
-  job,
-  open,
-  onClose,
-  onDone,
-}: Pick<JobMenuProps, 'job' | 'open' | 'onDone'> & { onClose: () => void }) {
-  const change = useChangeJob(job.id);
-  return (
-    <Question
-      title={`Finish ${job.piece}?`}
-      text={`${open === null ? '' : open.length ? `Still open: ${open.join('; ')}.` : 'Nothing is open.'} It can be opened again at any time.`}
-      act="Finish it"
-      busy={change.isPending}
-      fault={change.error?.message ?? null}
-      onClose={onClose}
-      onAct={() =>
-        change.mutate(
-          { version: job.version, status: 'finished' },
-          {
-            onSuccess: () => {
-              onClose();
-              onDone(`${job.piece} is finished.`, { status: 'open' });
-            },
-          },
-        )
-      }
-    />
-  );
-}
-
-export function Question({
-  title,
-  text,
-  act,
-  busy,
-  fault,
-  onClose,
-  onAct,
-}: {
-  title: string;
-  text: string;
-  act: string;
-  busy: boolean;
-  fault: string | null;
-  onClose: () => void;
-  onAct: () => void;
-}) {
-  return (
-    <Dialog open onClose={onClose} aria-labelledby="question">
-      <DialogTitle id="question" sx={{ typography: 'h1' }}>
-        {title}
-      </DialogTitle>
-      <DialogContent>
-        <Typography>{text}</Typography>
-        {fault ? (
-          <Typography role="alert" sx={{ color: 'error.main', mt: 1 }}>
-            {fault}
-          </Typography>
-        ) : null}
-      </DialogContent>
-      <DialogActions>
-        <Button variant="outlined" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button variant="contained" onClick={onAct} disabled={busy}>
-          {act}
-        </Button>
-      </DialogActions>
-    </Dialog>
-  );
-}
 
 /** Asks for something that is typed. */
 function FormDialog({
@@ -96,20 +24,13 @@ function FormDialog({
   act: string;
   busy: boolean;
   onClose: () => void;
-  onSubmit: () => void;
+  onSubmit: (e: FormEvent<HTMLElement>) => void;
   children: ReactNode;
 }) {
   const id = useId();
   return (
     <Dialog open onClose={onClose} aria-labelledby={id} fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          onSubmit();
-        }}
-      >
+      <Box component="form" noValidate onSubmit={onSubmit}>
         <DialogTitle id={id} sx={{ typography: 'h1' }}>
           {title}
         </DialogTitle>
@@ -129,72 +50,51 @@ function FormDialog({
 
 export function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
   const change = useChangeJob(job.id);
-  const [typed, setTyped] = useState({ piece: job.piece, matching: job.matching });
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const save = () => {
-    try {
-      const body = changeJobSchema.validateSync({ version: job.version, ...typed }, { abortEarly: false });
-      setFaults({});
-      change.mutate(body, {
-        onSuccess: onClose,
-        onError: (e) => setFaults(e instanceof ApiFailure ? { '': e.message, ...e.fields } : { '': e.message }),
-      });
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
-    }
-  };
-  const field = (name: keyof typeof typed, label: string) => (
-    <Field
-      label={label}
-      value={typed[name]}
-      error={faults[name]}
-      onChange={(e) => setTyped({ ...typed, [name]: e.target.value })}
-    />
-  );
+  const form = useTypedForm({
+    start: { piece: job.piece, matching: job.matching },
+    check: (typed) => checkWith(changeJobSchema, { version: job.version, ...typed }),
+    keep: async (body) => {
+      await change.mutateAsync(body);
+      onClose();
+    },
+  });
   return (
-    <FormDialog title="Rename" act="Keep the name" busy={change.isPending} onClose={onClose} onSubmit={save}>
-      {field('piece', 'Piece')}
-      {field('matching', 'Has to match')}
-      {faults[''] ? (
-        <Typography role="alert" sx={{ color: 'error.main' }}>
-          {faults['']}
-        </Typography>
-      ) : null}
+    <FormDialog title="Rename" act="Keep the name" busy={form.busy} onClose={onClose} onSubmit={form.onSubmit}>
+      <Field label="Piece" {...form.text('piece')} />
+      <Field label="Has to match" {...form.text('matching')} />
+      <Refused said={form.failure} />
     </FormDialog>
   );
 }
+
+/** What was refused and belongs to no field. */
+const Refused = ({ said }: { said: string | null }) =>
+  said ? (
+    <Typography role="alert" sx={{ color: 'error.main' }}>
+      {said}
+    </Typography>
+  ) : null;
 
 /** A job like another, under a name of its own: what was matched and its card come with it, its log stays where it was. */
 export function CopyDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [id] = useState(newId);
-  const [piece, setPiece] = useState(`${job.piece}, again`.slice(0, 80));
-  const copy = useMutation({
-    mutationFn: () => call(jobsApi.copy, { params: { id: job.id }, body: { id, piece } }),
-    onSuccess: async () => {
+  const form = useTypedForm({
+    start: { piece: `${job.piece}, again`.slice(0, 80) },
+    check: ({ piece }) => checkWith(jobsApi.copy.body, { id, piece }),
+    keep: async (body) => {
+      await call(jobsApi.copy, { params: { id: job.id }, body });
       await client.invalidateQueries({ queryKey: ['jobs'] });
       onClose();
       await navigate(`/jobs/${id}/pieces`);
     },
   });
-  const fault = copy.error instanceof ApiFailure ? (copy.error.fields['piece'] ?? copy.error.message) : null;
   return (
-    <FormDialog
-      title={`Copy ${job.piece}`}
-      act="Copy it"
-      busy={copy.isPending}
-      onClose={onClose}
-      onSubmit={() => copy.mutate()}
-    >
+    <FormDialog title={`Copy ${job.piece}`} act="Copy it" busy={form.busy} onClose={onClose} onSubmit={form.onSubmit}>
       <Typography>Target, card, pick, areas and plan come with it; what was sprayed and mixed does not.</Typography>
-      <Field
-        label="Name of the copy"
-        value={piece}
-        error={fault ?? undefined}
-        onChange={(e) => setPiece(e.target.value)}
-      />
+      <Field label="Name of the copy" {...form.text('piece')} />
+      <Refused said={form.failure} />
     </FormDialog>
   );
 }

@@ -2,7 +2,8 @@ import { Menu, MenuItem } from '@mui/material';
 import { type Job, REMOVED_DAYS } from '@steady-gleam/contracts';
 import { useState } from 'react';
 import type { JobMenuProps } from './jobMenuProps';
-import { CopyDialog, FinishDialog, Question, RenameDialog } from './JobDialogs';
+import { FinishDialog, Question } from './FinishDialog';
+import { CopyDialog, RenameDialog } from './JobDialogs';
 import { useChangeJob } from './useJob';
 
 type Asked = 'rename' | 'copy' | 'finish' | 'reopen' | 'remove';

@@ -1,7 +1,7 @@
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { ReadingSet } from '@steady-gleam/contracts';
 import type { Reading } from '@steady-gleam/core/formats';
-import { FIGURES } from '../app/theme';
+import { Table, type Column } from '../ui/Table';
 import { countOf } from './countOf';
 import { Simulated } from './devices/Simulated';
 
@@ -13,6 +13,11 @@ export interface Come {
   /** The file of the watched folder. */
   readonly inboxId?: string;
 }
+
+const LAB_COLUMNS: readonly Column<Reading>[] = (['l', 'a', 'b'] as const).map((axis) => ({
+  ...{ head: `${axis === 'l' ? 'L' : axis}*`, figure: true },
+  draw: (r) => r[axis].toFixed(1),
+}));
 
 /** Whether two lists hold the very same readings. */
 const sameReadings = (a: readonly Reading[], b: readonly Reading[]): boolean =>
@@ -47,39 +52,18 @@ export function ReadingsPreview({
           These very readings are stored already. Taking them again changes nothing.
         </Typography>
       ) : null}
-      <Box
-        component="table"
-        aria-label="First readings"
-        sx={{
-          mt: 1,
-          fontFamily: FIGURES,
-          fontSize: 14,
-          '& td, & th': { pr: 2.5, textAlign: 'right', fontWeight: 400 },
-        }}
-      >
-        <thead>
-          <tr>
-            <th scope="col" style={{ textAlign: 'left' }}>
-              spot
-            </th>
-            {['angle', 'L*', 'a*', 'b*'].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {readings.slice(0, 5).map((r, i) => (
-            <tr key={i}>
-              <td style={{ textAlign: 'left' }}>{r.spot}</td>
-              <td>{r.aspecular}°</td>
-              <td>{r.l.toFixed(1)}</td>
-              <td>{r.a.toFixed(1)}</td>
-              <td>{r.b.toFixed(1)}</td>
-            </tr>
-          ))}
-        </tbody>
+      <Box sx={{ mt: 1 }}>
+        <Table
+          label="First readings"
+          dense
+          rows={readings.slice(0, 5)}
+          keyOf={(_, at) => at}
+          columns={[
+            { head: 'spot', draw: (r) => r.spot },
+            { head: 'angle', figure: true, draw: (r) => `${r.aspecular}°` },
+            ...LAB_COLUMNS,
+          ]}
+        />
       </Box>
       <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
         <Button variant="contained" onClick={onKeep}>

@@ -17,17 +17,17 @@ import {
 } from '@steady-gleam/contracts';
 import { eventOf } from '@steady-gleam/core/jobs';
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openEmbedded, type OpenDb } from '../../db/open';
+import type { OpenDb } from '../../db/open';
+import { openTestDb } from '../../testdata/testDb';
 import { createApp } from '../../http/app';
 import { createRepos } from '../repos';
 
 let open: OpenDb;
 let app: ReturnType<typeof createApp>;
 beforeAll(async () => {
-  open = await openEmbedded(resolve('packages/server/migrations'));
+  open = await openTestDb();
   app = createApp({ repos: createRepos(open.db), logger: pino({ level: 'silent' }) });
 }, 60_000);
 afterAll(() => open.close());

@@ -7,7 +7,7 @@ import type { ToldColours } from '@steady-gleam/contracts';
 import { useLayerColours } from '../../shared/film/useLayerColours';
 import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
-import { capital } from './boothStyles';
+import { capital } from '../../shared/capital';
 
 /** The film section, coat by coat: solid as far as it is on, hatched for what is planned, the next one framed. */
 export function BoothSection({ plan, state, told }: { plan: JobPlan; state: JobState; told: ToldColours }) {

@@ -15,7 +15,8 @@ import { sayCoat } from '@steady-gleam/core/spraying';
 import { FIGURES } from '../../app/theme';
 import { useUnits } from '../../shared/units';
 import { newId } from '../../shared/newId';
-import { BIG, capital, TALL } from './boothStyles';
+import { capital } from '../../shared/capital';
+import { BIG, TALL } from './boothStyles';
 import { areaName, type StepProps } from './stepProps';
 
 /** The coat in words and figures across the booth, and where it ends. */

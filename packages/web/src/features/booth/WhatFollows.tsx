@@ -7,7 +7,8 @@ import { FlopStrip } from '../../shared/FlopStrip';
 import { countCoats } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
 import { type Live } from '../spray/useLive';
-import { advisedAmount, capital, layable, whatFollows } from '../spray/sprayModel';
+import { capital } from '../../shared/capital';
+import { advisedAmount, layable, whatFollows } from '../spray/sprayModel';
 import { TALL } from './boothStyles';
 import type { StepProps } from './stepProps';
 

@@ -24,5 +24,3 @@ export function countdown(ms: number): string {
     ? `${Math.floor(s / 3600)}:${pad(Math.floor((s % 3600) / 60))}:${pad(s % 60)}`
     : `${Math.floor(s / 60)}:${pad(s % 60)}`;
 }
-
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

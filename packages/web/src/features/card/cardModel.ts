@@ -114,14 +114,14 @@ export function sayCard(card: CardSaid, advice: Advised): { answer: string; why:
 }
 
 /** Rungs that do not belong to the others, and what to do. */
-export function sayDoubtful({ fit }: Pick<CardSaid, 'fit'>): string | null {
+export function sayDoubtful({ fit }: { readonly fit: Pick<FitSaid, 'doubtful'> | null }): string | null {
   if (!fit?.doubtful.length) return null;
   const list = fit.doubtful.map((n) => countCoats(n)).join(' and ');
   return `The rung with ${list} does not belong to the others, which agree without it: it is left out. Read it again: wet, another rung, or a slip of the instrument.`;
 }
 
 /** Rungs that changed places, and what was done about it. */
-export function saySwapped({ fit }: Pick<CardSaid, 'fit'>): string | null {
+export function saySwapped({ fit }: { readonly fit: Pick<FitSaid, 'swapped'> | null }): string | null {
   const [pair] = fit?.swapped ?? [];
   if (!pair) return null;
   return `It looks as if the rungs of ${countCoats(pair[0])} and ${countCoats(pair[1])} changed places. The count is worked out with them put right; look at the marks on the card and correct what is wrong.`;

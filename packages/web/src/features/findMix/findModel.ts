@@ -93,7 +93,7 @@ export function systemOf(
   id: string,
   name: string,
   family: FinishFamily,
-  mix: Pourable,
+  mix: Pick<Pourable, 'parts' | 'pigments' | 'dyes'>,
   of: ReturnType<typeof familyAsks>,
 ): OwnSystem {
   return {

@@ -9,7 +9,7 @@ import {
   type Verdict,
 } from '@steady-gleam/core/letdown';
 import type { Moment } from '@steady-gleam/core/recovery';
-import { capital } from '../spray/sprayModel';
+import { capital } from '../../shared/capital';
 
 /** A place that is inspected: its name, and the areas it lies on. */
 export interface Place {

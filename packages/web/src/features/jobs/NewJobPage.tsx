@@ -1,6 +1,5 @@
 import {
   type FinishDetail,
-  families,
   type FinishQuery,
   jobsApi,
   type NewJob,
@@ -8,18 +7,9 @@ import {
   type FinishSummary,
 } from '@steady-gleam/contracts';
 import { yupResolver } from '@hookform/resolvers/yup';
-import {
-  Alert,
-  Box,
-  Button,
-  FormHelperText,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-  useTheme,
-} from '@mui/material';
-import { FAMILIES, FAMILY_IDS } from '@steady-gleam/core/finishes';
-import { REFERENCE_LIBRARY, sayParts } from '@steady-gleam/core/materials';
+import { Alert, Box, Button } from '@mui/material';
+import { FAMILY_IDS } from '@steady-gleam/core/finishes';
+import { REFERENCE_LIBRARY } from '@steady-gleam/core/materials';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form';
@@ -27,10 +17,10 @@ import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { ApiFailure, call } from '../../shared/apiClient';
 import { Field } from '../../ui/Field';
-import { useLibrary } from '../../shared/library';
 import { isCount, startOf, type JobStart } from '../../shared/newJobLink';
 import { useFinish, useFinishPages } from '../../shared/useFinishes';
 import { newId } from '../../shared/newId';
+import { FamilyAndCup } from './FamilyAndCup';
 
 /** Finishes offered here: the latest changed. */
 const LATEST: Omit<FinishQuery, 'page'> = { words: '', family: null, ids: [], proven: false, sort: 'latest' };
@@ -117,7 +107,7 @@ export function NewJobPage() {
             ? 'What are you finishing, and with what family of finish?'
             : 'What are you finishing, and what must it match?'}
       </Answer>
-      <Box sx={{ display: 'grid', gap: 2.5, gridTemplateColumns: '1fr 1fr' }}>
+      <Box sx={{ display: 'grid', gap: 2.5, gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(3, minmax(0, 1fr))' } }}>
         <Field
           label="Piece"
           {...form.register('piece')}
@@ -125,7 +115,6 @@ export function NewJobPage() {
           hint="For instance: dodgem shell 7"
           autoFocus
         />
-        <FinishChoice form={form} used={used} isGiven={isGiven} coats={coats} start={start} bank={bank} />
         {used ? null : (
           <Field
             label="Has to match"
@@ -134,6 +123,7 @@ export function NewJobPage() {
             hint="For instance: shell 4, left side. Empty: a look you design"
           />
         )}
+        <FinishChoice form={form} used={used} isGiven={isGiven} coats={coats} start={start} bank={bank} />
       </Box>
       {used ? null : <FamilyAndCup form={form} family={family} />}
       {create.error ? (
@@ -141,7 +131,7 @@ export function NewJobPage() {
           {create.error.message}
         </Alert>
       ) : null}
-      <Box sx={{ display: 'flex', gap: 1.5, mt: 4 }}>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 2.5 }}>
         <Button type="submit" variant="contained" disabled={create.isPending}>
           Start this job
         </Button>
@@ -150,102 +140,6 @@ export function NewJobPage() {
         </Button>
       </Box>
     </Box>
-  );
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-/** The finish family, and which mix of it is in the cup. */
-function FamilyAndCup({ form, family }: { form: UseFormReturn<NewJob>; family: NewJob['family'] }) {
-  const { library } = useLibrary();
-  const { tones } = useTheme();
-  const { errors } = form.formState;
-  return (
-    <>
-      <Typography variant="h2" sx={{ mt: 3.5, mb: 1 }} id="family-label">
-        Finish family
-      </Typography>
-      <Controller
-        control={form.control}
-        name="family"
-        render={({ field }) => (
-          <ToggleButtonGroup
-            exclusive
-            aria-labelledby="family-label"
-            value={field.value}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: 'repeat(4, 1fr)',
-              maxWidth: 860,
-              '& .MuiToggleButton-root': {
-                borderRadius: 0,
-                m: '0 -1px -1px 0 !important',
-                border: `1px solid ${tones.hairline} !important`,
-              },
-            }}
-            onChange={(_, value: NewJob['family'] | null) => {
-              if (!value) return;
-              field.onChange(value);
-              form.setValue('mixId', library.systems.find((s) => s.family === value)!.id);
-            }}
-          >
-            {families.map((f) => (
-              <ToggleButton key={f} value={f}>
-                {FAMILIES[f].name}
-              </ToggleButton>
-            ))}
-          </ToggleButtonGroup>
-        )}
-      />
-      <FormHelperText>
-        {capital(FAMILIES[family].what)}. Matched: {FAMILIES[family].matched}.
-      </FormHelperText>
-      <Typography variant="h2" sx={{ mt: 3, mb: 1 }} id="cup-label">
-        In the cup
-      </Typography>
-      <Typography sx={{ mb: 1 }}>
-        A reading and no mix for it?{' '}
-        <Link to="/find" style={{ color: 'inherit' }}>
-          Find the mix
-        </Link>{' '}
-        on the shop’s own shelf.
-      </Typography>
-      <Controller
-        control={form.control}
-        name="mixId"
-        render={({ field }) => (
-          <>
-            <ToggleButtonGroup
-              exclusive
-              aria-labelledby="cup-label"
-              value={field.value}
-              onChange={(_, v: string | null) => v && field.onChange(v)}
-            >
-              {library.systems
-                .filter((s) => s.family === family)
-                .map((s) => (
-                  <ToggleButton
-                    key={s.id}
-                    value={s.id}
-                    sx={{ flexDirection: 'column', alignItems: 'flex-start', py: 1.25, textAlign: 'left' }}
-                  >
-                    {s.name}
-                    <Box component="span" sx={{ fontSize: 13, fontWeight: 400, fontFamily: 'body1.fontFamily' }}>
-                      {sayParts(s)}
-                    </Box>
-                  </ToggleButton>
-                ))}
-            </ToggleButtonGroup>
-            <FormHelperText error={!!errors.mixId}>
-              {errors.mixId?.message ??
-                (REFERENCE_LIBRARY.systems.some((s) => s.id === field.value)
-                  ? 'Parts by volume. A demo mix, invented.'
-                  : 'Parts by volume. A mix of your own.')}
-            </FormHelperText>
-          </>
-        )}
-      />
-    </>
   );
 }
 

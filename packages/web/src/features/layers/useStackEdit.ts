@@ -12,10 +12,10 @@ import {
 import { findMix } from '@steady-gleam/core/materials';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useSearchParams } from 'react-router';
-import { ValidationError } from 'yup';
 import { useLayerColours } from '../../shared/film/useLayerColours';
 import { useStacks } from '../../shared/film/useStacks';
 import { pickOf, targetOf } from '../../shared/jobModel';
+import { checkWith } from '../../shared/checkWith';
 import { useLibrary } from '../../shared/library';
 import { useChangeJob, type PageDetail } from '../../shared/useJob';
 import { useCompute } from '../../worker/useCompute';
@@ -96,20 +96,15 @@ export function useStackEdit(detail: PageDetail) {
   };
 
   const keep = () => {
-    try {
-      const stacksFine = stacksSchema.validateSync(stacks, { abortEarly: false });
-      const limitFine = filmLimitSchema.validateSync(limitText.trim() === '' ? undefined : numberIn(limitText));
-      setErrors({});
+    const limitUm = limitText.trim() === '' ? undefined : numberIn(limitText);
+    const layers = checkWith(stacksSchema, stacks, (path) => path);
+    const limit = checkWith(filmLimitSchema, limitUm, () => 'limit');
+    setErrors({ ...(layers.ok ? {} : layers.faults), ...(limit.ok ? {} : limit.faults) });
+    if (layers.ok && limit.ok)
       change.mutate(
-        { version: job.version, stacks: stacksFine, filmLimitUm: limitFine ?? null },
+        { version: job.version, stacks: layers.value, filmLimitUm: limit.value ?? null },
         { onSuccess: () => forgetDraft(job.id) },
       );
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      const found: Record<string, string> = {};
-      for (const e of error.inner.length ? error.inner : [error]) found[e.path || 'limit'] ??= e.message;
-      setErrors(found);
-    }
   };
   const errorOf = (index: number) =>
     Object.entries(errors).find(([path]) => path.startsWith(`[${stacks.indexOf(stack)}].layers[${index}]`))?.[1];

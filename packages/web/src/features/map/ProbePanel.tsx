@@ -1,4 +1,3 @@
-import type { CSSProperties } from 'react';
 import type { ProbeLook, Mix } from '@steady-gleam/core/looks';
 import { Button, Typography, useTheme } from '@mui/material';
 import type { Illuminant } from '@steady-gleam/core/colour';
@@ -24,6 +23,7 @@ import { TravelPicture } from '../../shared/TravelPicture';
 import { useLibrary } from '../../shared/library';
 import { useRested } from '../../shared/useRested';
 import { useUnits } from '../../shared/units';
+import { Table } from '../../ui/Table';
 import { useCompute } from '../../worker/useCompute';
 import { LIGHTS } from './MapControls';
 import { angleKey, sayAngle } from '../../shared/angles';
@@ -91,7 +91,6 @@ export function ProbePanel(props: ProbePanelProps) {
       </span>
     </div>
   );
-  const td = { padding: '2px 0', borderBottom: rule, textAlign: 'left', fontWeight: 400 } as const;
   const worst = look ? look.second.differences.reduce((a, d, i, all) => (d > all[a]! ? i : a), 0) : 0;
   return (
     <>
@@ -116,10 +115,7 @@ export function ProbePanel(props: ProbePanelProps) {
       {row.wanted === 'travel' ? (
         <TravelPicture target={target} sample={target.map((t, g) => ({ ...t, lab: cell.labs[g]! }))} compact />
       ) : null}
-      <table aria-label="Difference per angle" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-        <AngleHead td={td} />
-        <AngleRows target={target} cell={cell} td={td} />
-      </table>
+      <AngleTable target={target} cell={cell} />
       <div style={{ fontSize: 15 }}>
         {line('effect film', units.say('film', figures.effectUm))}
         {line(
@@ -163,30 +159,26 @@ export function ProbePanel(props: ProbePanelProps) {
   );
 }
 
-interface AngleRowsProps {
-  readonly target: ProbePanelProps['target'];
-  readonly cell: ProbePanelProps['cell'];
-  readonly td: CSSProperties;
-}
-
 /** How far the place is from the target, angle by angle. */
-function AngleRows({ target, cell, td }: AngleRowsProps) {
+function AngleTable({ target, cell }: Pick<ProbePanelProps, 'target' | 'cell'>) {
   return (
-    <tbody>
-      {target.map((t, g) => {
-        const d = cell.score.differences[g]!;
-        return (
-          <tr key={angleKey(t)}>
-            <td style={td}>{sayAngle(t)}</td>
-            <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 14, whiteSpace: 'nowrap' }}>
-              {d <= t.tolerance ? '' : '✕ '}
-              {d.toFixed(2)}
-            </td>
-            <td style={td}>{describeDifference(t.lab, cell.labs[g]!).text}</td>
-          </tr>
-        );
-      })}
-    </tbody>
+    <Table
+      label="Difference per angle"
+      dense
+      rows={target}
+      keyOf={angleKey}
+      columns={[
+        { head: 'angle', draw: sayAngle },
+        {
+          ...{ head: 'dE00', figure: true },
+          draw: (t, g) => {
+            const d = cell.score.differences[g]!;
+            return `${d <= t.tolerance ? '' : '✕ '}${d.toFixed(2)}`;
+          },
+        },
+        { head: 'prediction is', draw: (t, g) => describeDifference(t.lab, cell.labs[g]!).text },
+      ]}
+    />
   );
 }
 
@@ -218,27 +210,4 @@ function LookLines({ look, line, worst, target, row }: LookLinesProps) {
       {look.sparkle === null ? null : line('sparkle index (ours)', look.sparkle.toFixed(2))}
     </>
   ) : null;
-}
-
-interface AngleHeadProps {
-  readonly td: CSSProperties;
-}
-
-/** What the columns of the angles are. */
-function AngleHead({ td }: AngleHeadProps) {
-  return (
-    <thead>
-      <tr>
-        <th scope="col" style={td}>
-          angle
-        </th>
-        <th scope="col" style={{ ...td, textAlign: 'right', paddingRight: 14 }}>
-          dE00
-        </th>
-        <th scope="col" style={td}>
-          prediction is
-        </th>
-      </tr>
-    </thead>
-  );
 }

@@ -13,6 +13,8 @@ const targets: unknown[] = [];
 const swept: [number, number, number][] = [];
 let release: (() => void)[] = [];
 let isHeld = false;
+/** Whole maps wait, quick ones do not. */
+let isWholeHeld = false;
 
 /** Rows as the worker packs them, every cell as far off as the strength says. */
 function packed(strength: number, rows: number): Float64Array {
@@ -25,7 +27,7 @@ jest.mock('../../worker/useCompute', () => ({
     mapRows: async (mix: { strength: number }, of: unknown, _l: unknown, ids: string[], isMoving: boolean) => {
       targets.push(of);
       if (which === 0) asked.push({ strength: mix.strength, isMoving });
-      if (isHeld) await new Promise<void>((go) => release.push(go));
+      if (isHeld || (isWholeHeld && !isMoving)) await new Promise<void>((go) => release.push(go));
       return packed(mix.strength, ids.length);
     },
     sweep: async (mix: { strength: number }, _t: unknown, _l: unknown, ids: string[]) => {
@@ -51,10 +53,14 @@ const go = () => {
 describe('the map follows the slider', () => {
   it('is quick at once and whole once the slider rests', async () => {
     asked.length = 0;
+    isWholeHeld = true;
     const { result } = renderHook(() => useMatchMap(target));
     act(() => result.current.ask(wish(1.2)));
     await waitFor(() => expect(result.current.shown?.mix.strength).toBe(1.2));
     expect(result.current.settled).toBe(false);
+    await waitFor(() => expect(asked).toHaveLength(2));
+    isWholeHeld = false;
+    await act(async () => go());
     await waitFor(() => expect(result.current.settled).toBe(true));
     expect(asked).toEqual([
       { strength: 1.2, isMoving: true },
@@ -89,13 +95,13 @@ describe('the map follows the slider', () => {
   it('is not whole while a newer wish waits for the whole one to end', async () => {
     asked.length = 0;
     const { result } = renderHook(() => useMatchMap(target));
+    isWholeHeld = true;
     act(() => result.current.ask(wish(1)));
     await waitFor(() => expect(result.current.shown?.mix.strength).toBe(1));
-    isHeld = true;
     await waitFor(() => expect(asked).toHaveLength(2));
     // The whole map is on its way; the slider moves on.
     act(() => result.current.ask(wish(1.4)));
-    isHeld = false;
+    isWholeHeld = false;
     await act(async () => go());
     await waitFor(() => expect(result.current.settled).toBe(true));
     expect(result.current.shown?.mix.strength).toBe(1.4);

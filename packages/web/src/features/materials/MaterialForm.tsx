@@ -3,13 +3,14 @@ import { materialsApi, ownMaterialSchema, type StoredMaterial } from '@steady-gl
 import { LAYER_FILM_UM } from '@steady-gleam/core/finishes';
 import type { OwnMaterial } from '@steady-gleam/core/materials';
 import { createFilm } from '@steady-gleam/core/optics';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent } from 'react';
-import { ValidationError } from 'yup';
-import { ApiFailure, call } from '../../shared/apiClient';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call } from '../../shared/apiClient';
 import { Field } from '../../ui/Field';
 import { materialsKey, useLibrary } from '../../shared/library';
 import { MeasureField } from '../../ui/MeasureField';
+import { checkWith, type Checked } from '../../shared/checkWith';
+import { useTypedForm, type TypedForm } from '../../ui/useTypedForm';
 import type { FormField, FormValues } from './formField';
 import { fieldsOf, groundLook, toCandidate, type MaterialKind } from './materialForms';
 import { newId } from '../../shared/newId';
@@ -26,13 +27,15 @@ interface MaterialFormProps {
   readonly onDone: () => void;
 }
 
-/** The field a path of the schema stands for: `colours[1].parts` is `colours.1.parts`, the axes of a reading are one field. */
+/** The field a path of the schema stands for: `colours[1].parts` is `colours/1/parts`, the axes of a reading are one field. */
 const fieldOf = (path: string): string =>
   path
+    .replace(/^material\./, '')
     .replace(/\[\d\]$/, '')
     .replace(/\[(\d+)\]\./g, '.$1.')
-    .replace(/^colours$/, 'colours.0.id')
-    .replace(/^solids$/, 'solids.0.solidId');
+    .replaceAll('.', '/')
+    .replace(/^colours$/, 'colours/0/id')
+    .replace(/^solids$/, 'solids/0/solidId');
 
 /** One material of the shop's own: entered, checked against its bounds, kept. */
 export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps) {
@@ -40,73 +43,45 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
   const client = useQueryClient();
   const units = useUnits();
   const [id] = useState(() => stored?.material.id ?? newId());
-  const [values, setValues] = useState<FormValues>(start);
-  const [errors, setErrors] = useState<Record<string, string>>({});
-  const fields = fieldsOf(kind, library, values);
   const [film] = useState(() => createFilm());
-  const look = kind === 'ground' ? groundLook(film, values) : null;
   // The server tells the colours of jobs' layers: they follow from the materials.
-  const refresh = () => Promise.all([materialsKey, ['jobs']].map((queryKey) => client.invalidateQueries({ queryKey })));
-  const put = useMutation({
-    mutationFn: (material: OwnMaterial) =>
-      call(materialsApi.put, { params: { id }, body: { version: stored?.version ?? 0, material } }),
-    onSuccess: async () => {
-      await refresh();
-      onDone();
-    },
-    onError: (error) =>
-      error instanceof ApiFailure &&
-      setErrors(
-        Object.fromEntries(
-          Object.entries(error.fields).map(([path, m]) => [fieldOf(path.replace(/^material\./, '')), m]),
-        ),
-      ),
-  });
-  const remove = useMutation({
-    mutationFn: () => call(materialsApi.remove, { params: { id }, body: { version: stored!.version } }),
-    onSuccess: async () => {
-      await refresh();
-      onDone();
-    },
-  });
-
-  const save = async (event: FormEvent) => {
-    event.preventDefault();
-    let candidate = null;
-    if (kind === 'system') {
-      const found = await mixCandidate(id, values, library, (...given) => computeRemote().fitMix(...given));
-      if (!found.ok) return setErrors(found.errors);
-      candidate = found.candidate;
-    }
-    try {
-      const material = ownMaterialSchema.validateSync(candidate ?? toCandidate(kind, id, values, fields, film), {
-        abortEarly: false,
-      });
-      setErrors({});
-      put.mutate(material);
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      const found: Record<string, string> = {};
-      for (const e of error.inner.length ? error.inner : [error]) found[fieldOf(e.path ?? '')] ??= e.message;
-      setErrors(found);
-    }
+  const done = async () => {
+    await Promise.all([materialsKey, ['jobs']].map((queryKey) => client.invalidateQueries({ queryKey })));
+    onDone();
   };
-
-  const set = (name: string) => (e: { target: { value: string } }) =>
-    setValues((old) => (name === 'ratio' ? withRatio(old, e.target.value) : { ...old, [name]: e.target.value }));
-  const failure = put.error && !Object.keys(errors).length ? put.error.message : remove.error?.message;
+  const check = async (typed: FormValues): Promise<Checked<OwnMaterial>> => {
+    if (kind !== 'system')
+      return checkWith(ownMaterialSchema, toCandidate(kind, id, typed, fieldsOf(kind, library, typed), film), fieldOf);
+    const found = await mixCandidate(id, typed, library, (...given) => computeRemote().fitMix(...given));
+    return found.ok ? checkWith(ownMaterialSchema, found.value, fieldOf) : found;
+  };
+  const form = useTypedForm<FormValues, OwnMaterial>({
+    start,
+    check,
+    keep: async (material) => {
+      await call(materialsApi.put, { params: { id }, body: { version: stored?.version ?? 0, material } });
+      await done();
+    },
+    fieldOf,
+  });
+  const remove = async () => {
+    await call(materialsApi.remove, { params: { id }, body: { version: stored!.version } });
+    await done();
+  };
+  const { values } = form;
+  const look = kind === 'ground' ? groundLook(film, values) : null;
   return (
     <Box
       component="form"
       noValidate
-      onSubmit={(e) => void save(e)}
+      onSubmit={form.onSubmit}
       aria-label="Material"
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }}
     >
-      {fields
+      {fieldsOf(kind, library, values)
         .filter((f) => !f.when || values[f.when])
         .map((f) => (
-          <MaterialField key={f.name} f={f} values={values} error={errors[f.name]} set={set} />
+          <MaterialField key={f.name} f={f} form={form} />
         ))}
       {look ? (
         <Box role="img" aria-label="The ground as it is mixed">
@@ -119,20 +94,20 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
           </Typography>
         </Box>
       ) : null}
-      {failure ? (
+      {form.failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary' }}>
-          {failure}
+          {form.failure}
         </Alert>
       ) : null}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
-        <Button type="submit" variant="contained" disabled={put.isPending}>
+        <Button type="submit" variant="contained" disabled={form.busy}>
           Keep it
         </Button>
         <Button variant="outlined" onClick={onDone}>
           Leave it
         </Button>
         {stored ? (
-          <Button variant="text" color="error" onClick={() => remove.mutate()} disabled={remove.isPending}>
+          <Button variant="text" color="error" onClick={() => void form.run(remove)} disabled={form.busy}>
             Remove
           </Button>
         ) : null}
@@ -143,13 +118,12 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
 
 interface MaterialFieldProps {
   readonly f: FormField;
-  readonly values: FormValues;
-  readonly error: string | undefined;
-  readonly set: (name: string) => (e: { target: { value: string } }) => void;
+  readonly form: Pick<TypedForm<FormValues>, 'text' | 'measure' | 'fault' | 'values' | 'setAll'>;
 }
 
 /** One field of a material, as its kind is entered: a reading's three axes, a measure in the shop's unit, a choice, a text. */
-function MaterialField({ f, values, error, set }: MaterialFieldProps) {
+function MaterialField({ f, form }: MaterialFieldProps) {
+  const error = form.fault(f.name);
   if (f.type === 'lab') {
     return (
       <Box role="group" aria-label={f.label}>
@@ -158,14 +132,7 @@ function MaterialField({ f, values, error, set }: MaterialFieldProps) {
         </Typography>
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
           {['L*', 'a*', 'b*'].map((axis, i) => (
-            <Field
-              key={axis}
-              label={axis}
-              value={values[`${f.name}.${i}`] ?? ''}
-              onChange={set(`${f.name}.${i}`)}
-              error={error ? ' ' : undefined}
-              decimal
-            />
+            <Field key={axis} label={axis} {...form.text(`${f.name}/${i}`)} error={error ? ' ' : undefined} decimal />
           ))}
         </Box>
         {error ? (
@@ -176,26 +143,15 @@ function MaterialField({ f, values, error, set }: MaterialFieldProps) {
       </Box>
     );
   }
-  if (f.measure)
-    return (
-      <MeasureField
-        measure={f.measure}
-        label={f.label}
-        value={values[f.name] ?? ''}
-        onValue={(value) => set(f.name)({ target: { value } })}
-        error={error}
-      />
-    );
+  if (f.measure) return <MeasureField measure={f.measure} label={f.label} {...form.measure(f.name)} />;
   const choice = f.type === 'choice';
+  // Parts written in one line go to the fields of the parts.
+  const line =
+    f.name === 'ratio'
+      ? { onChange: (e: { target: { value: string } }) => form.setAll(withRatio(form.values, e.target.value)) }
+      : {};
   return (
-    <Field
-      label={f.label}
-      value={values[f.name] ?? ''}
-      onChange={set(f.name)}
-      error={error}
-      decimal={f.type === 'number'}
-      select={choice}
-    >
+    <Field label={f.label} {...form.text(f.name)} {...line} decimal={f.type === 'number'} select={choice}>
       {choice
         ? f.choices!.map((c) => (
             <option key={c.value} value={c.value}>

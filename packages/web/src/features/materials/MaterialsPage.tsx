@@ -11,7 +11,8 @@ import type { FormValues } from './formField';
 import { EMPTY, type MaterialKind } from './materialForms';
 import { MaterialForm } from './MaterialForm';
 import { newId } from '../../shared/newId';
-import { Swatches, PigmentSwatch, DyeSwatch, CarrierSwatch, MixSwatch } from './MaterialSwatches';
+import { MixStrip, Swatches } from '../../shared/MixStrip';
+import { PigmentSwatch, DyeSwatch, CarrierSwatch } from './MaterialSwatches';
 import { MaterialList } from './MaterialList';
 
 const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
@@ -61,7 +62,7 @@ export function MaterialsPage() {
     if (kind === 'pigment') return <PigmentSwatch id={id} version={version} />;
     if (kind === 'carrier') return <CarrierSwatch solids={library.carriers.find((c) => c.id === id)!.volumeSolids} />;
     if (kind === 'dye') return <DyeSwatch id={id} version={version} />;
-    return <MixSwatch id={id} version={version} />;
+    return <MixStrip id={id} version={version} />;
   };
   const about = (id: string): string => {
     if (kind === 'ground') {

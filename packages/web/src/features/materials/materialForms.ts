@@ -19,8 +19,8 @@ const SOLID_PLACES = [0, 1, 2, 3, 4] as const;
 /** Parts of a ground as they are typed; those that are no figure stay text, so that the schema names them. */
 const solidsTyped = (values: FormValues): { solidId: string; parts: unknown }[] =>
   SOLID_PLACES.flatMap((i) => {
-    const solidId = values[`solids.${i}.solidId`];
-    const text = values[`solids.${i}.parts`] ?? '';
+    const solidId = values[`solids/${i}/solidId`];
+    const text = values[`solids/${i}/parts`] ?? '';
     const parts = numberIn(text);
     return solidId ? [{ solidId, parts: text.trim() === '' ? undefined : Number.isNaN(parts) ? text : parts }] : [];
   });
@@ -58,14 +58,14 @@ export function fieldsOf(kind: MaterialKind, library: Library, values: FormValue
           ],
         },
         ...(values['from'] === 'parts'
-          ? SOLID_PLACES.filter((i) => i === 0 || values[`solids.${i - 1}.solidId`]).flatMap((i): FormField[] => [
+          ? SOLID_PLACES.filter((i) => i === 0 || values[`solids/${i - 1}/solidId`]).flatMap((i): FormField[] => [
               {
-                name: `solids.${i}.solidId`,
+                name: `solids/${i}/solidId`,
                 label: i ? 'And' : 'Base colour',
                 type: 'choice',
                 choices: [NONE, ...library.solids.map(named)],
               },
-              { name: `solids.${i}.parts`, label: 'Its parts', type: 'number', when: `solids.${i}.solidId` },
+              { name: `solids/${i}/parts`, label: 'Its parts', type: 'number', when: `solids/${i}/solidId` },
             ])
           : ([
               { name: 'lab', label: 'Cleared drawdown, 45° in, seen from the normal', type: 'lab' },
@@ -152,8 +152,8 @@ export function toCandidate(
     text === undefined || text.trim() === '' ? undefined : Number.isNaN(numberIn(text)) ? text : numberIn(text);
   const out: Record<string, unknown> = { kind, id };
   for (const f of fields) {
-    if (f.name === 'from' || f.name.startsWith('solids.')) continue;
-    if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}.${i}`]));
+    if (f.name === 'from' || f.name.startsWith('solids/')) continue;
+    if (f.type === 'lab') out[f.name] = [0, 1, 2].map((i) => read(values[`${f.name}/${i}`]));
     else if (f.type === 'number') out[f.name] = read(values[f.name]);
     else if (['pigmentId', 'tintId'].includes(f.name)) out[f.name] = values[f.name] || null;
     else out[f.name] = values[f.name] ?? '';
@@ -170,13 +170,13 @@ export function toValues(material: OwnMaterial): FormValues {
   if (material.kind === 'ground') {
     out['from'] = material.solids.length ? 'parts' : 'reading';
     material.solids.forEach((s, i) => {
-      out[`solids.${i}.solidId`] = s.solidId;
-      out[`solids.${i}.parts`] = String(s.parts);
+      out[`solids/${i}/solidId`] = s.solidId;
+      out[`solids/${i}/parts`] = String(s.parts);
     });
   }
   for (const [key, value] of Object.entries(material)) {
     if (key === 'solids') continue;
-    if (Array.isArray(value)) value.forEach((v, i) => (out[`${key}.${i}`] = String(v)));
+    if (Array.isArray(value)) value.forEach((v, i) => (out[`${key}/${i}`] = String(v)));
     else out[key] = value === null ? '' : String(value);
   }
   return out;
@@ -199,10 +199,10 @@ export const EMPTY: Record<MaterialKind, FormValues> = {
     family: FAMILY_IDS[0]!,
     carrierId: 'binder',
     carrierParts: '',
-    'colours.0.id': 'flake/white-pearl-fine',
+    'colours/0/id': 'flake/white-pearl-fine',
     strengthFrom: 'parts',
-    'drawdown.groundId': 'white',
-    'drawdown.coats': '2',
+    'drawdown/groundId': 'white',
+    'drawdown/coats': '2',
     filmUm: '9',
     flashMinutes: '10',
     pricePerLitre: '80',
@@ -217,9 +217,9 @@ export function copyOf(kind: MaterialKind, id: string, library: Library): FormVa
     return {
       name: `${g.name}, ours`,
       mark: g.mark,
-      'lab.0': String(g.lab[0]),
-      'lab.1': String(g.lab[1]),
-      'lab.2': String(g.lab[2]),
+      'lab/0': String(g.lab[0]),
+      'lab/1': String(g.lab[1]),
+      'lab/2': String(g.lab[2]),
       ...EMPTY.ground,
       hidesIn: String(g.hidesIn),
       pigmentId: g.flakes?.pigmentId ?? '',

@@ -9,16 +9,16 @@ const id = '00000000-0000-4000-8000-000000000001';
 const noFit: FitMix = () => Promise.reject(new Error('nothing is fitted here'));
 const make = async (values: Record<string, string>, fit: FitMix = noFit) => {
   const found = await mixCandidate(id, { ...EMPTY.system, name: 'Ours', ...values }, library, fit);
-  return found.ok ? (ownMaterialSchema.validateSync(found.candidate) as OwnSystem) : found.errors;
+  return found.ok ? (ownMaterialSchema.validateSync(found.value) as OwnSystem) : found.faults;
 };
 
 describe('a mix of the shop’s own', () => {
   it('follows from its parts', async () => {
     const mix = (await make({
       carrierParts: '6',
-      'colours.0.parts': '1',
-      'colours.1.id': 'dye/lagoon-blue',
-      'colours.1.parts': '0,5',
+      'colours/0/parts': '1',
+      'colours/1/id': 'dye/lagoon-blue',
+      'colours/1/parts': '0,5',
     })) as OwnSystem;
     expect(mix).toMatchObject({ carrierParts: 6, strengthFrom: 'parts', drawdown: null });
     expect(mix.colours).toEqual([
@@ -29,9 +29,9 @@ describe('a mix of the shop’s own', () => {
     // Twice the parts in as much carrier are twice as deep.
     const twice = (await make({
       carrierParts: '6',
-      'colours.0.parts': '2',
-      'colours.1.id': 'dye/lagoon-blue',
-      'colours.1.parts': '1',
+      'colours/0/parts': '2',
+      'colours/1/id': 'dye/lagoon-blue',
+      'colours/1/parts': '1',
     })) as OwnSystem;
     expect(twice.colours[1]!.strength).toBeCloseTo(2 * mix.colours[1]!.strength, 9);
     expect(1 - twice.colours[0]!.strength).toBeCloseTo((1 - mix.colours[0]!.strength) ** 2, 9);
@@ -40,15 +40,15 @@ describe('a mix of the shop’s own', () => {
   it('holds many colours: two flakes, dyes and base colours, whose shares are of the whole film', async () => {
     const mix = (await make({
       carrierParts: '3',
-      'colours.0.parts': '1',
-      'colours.1.id': 'flake/aluminium-coarse',
-      'colours.1.parts': '0.5',
-      'colours.2.id': 'dye/plum-violet',
-      'colours.2.parts': '0.2',
-      'colours.3.id': 'solid/solid-white',
-      'colours.3.parts': '2',
-      'colours.4.id': 'solid/solid-red',
-      'colours.4.parts': '1',
+      'colours/0/parts': '1',
+      'colours/1/id': 'flake/aluminium-coarse',
+      'colours/1/parts': '0.5',
+      'colours/2/id': 'dye/plum-violet',
+      'colours/2/parts': '0.2',
+      'colours/3/id': 'solid/solid-white',
+      'colours/3/parts': '2',
+      'colours/4/id': 'solid/solid-red',
+      'colours/4/parts': '1',
     })) as OwnSystem;
     expect(mix.colours.map((c) => c.kind)).toEqual(['flake', 'flake', 'dye', 'solid', 'solid']);
     // White : red : carrier 2 : 1 : 3.
@@ -59,7 +59,7 @@ describe('a mix of the shop’s own', () => {
   });
 
   it('takes 6:1:1 as it stands on the sheet', async () => {
-    const values = withRatio({ 'colours.1.id': 'dye/rosehip-magenta' }, '6:1:1');
+    const values = withRatio({ 'colours/1/id': 'dye/rosehip-magenta' }, '6:1:1');
     const mix = (await make(values)) as OwnSystem;
     expect([mix.carrierParts, ...mix.colours.map((c) => c.parts)]).toEqual([6, 1, 1]);
     expect(withRatio({ carrierParts: '4' }, '6:')).toEqual({ carrierParts: '4', ratio: '6:' });
@@ -68,34 +68,34 @@ describe('a mix of the shop’s own', () => {
   it('without parts asks for them at their fields, or takes strengths as typed and keeps the parts unknown', async () => {
     expect(await make({})).toEqual({
       carrierParts: 'Give its parts, or say the strengths another way.',
-      'colours.0.parts': 'Give its parts, or say the strengths another way.',
+      'colours/0/parts': 'Give its parts, or say the strengths another way.',
     });
-    expect(await make({ strengthFrom: 'typed', 'colours.0.strength': '0.25' })).toMatchObject({
+    expect(await make({ strengthFrom: 'typed', 'colours/0/strength': '0.25' })).toMatchObject({
       carrierParts: null,
       colours: [{ parts: null, strength: 0.25 }],
     });
-    const much = { ...EMPTY.system, strengthFrom: 'typed', 'colours.0.strength': 'much' };
+    const much = { ...EMPTY.system, strengthFrom: 'typed', 'colours/0/strength': 'much' };
     const bad = await mixCandidate(id, much, library, noFit);
-    expect(() => ownSystemSchema.validateSync(bad.ok && bad.candidate)).toThrow();
+    expect(() => ownSystemSchema.validateSync(bad.ok && bad.value)).toThrow();
   });
 
   it('takes its strength from a reading, in the proportion of its parts; a reading it can’t give is refused', async () => {
     const drawdown = {
       strengthFrom: 'drawdown',
-      'drawdown.lab.0': '70',
-      'drawdown.lab.1': '-5',
-      'drawdown.lab.2': '-20',
-      'colours.0.id': 'dye/lagoon-blue',
-      'colours.0.parts': '2',
-      'colours.1.id': 'dye/plum-violet',
-      'colours.1.parts': '1',
+      'drawdown/lab/0': '70',
+      'drawdown/lab/1': '-5',
+      'drawdown/lab/2': '-20',
+      'colours/0/id': 'dye/lagoon-blue',
+      'colours/0/parts': '2',
+      'colours/1/id': 'dye/plum-violet',
+      'colours/1/parts': '1',
       carrierParts: '10',
     };
     const mix = (await make(drawdown, async () => ({ factor: 1.5, off: 0.4 }))) as OwnSystem;
     expect(mix.colours[0]!.strength / mix.colours[1]!.strength).toBeCloseTo(2, 9);
     expect(mix.drawdown).toEqual({ groundId: 'white', coats: 2, lab: [70, -5, -20] });
     expect(await make(drawdown, async () => ({ factor: 1, off: 14 }))).toEqual({
-      'drawdown.lab': expect.stringContaining('nearest stays 14.0 dE00 off'),
+      'drawdown/lab': expect.stringContaining('nearest stays 14.0 dE00 off'),
     });
   });
 
@@ -113,7 +113,7 @@ describe('a mix of the shop’s own', () => {
     }
     // A further colour is offered once one is chosen.
     const names = (values: Record<string, string>) => fieldsOf('system', library, values).map((f) => f.name);
-    expect(names({})).not.toContain('colours.1.id');
-    expect(names({ 'colours.0.id': 'dye/lagoon-blue' })).toContain('colours.1.id');
+    expect(names({})).not.toContain('colours/1/id');
+    expect(names({ 'colours/0/id': 'dye/lagoon-blue' })).toContain('colours/1/id');
   });
 });

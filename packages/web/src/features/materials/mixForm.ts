@@ -14,6 +14,7 @@ import {
 } from '@steady-gleam/core/materials';
 import { parseRatio } from '@steady-gleam/core/mixing';
 import { numberIn } from '../../shared/numberIn';
+import type { Checked } from '../../shared/checkWith';
 import type { FormField, FormValues } from './formField';
 
 /** Colours a mix is entered with. */
@@ -46,7 +47,7 @@ const colourOf = (choice: string | undefined): Pick<OwnColour, 'kind' | 'id'> | 
 export function mixFields(library: Library, families: FormField['choices'], values: FormValues): readonly FormField[] {
   const typed = values['strengthFrom'] === 'typed';
   const drawdown = values['strengthFrom'] === 'drawdown';
-  const places = COLOUR_PLACES.filter((i) => i === 0 || values[`colours.${i - 1}.id`]);
+  const places = COLOUR_PLACES.filter((i) => i === 0 || values[`colours/${i - 1}/id`]);
   const colours = COLOUR_KINDS.flatMap((kind) =>
     coloursOf(library, kind).map((c) => ({
       value: choiceOf({ kind, id: c.id }),
@@ -60,17 +61,17 @@ export function mixFields(library: Library, families: FormField['choices'], valu
     { name: 'ratio', label: 'All parts in one line, carrier first: 6:1:1', type: 'text' },
     { name: 'carrierParts', label: 'Carrier, parts (empty: not known)', type: 'number' },
     ...places.flatMap((i): FormField[] => {
-      const chosen = colourOf(values[`colours.${i}.id`]);
+      const chosen = colourOf(values[`colours/${i}/id`]);
       return [
         {
-          name: `colours.${i}.id`,
+          name: `colours/${i}/id`,
           label: i ? 'And' : 'Colour: pigment, dye or base colour',
           type: 'choice',
           choices: [NONE, ...colours],
         },
-        { name: `colours.${i}.parts`, label: 'Its parts', type: 'number', when: `colours.${i}.id` },
+        { name: `colours/${i}/parts`, label: 'Its parts', type: 'number', when: `colours/${i}/id` },
         ...(typed && chosen
-          ? [{ name: `colours.${i}.strength`, label: STRENGTH_LABELS[chosen.kind], type: 'number' } as const]
+          ? [{ name: `colours/${i}/strength`, label: STRENGTH_LABELS[chosen.kind], type: 'number' } as const]
           : []),
       ];
     }),
@@ -78,13 +79,13 @@ export function mixFields(library: Library, families: FormField['choices'], valu
     ...(drawdown
       ? ([
           {
-            name: 'drawdown.groundId',
+            name: 'drawdown/groundId',
             label: 'Over which ground',
             type: 'choice',
             choices: library.grounds.map(named),
           },
-          { name: 'drawdown.coats', label: 'Full coats on it', type: 'number' },
-          { name: 'drawdown.lab', label: 'Cleared, 45° in, seen from the normal', type: 'lab' },
+          { name: 'drawdown/coats', label: 'Full coats on it', type: 'number' },
+          { name: 'drawdown/lab', label: 'Cleared, 45° in, seen from the normal', type: 'lab' },
         ] as const)
       : []),
     { name: 'filmUm', label: 'Film of a full coat', type: 'number', measure: 'film' },
@@ -113,10 +114,6 @@ export type FitMix = (
   drawdown: NonNullable<OwnSystem['drawdown']>,
 ) => Promise<{ readonly factor: number; readonly off: number }>;
 
-export type MixResult =
-  | { readonly ok: true; readonly candidate: Record<string, unknown> }
-  | { readonly ok: false; readonly errors: Record<string, string> };
-
 /** Worse than this a reading is not what the mix can look like, CIEDE2000; ours. */
 const POOR_FIT = 6;
 
@@ -127,16 +124,21 @@ function atFactor({ kind, strength }: StrongColour, factor: number): number {
 }
 
 /** A mix as it was typed, with its strengths found: from parts, from a reading, or as typed. */
-export async function mixCandidate(id: string, values: FormValues, library: Library, fit: FitMix): Promise<MixResult> {
+export async function mixCandidate(
+  id: string,
+  values: FormValues,
+  library: Library,
+  fit: FitMix,
+): Promise<Checked<Record<string, unknown>>> {
   const source = (values['strengthFrom'] ?? 'parts') as StrengthSource;
   const figure = (name: string) => read(values[name]);
   const asNumber = (v: unknown): number | null => (typeof v === 'number' ? v : null);
   const carrierParts = figure('carrierParts');
   const filmUm = asNumber(figure('filmUm'));
-  const errors: Record<string, string> = {};
+  const faults: Record<string, string> = {};
   const typed = COLOUR_PLACES.flatMap((i) => {
-    const chosen = colourOf(values[`colours.${i}.id`]);
-    return chosen ? [{ ...chosen, place: i, parts: figure(`colours.${i}.parts`) }] : [];
+    const chosen = colourOf(values[`colours/${i}/id`]);
+    return chosen ? [{ ...chosen, place: i, parts: figure(`colours/${i}/parts`) }] : [];
   });
   const c = asNumber(carrierParts);
   const solids = typed.filter((t) => t.kind === 'solid');
@@ -155,38 +157,38 @@ export async function mixCandidate(id: string, values: FormValues, library: Libr
   let colours: { kind: ColourKind; id: string; parts: unknown; strength: unknown }[] = typed.map((t) => {
     const { kind, parts } = t;
     if (source === 'parts') {
-      if (c === null || c <= 0) errors['carrierParts'] ??= 'Give its parts, or say the strengths another way.';
+      if (c === null || c <= 0) faults['carrierParts'] ??= 'Give its parts, or say the strengths another way.';
       if (!((asNumber(parts) ?? 0) > 0))
-        errors[`colours.${t.place}.parts`] ??= 'Give its parts, or say the strengths another way.';
+        faults[`colours/${t.place}/parts`] ??= 'Give its parts, or say the strengths another way.';
     }
     const strength =
-      source === 'typed' ? (figure(`colours.${t.place}.strength`) ?? undefined) : (fromParts(t) ?? USUAL[kind]);
+      source === 'typed' ? (figure(`colours/${t.place}/strength`) ?? undefined) : (fromParts(t) ?? USUAL[kind]);
     return { kind, id: t.id, parts, strength };
   });
   let drawdown: Record<string, unknown> | null = null;
   if (source === 'drawdown') {
-    const lab = [0, 1, 2].map((i) => figure(`drawdown.lab.${i}`) ?? undefined);
-    const coats = figure('drawdown.coats') ?? undefined;
-    drawdown = { groundId: values['drawdown.groundId'] ?? '', coats, lab };
+    const lab = [0, 1, 2].map((i) => figure(`drawdown/lab/${i}`) ?? undefined);
+    const coats = figure('drawdown/coats') ?? undefined;
+    drawdown = { groundId: values['drawdown/groundId'] ?? '', coats, lab };
     const whole = lab.every((v) => typeof v === 'number') && typeof coats === 'number' && coats > 0;
-    if (whole && values['drawdown.groundId'] && colours.length) {
+    if (whole && values['drawdown/groundId'] && colours.length) {
       // Where the parts are known they set the proportion, else all colours are taken alike; the reading sets the strength.
       const strong = colours as StrongColour[];
       const { factor, off } = await fit(strong, filmUm ?? 9, {
-        groundId: values['drawdown.groundId'],
+        groundId: values['drawdown/groundId'],
         coats: coats,
         lab: labOf(lab),
       });
       if (off > POOR_FIT)
-        errors['drawdown.lab'] =
+        faults['drawdown/lab'] =
           `No strength of this mix looks like that over this ground; nearest stays ${off.toFixed(1)} dE00 off. Check ground, coats and what is in it.`;
       colours = colours.map((o, i) => ({ ...o, strength: atFactor(strong[i]!, factor) }));
     }
   }
-  if (Object.keys(errors).length) return { ok: false, errors };
+  if (Object.keys(faults).length) return { ok: false, faults };
   return {
     ok: true,
-    candidate: {
+    value: {
       kind: 'system',
       id,
       name: values['name'] ?? '',
@@ -212,7 +214,7 @@ export function withRatio(values: FormValues, ratio: string): FormValues {
   return {
     ...next,
     carrierParts: String(carrier),
-    ...Object.fromEntries(colours.slice(0, MOST_COLOURS).map((p, i) => [`colours.${i}.parts`, String(p)])),
+    ...Object.fromEntries(colours.slice(0, MOST_COLOURS).map((p, i) => [`colours/${i}/parts`, String(p)])),
   };
 }
 
@@ -229,14 +231,14 @@ export function mixValues(own: OwnSystem): FormValues {
     filmUm: text(own.filmUm),
     flashMinutes: text(own.flashMinutes),
     pricePerLitre: text(own.pricePerLitre),
-    'drawdown.groundId': own.drawdown?.groundId ?? 'white',
-    'drawdown.coats': text(own.drawdown?.coats ?? null),
-    ...Object.fromEntries((own.drawdown?.lab ?? []).map((v, i) => [`drawdown.lab.${i}`, text(v)])),
+    'drawdown/groundId': own.drawdown?.groundId ?? 'white',
+    'drawdown/coats': text(own.drawdown?.coats ?? null),
+    ...Object.fromEntries((own.drawdown?.lab ?? []).map((v, i) => [`drawdown/lab/${i}`, text(v)])),
     ...Object.fromEntries(
       own.colours.flatMap((c, i) => [
-        [`colours.${i}.id`, choiceOf(c)],
-        [`colours.${i}.parts`, text(c.parts)],
-        [`colours.${i}.strength`, text(c.strength)],
+        [`colours/${i}/id`, choiceOf(c)],
+        [`colours/${i}/parts`, text(c.parts)],
+        [`colours/${i}/strength`, text(c.strength)],
       ]),
     ),
   };

@@ -85,7 +85,16 @@ export function BatchRow({ batch, onTaken }: { batch: Batch; onTaken: (batch: Ba
               : `Used ${units.say('volume', used!)}; planned ${units.say('volume', batch.solidMl / batch.volumeSolids)} on the piece.`}
         </Typography>
       </Box>
-      <BatchActions batch={batch} remove={remove} onTaken={onTaken} open={open} again={again} setAgain={setAgain} />
+      <BatchActions
+        batch={batch}
+        remove={remove}
+        // What was just said of it is shown before the server has answered; by then it is another version.
+        isChanging={end.isPending || correct.isPending}
+        onTaken={onTaken}
+        open={open}
+        again={again}
+        setAgain={setAgain}
+      />
       {batch.corrections.length ? (
         <Typography variant="body2" sx={{ flexBasis: '100%', color: 'text.secondary' }}>
           {batch.corrections.map((c) => sayCorrection(c, units, now)).join(' ')}
@@ -164,6 +173,7 @@ interface BatchActionsProps {
     readonly error: Error | null;
     readonly mutateAsync: (removed: boolean) => Promise<unknown>;
   };
+  readonly isChanging: boolean;
   readonly onTaken: (batch: Batch) => void;
   readonly open: boolean;
   readonly again: boolean;
@@ -171,7 +181,7 @@ interface BatchActionsProps {
 }
 
 /** Papers of a batch, and what can be done with it. */
-function BatchActions({ batch, remove, onTaken, open, again, setAgain }: BatchActionsProps) {
+function BatchActions({ batch, remove, isChanging, onTaken, open, again, setAgain }: BatchActionsProps) {
   const units = useUnits();
   return (
     <Box sx={{ display: 'flex', gap: 2, minHeight: 44, alignItems: 'center' }}>
@@ -189,7 +199,7 @@ function BatchActions({ batch, remove, onTaken, open, again, setAgain }: BatchAc
       <Button
         variant="text"
         color="inherit"
-        disabled={remove.isPending}
+        disabled={remove.isPending || isChanging}
         onClick={() =>
           void remove.mutateAsync(true).then(
             (b) => onTaken(b as Batch),
@@ -201,7 +211,7 @@ function BatchActions({ batch, remove, onTaken, open, again, setAgain }: BatchAc
         Take out
       </Button>
       {open || again ? null : (
-        <Button variant="text" color="inherit" onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
+        <Button variant="text" color="inherit" disabled={isChanging} onClick={() => setAgain(true)} sx={{ px: 0.5 }}>
           Correct it
         </Button>
       )}

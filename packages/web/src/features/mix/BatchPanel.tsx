@@ -1,3 +1,4 @@
+import { capital } from '../../shared/capital';
 import { Box, Button, Typography, useTheme } from '@mui/material';
 import type { Batch } from '@steady-gleam/contracts';
 import { potState } from '@steady-gleam/core/mixing';
@@ -46,7 +47,7 @@ export function BatchPanel(props: BatchPanelProps) {
           ? `The pot life of ${group.name} is over: do not spray it.`
           : plan
             ? inUse
-              ? `${group.name.charAt(0).toUpperCase()}${group.name.slice(1)} is mixed${pot!.minutesLeft === null ? '' : `, ${sayClock(pot!.minutesLeft)} left`}.`
+              ? `${capital(group.name)} is mixed${pot!.minutesLeft === null ? '' : `, ${sayClock(pot!.minutesLeft)} left`}.`
               : `Mix ${units.say('volume', plan.ml)} of ${group.kind === 'effect' || group.kind === 'ground' ? group.name : group.name.toLowerCase()}.`
             : 'One figure needs changing.'}
       </Answer>

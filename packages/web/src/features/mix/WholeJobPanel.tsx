@@ -1,7 +1,7 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { leftoverAsGround, type Need, whyNotOneBatch, type BatchPlan, type MixGroup } from '@steady-gleam/core/mixing';
 import type { Product } from '@steady-gleam/core/products';
-import type { ReactNode, CSSProperties } from 'react';
+import type { ReactNode } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
@@ -10,9 +10,7 @@ import { MeasureField } from '../../ui/MeasureField';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
-import { tableStyles } from './tableStyles';
-
-const ONE_BATCH = 'in one batch?';
+import { Table, type Column } from '../../ui/Table';
 
 /** A mix of the job, worked out. */
 export interface WorkedGroup {
@@ -57,9 +55,7 @@ export function WholeJobPanel({
   readonly onLeftover: (text: string) => void;
   readonly onShow: (groupId: string) => void;
 }) {
-  const { tones } = useTheme();
   const units = useUnits();
-  const { cell, head } = tableStyles(tones.hairline);
   const total = all.reduce((sum, w) => sum + (w.plan?.ml ?? 0), 0);
   const cost = all.every((w) => w.plan && w.plan.cost !== null) ? all.reduce((s, w) => s + w.plan!.cost!, 0) : null;
   const split = all.filter(
@@ -123,39 +119,41 @@ export function WholeJobPanel({
       </Answer>
       {tabs}
       <Box sx={{ overflowX: 'auto' }}>
-        <CupTable head={head} all={all} cell={cell} onShow={onShow} coatMinutes={coatMinutes} />
+        <CupTable all={all} onShow={onShow} coatMinutes={coatMinutes} />
       </Box>
     </Bench>
   );
 }
 
 interface CupTableProps {
-  readonly head: CSSProperties;
   readonly all: readonly WorkedGroup[];
-  readonly cell: CSSProperties;
   readonly onShow: (groupId: string) => void;
   readonly coatMinutes: number;
 }
 
 /** Every cup of the job, a row each. */
-function CupTable({ head, all, cell, onShow, coatMinutes }: CupTableProps) {
+function CupTable({ all, onShow, coatMinutes }: CupTableProps) {
   const wide = useWide();
   const units = useUnits();
+  const oneBatch = (w: WorkedGroup): string => {
+    if (!w.plan) return 'see its page';
+    const flash = w.product?.flashMinutes ?? 12;
+    const reason = whyNotOneBatch(w.plan.ml, w.group.coats, coatMinutes, w.plan.potMinutes, flash);
+    return reason ? `no: ${reason}` : 'yes';
+  };
+  const figure = (head: string, draw: (w: WorkedGroup) => string): Column<WorkedGroup> => ({
+    ...{ head, figure: true, draw },
+  });
   return (
-    <table aria-label="Whole job" style={{ borderCollapse: 'collapse', width: '100%', fontSize: 15 }}>
-      <thead>
-        <tr>
-          {['', 'coats', ...(wide ? ['dry film'] : []), 'needed', 'mix', 'material', ONE_BATCH].map((h) => (
-            <th key={h} scope="col" style={{ ...head, textAlign: h === '' || h === ONE_BATCH ? 'left' : 'right' }}>
-              {h}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {all.map((w) => (
-          <tr key={w.group.id}>
-            <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', padding: '6px 0', whiteSpace: 'normal' }}>
+    <Table
+      label="Whole job"
+      rows={all}
+      keyOf={(w) => w.group.id}
+      columns={[
+        {
+          head: '',
+          draw: (w) => (
+            <>
               <Button
                 variant="text"
                 color="inherit"
@@ -167,28 +165,16 @@ function CupTable({ head, all, cell, onShow, coatMinutes }: CupTableProps) {
               <Typography variant="body2" sx={{ color: 'text.secondary', pl: 0.5 }}>
                 {w.product?.name ?? `no ${w.group.productKind} on the shelf yet`}
               </Typography>
-            </td>
-            <td style={cell}>{sayCoats(w.group.coats)}</td>
-            {wide ? <td style={cell}>{units.say('film', w.group.solidMl / w.group.areaM2)}</td> : null}
-            <td style={cell}>{units.range('volume', w.need.low, w.need.high)}</td>
-            <td style={{ ...cell, fontWeight: 700 }}>{w.plan ? units.say('volume', w.plan.ml) : '–'}</td>
-            <td style={cell}>{w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–'}</td>
-            <td style={{ ...cell, textAlign: 'left', fontFamily: 'inherit', whiteSpace: 'normal' }}>
-              {w.plan
-                ? ((reason) => (reason ? `no: ${reason}` : 'yes'))(
-                    whyNotOneBatch(
-                      w.plan.ml,
-                      w.group.coats,
-                      coatMinutes,
-                      w.plan.potMinutes,
-                      w.product?.flashMinutes ?? 12,
-                    ),
-                  )
-                : 'see its page'}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            </>
+          ),
+        },
+        figure('coats', (w) => sayCoats(w.group.coats)),
+        ...(wide ? [figure('dry film', (w) => units.say('film', w.group.solidMl / w.group.areaM2))] : []),
+        figure('needed', (w) => units.range('volume', w.need.low, w.need.high)),
+        { ...figure('mix', (w) => (w.plan ? units.say('volume', w.plan.ml) : '–')), style: { fontWeight: 700 } },
+        figure('material', (w) => (w.plan && w.plan.cost !== null ? w.plan.cost.toFixed(1) : '–')),
+        { head: 'in one batch?', draw: oneBatch },
+      ]}
+    />
   );
 }

@@ -13,7 +13,7 @@ interface AreaRowProps {
   readonly typed: TypedArea;
   /** Path of its faults. */
   readonly path: string;
-  readonly faults: Readonly<Record<string, string>>;
+  readonly fault: (path: string) => string | undefined;
   readonly finishes: readonly { readonly id: string; readonly name: string }[];
   /** Areas of its object it may lie on. */
   readonly below: readonly { readonly id: string; readonly name: string }[];
@@ -23,7 +23,7 @@ interface AreaRowProps {
 }
 
 /** One area: its size by shape, how it is hung, and what it gets. */
-export function AreaRow({ typed: t, path, faults, finishes, below, last, onChange, onOut }: AreaRowProps) {
+export function AreaRow({ typed: t, path, fault, finishes, below, last, onChange, onOut }: AreaRowProps) {
   const { tones } = useTheme();
   const units = useUnits();
   const m2 = pieceArea(areaTyped(t));
@@ -58,7 +58,7 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
           label="Area"
           value={t.area.name}
           onChange={(e) => set({ name: e.target.value })}
-          error={faults[`${path}.name`]}
+          error={fault(`${path}.name`)}
         />
         <Field
           label="Shape"
@@ -79,7 +79,7 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
             label={label}
             value={t.measures[name] ?? ''}
             onValue={(v) => onChange({ ...t, measures: { ...t.measures, [name]: v } })}
-            error={faults[`${path}.measures.${name}`]}
+            error={fault(`${path}.measures.${name}`)}
           />
         ))}
         {Array.from({ length: 3 - SHAPES[t.area.shape].asks.length }, (_, k) => (
@@ -89,7 +89,7 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
           label="Alike"
           value={t.count}
           onChange={(e) => onChange({ ...t, count: e.target.value })}
-          error={faults[`${path}.count`]}
+          error={fault(`${path}.count`)}
           decimal
         />
         <Box sx={{ fontFamily: FIGURES, textAlign: 'right', pt: '36px', whiteSpace: 'nowrap' }}>
@@ -106,7 +106,7 @@ export function AreaRow({ typed: t, path, faults, finishes, below, last, onChang
           Take out
         </Button>
       </Box>
-      <AreaTicks tick={tick} t={t} set={set} below={below} faults={faults} path={path} finishes={finishes} />
+      <AreaTicks tick={tick} t={t} set={set} below={below} fault={fault} path={path} finishes={finishes} />
     </Box>
   );
 }
@@ -116,13 +116,13 @@ interface AreaTicksProps {
   readonly t: TypedArea;
   readonly set: (more: Partial<Area>) => void;
   readonly below: readonly { readonly id: string; readonly name: string }[];
-  readonly faults: Readonly<Record<string, string>>;
+  readonly fault: (path: string) => string | undefined;
   readonly path: string;
   readonly finishes: readonly { readonly id: string; readonly name: string }[];
 }
 
 /** How an area is treated apart from the others. */
-function AreaTicks({ tick, t, set, below, faults, path, finishes }: AreaTicksProps) {
+function AreaTicks({ tick, t, set, below, fault, path, finishes }: AreaTicksProps) {
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 1.5 }}>
       {tick('jamb or edge, sprayed first', t.area.first, (first) => set({ first }))}
@@ -148,7 +148,7 @@ function AreaTicks({ tick, t, set, below, faults, path, finishes }: AreaTicksPro
             select
             value={t.area.on ?? ''}
             onChange={(e) => set({ on: e.target.value || null })}
-            error={faults[`${path}.on`]}
+            error={fault(`${path}.on`)}
           >
             <option value="">nothing: an area of its own</option>
             {below.map((b) => (

@@ -2,12 +2,11 @@ import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
 import { areasOf, type Area, type JobObjectRow } from '@steady-gleam/contracts';
 import { objectsOf } from '@steady-gleam/core/jobs';
 import { areaOf } from '@steady-gleam/core/mixing';
-import { useState, type Dispatch, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
-import { faultOf } from '../../shared/apiClient';
 import { Bench } from '../../shared/Bench';
 import { Field } from '../../ui/Field';
+import { useTypedForm, type TypedForm } from '../../ui/useTypedForm';
 import { useStacks } from '../../shared/film/useStacks';
 import { pickOf } from '../../shared/jobModel';
 import { newId } from '../../shared/newId';
@@ -18,6 +17,7 @@ import {
   areaTyped,
   blankArea,
   checkedPieces,
+  type Pieces,
   typedOf,
   withLikeObject,
   type TypedPieces,
@@ -37,8 +37,7 @@ export function PiecesPage() {
       objects={objects}
       areas={areas}
       finishes={useStacks(job, pickOf(job))}
-      failure={change.error ? faultOf(change.error) : null}
-      onKeep={(next) => change.mutate({ version: job.version, ...next })}
+      onKeep={(next) => change.mutateAsync({ version: job.version, ...next })}
     />
   );
 }
@@ -48,32 +47,27 @@ function PiecesForm({
   objects,
   areas,
   finishes,
-  failure,
   onKeep,
 }: {
   jobId: string;
   objects: readonly JobObjectRow[];
   areas: readonly Area[];
   finishes: readonly { readonly id: string; readonly name: string }[];
-  failure: string | null;
-  onKeep: (next: { objects: JobObjectRow[]; areas: Area[] }) => void;
+  onKeep: (next: Pieces) => Promise<unknown>;
 }) {
   const units = useUnits();
-  const [typed, setTyped] = useState<TypedPieces>(() => ({ objects, areas: areas.map(typedOf) }));
-  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
-  const keep = () => {
-    const checked = checkedPieces(typed);
-    setFaults(checked.ok ? {} : checked.faults);
-    if (checked.ok) onKeep({ objects: checked.objects, areas: checked.areas });
-  };
+  const form = useTypedForm<TypedPieces, Pieces>({
+    start: { objects, areas: areas.map(typedOf) },
+    check: checkedPieces,
+    keep: onKeep,
+  });
+  const typed = form.values;
   const changed =
     JSON.stringify([typed.objects, typed.areas.map(areaTyped)]) !==
     JSON.stringify([objects, areas.map((a) => areaTyped(typedOf(a)))]);
   const several = typed.objects.length > 1;
   const own = typed.areas.filter((t) => t.area.on === null).map(areaTyped);
   const m2 = areaOf(own);
-  const setArea = (id: string, next: TypedPieces['areas'][number]) =>
-    setTyped({ ...typed, areas: typed.areas.map((t) => (t.area.id === id ? next : t)) });
   return (
     <Bench
       side={
@@ -111,68 +105,51 @@ function PiecesForm({
         {several ? `${typed.objects.length} objects, ` : ''}
         {typed.areas.length === 1 ? 'one area' : `${typed.areas.length} areas`}, {units.say('area', m2)} to spray.
       </Answer>
-      {typed.objects.map((object, i) => (
-        <ObjectAreas
-          key={object.id}
-          object={object}
-          i={i}
-          several={several}
-          setTyped={setTyped}
-          typed={typed}
-          faults={faults}
-          finishes={finishes}
-          setArea={setArea}
-        />
-      ))}
-      {failure ? (
-        <Alert severity="error" variant="outlined" sx={{ color: 'text.primary', my: 1 }}>
-          {failure}
-        </Alert>
-      ) : null}
-      <Button
-        variant={changed ? 'contained' : 'outlined'}
-        disabled={!changed}
-        onClick={keep}
-        sx={{ alignSelf: 'flex-start' }}
-      >
-        Keep these areas
-      </Button>
+      <Box component="form" noValidate onSubmit={form.onSubmit} aria-label="Objects and areas">
+        {typed.objects.map((object, i) => (
+          <ObjectAreas key={object.id} object={object} i={i} several={several} form={form} finishes={finishes} />
+        ))}
+        {form.failure ? (
+          <Alert severity="error" variant="outlined" sx={{ color: 'text.primary', my: 1 }}>
+            {form.failure}
+          </Alert>
+        ) : null}
+        <Button
+          type="submit"
+          variant={changed ? 'contained' : 'outlined'}
+          disabled={!changed || form.busy}
+          sx={{ alignSelf: 'flex-start' }}
+        >
+          Keep these areas
+        </Button>
+      </Box>
     </Bench>
   );
 }
 
+type PiecesTyped = Pick<TypedForm<TypedPieces>, 'values' | 'text' | 'fault' | 'setAll'>;
+
 interface ObjectHeadProps {
   readonly several: boolean;
   readonly object: JobObjectRow;
-  readonly setTyped: Dispatch<SetStateAction<TypedPieces>>;
-  readonly typed: TypedPieces;
-  readonly faults: Readonly<Record<string, string>>;
+  readonly form: PiecesTyped;
   readonly i: number;
 }
 
 /** The name of an object, and the way to take it out. */
-function ObjectHead({ several, object, setTyped, typed, faults, i }: ObjectHeadProps) {
+function ObjectHead({ several, object, form, i }: ObjectHeadProps) {
+  const typed = form.values;
   return several ? (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'end', mb: 0.5 }}>
       <Box sx={{ width: 320 }}>
-        <Field
-          label="Object"
-          value={object.name}
-          onChange={(e) =>
-            setTyped({
-              ...typed,
-              objects: typed.objects.map((o) => (o.id === object.id ? { ...o, name: e.target.value } : o)),
-            })
-          }
-          error={faults[`objects[${i}].name`]}
-        />
+        <Field label="Object" {...form.text(`objects.${i}.name`)} />
       </Box>
       <Button
         variant="text"
         color="inherit"
         sx={{ px: 1, fontSize: 14 }}
         onClick={() =>
-          setTyped({
+          form.setAll({
             objects: typed.objects.filter((o) => o.id !== object.id),
             areas: typed.areas.filter((t) => t.area.objectId !== object.id),
           })
@@ -188,33 +165,32 @@ interface ObjectAreasProps {
   readonly object: JobObjectRow;
   readonly i: number;
   readonly several: boolean;
-  readonly setTyped: Dispatch<SetStateAction<TypedPieces>>;
-  readonly typed: TypedPieces;
-  readonly faults: Readonly<Record<string, string>>;
+  readonly form: PiecesTyped;
   readonly finishes: readonly { readonly id: string; readonly name: string }[];
-  readonly setArea: (id: string, next: TypedArea) => void;
 }
 
 /** An object and its areas. */
-function ObjectAreas({ object, i, several, setTyped, typed, faults, finishes, setArea }: ObjectAreasProps) {
+function ObjectAreas({ object, i, several, form, finishes }: ObjectAreasProps) {
+  const typed = form.values;
+  const setAreas = (next: readonly TypedArea[]) => form.setAll({ ...typed, areas: [...next] });
   const { tones } = useTheme();
   return (
     <Box component="section" aria-label={object.name || `Object ${i + 1}`} sx={{ mb: 2 }}>
-      <ObjectHead several={several} object={object} setTyped={setTyped} typed={typed} faults={faults} i={i} />
+      <ObjectHead several={several} object={object} form={form} i={i} />
       {typed.areas.map((t, k) =>
         t.area.objectId === object.id ? (
           <AreaRow
             key={t.area.id}
             typed={t}
-            path={`areas[${k}]`}
-            faults={faults}
+            path={`areas.${k}`}
+            fault={form.fault}
             finishes={finishes}
             below={typed.areas.flatMap(({ area: b }) =>
               b.objectId === object.id && b.id !== t.area.id && b.on === null ? [b] : [],
             )}
             last={typed.areas.length === 1}
-            onChange={(next) => setArea(t.area.id, next)}
-            onOut={() => setTyped({ ...typed, areas: typed.areas.filter((o) => o.area.id !== t.area.id) })}
+            onChange={(next) => setAreas(typed.areas.map((o) => (o.area.id === t.area.id ? next : o)))}
+            onOut={() => setAreas(typed.areas.filter((o) => o.area.id !== t.area.id))}
           />
         ) : null,
       )}
@@ -222,14 +198,14 @@ function ObjectAreas({ object, i, several, setTyped, typed, faults, finishes, se
         <Button
           variant="outlined"
           disabled={typed.areas.length >= 40}
-          onClick={() => setTyped({ ...typed, areas: [...typed.areas, blankArea(newId(), object.id)] })}
+          onClick={() => setAreas([...typed.areas, blankArea(newId(), object.id)])}
         >
           Add an area{several ? ` of ${object.name || 'it'}` : ''}
         </Button>
         <Button
           variant="outlined"
           disabled={typed.areas.length >= 30 || typed.objects.length >= 12}
-          onClick={() => setTyped(withLikeObject(typed, object.id, newId))}
+          onClick={() => form.setAll(withLikeObject(typed, object.id, newId))}
         >
           Add another like {several ? object.name || 'it' : 'it'}
         </Button>

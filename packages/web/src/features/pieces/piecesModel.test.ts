@@ -32,7 +32,7 @@ describe('pieces as they are typed', () => {
       expect(rest).toEqual({ ...area, measures: undefined });
       for (const [name] of SHAPES[area.shape].asks) expect(measures[name]).toBe(area.measures[name]);
     }
-    expect(checkedPieces(start)).toMatchObject({ ok: true, objects: [coach] });
+    expect(checkedPieces(start)).toMatchObject({ ok: true, value: { objects: [coach] } });
   });
 
   it('ask of each shape just what it is made of, and forget what another shape had', () => {
@@ -48,13 +48,13 @@ describe('pieces as they are typed', () => {
   });
 
   it('name what is wrong at its field', () => {
-    expect(faultsOf({ objects: [{ ...coach, name: '' }], areas: start.areas })['objects[0].name']).toMatch(/Name/);
+    expect(faultsOf({ objects: [{ ...coach, name: '' }], areas: start.areas })['objects.0.name']).toMatch(/Name/);
     const broken = start.areas.map((t, i) => (i ? t : { ...t, count: 'two', measures: { ...t.measures, width: '' } }));
     const faults = faultsOf({ ...start, areas: broken });
-    expect(faults['areas[0].count']).toBe('A whole number.');
-    expect(faults['areas[0].measures.width']).toBe('A number.');
+    expect(faults['areas.0.count']).toBe('A whole number.');
+    expect(faults['areas.0.measures.width']).toBe('A number.');
     expect(faultsOf({ objects: [coach, { ...coach, id: 'b', name: 'Door' }], areas: start.areas })).toEqual({
-      'objects[1].name': 'Nothing is sprayed on Door: give it an area, or take it out.',
+      'objects.1.name': 'Nothing is sprayed on Door: give it an area, or take it out.',
     });
   });
 
@@ -67,7 +67,7 @@ describe('pieces as they are typed', () => {
         const found = checkedPieces({ ...start, areas: [{ ...side, count, measures: { width, height } }, stripe] });
         if (!found.ok) return Object.values(found.faults).forEach((said) => expect(said).toMatch(/\.$/));
         taken++;
-        expect(areasSchema.isValidSync(found.areas)).toBe(true);
+        expect(areasSchema.isValidSync(found.value.areas)).toBe(true);
       }),
       { numRuns: 500, examples: [['2', '1,5', '2.5']] },
     );

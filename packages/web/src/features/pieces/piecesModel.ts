@@ -1,7 +1,7 @@
 import { type Area, areasSchema, type JobObjectRow, objectsSchema } from '@steady-gleam/contracts';
 import type { Measure } from '@steady-gleam/core/units';
-import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
+import { checkWith, formPath, type Checked } from '../../shared/checkWith';
 
 export type MeasureName = keyof Area['measures'];
 
@@ -120,29 +120,24 @@ export function withLikeObject(pieces: TypedPieces, like: string, newId: () => s
   };
 }
 
+/** What is kept of the pieces. */
+export interface Pieces {
+  readonly objects: JobObjectRow[];
+  readonly areas: Area[];
+}
+
 /** What was typed as it is kept, or the sentences by field that stand in its way. */
-export function checkedPieces(
-  pieces: TypedPieces,
-):
-  | { readonly ok: true; readonly objects: JobObjectRow[]; readonly areas: Area[] }
-  | { readonly ok: false; readonly faults: Readonly<Record<string, string>> } {
-  const faults: Record<string, string> = {};
-  const check = <T>(prefix: string, run: () => T): T | null => {
-    try {
-      return run();
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      for (const e of error.inner.length ? error.inner : [error]) faults[`${prefix}${e.path ?? ''}`] ??= e.message;
-      return null;
-    }
-  };
-  const objects = check('objects', () => objectsSchema.validateSync(pieces.objects, { abortEarly: false }));
-  const areas = check('areas', () => areasSchema.validateSync(pieces.areas.map(areaTyped), { abortEarly: false }));
-  pieces.objects.forEach((o, i) => {
-    if (!pieces.areas.some((t) => t.area.objectId === o.id))
-      faults[`objects[${i}].name`] ??= `Nothing is sprayed on ${o.name || 'it'}: give it an area, or take it out.`;
-  });
-  return objects && areas && !Object.keys(faults).length
-    ? { ok: true, objects: objects, areas: areas }
-    : { ok: false, faults };
+export function checkedPieces(pieces: TypedPieces): Checked<Pieces> {
+  const within = (name: string) => (path: string) => formPath(`${name}${path}`);
+  const objects = checkWith(objectsSchema, pieces.objects, within('objects'));
+  const areas = checkWith(areasSchema, pieces.areas.map(areaTyped), within('areas'));
+  const bare = pieces.objects.flatMap((o, i): [string, string][] =>
+    pieces.areas.some((t) => t.area.objectId === o.id)
+      ? []
+      : [[`objects.${i}.name`, `Nothing is sprayed on ${o.name || 'it'}: give it an area, or take it out.`]],
+  );
+  if (objects.ok && objects.value && areas.ok && areas.value && !bare.length)
+    return { ok: true, value: { objects: objects.value, areas: areas.value } };
+  const faults = [objects, areas].map((found) => (found.ok ? {} : found.faults));
+  return { ok: false, faults: { ...Object.fromEntries(bare), ...faults[0], ...faults[1] } };
 }

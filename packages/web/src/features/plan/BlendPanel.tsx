@@ -5,7 +5,7 @@ import { type BlendSettings, blendSettingsSchema } from '@steady-gleam/contracts
 import { STYLES, type StackLayer } from '@steady-gleam/core/finishes';
 import type { Library } from '@steady-gleam/core/materials';
 import { halosOf, SLOPE_UNSEEN, steppedLayers, type BlendLayer } from '@steady-gleam/core/spraying';
-import { ValidationError } from 'yup';
+import { checkWith } from '../../shared/checkWith';
 import { numberIn } from '../../shared/numberIn';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
@@ -36,19 +36,18 @@ export function BlendPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [angle, setAngle] = useState<number | null>(null);
   const setBlend = (more: Partial<BlendSettings>, name?: string) => {
-    try {
-      const blend = blendSettingsSchema.validateSync(
-        { ...kept, layers: layers.map(({ id, reachCm, fadeCm }) => ({ id, reachCm, fadeCm })), ...more },
-        { abortEarly: false },
-      );
-      if (blend.panels.reduce((a, b) => a + b, 0) <= blend.atCm + 5)
-        throw new ValidationError('The repair lies on the panels; put it further left.', null, 'atCm');
-      setFaults({});
-      set({ blend });
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFaults({ [name ?? error.inner[0]?.path ?? error.path ?? '']: error.inner[0]?.message ?? error.message });
-    }
+    const found = checkWith(blendSettingsSchema, {
+      ...kept,
+      layers: layers.map(({ id, reachCm, fadeCm }) => ({ id, reachCm, fadeCm })),
+      ...more,
+    });
+    const [path, said] = found.ok
+      ? found.value.panels.reduce((a, b) => a + b, 0) <= found.value.atCm + 5
+        ? ['atCm', 'The repair lies on the panels; put it further left.']
+        : []
+      : Object.entries(found.faults)[0]!;
+    setFaults(path === undefined ? {} : { [name ?? path]: said! });
+    if (found.ok && path === undefined) set({ blend: found.value });
   };
   const key = JSON.stringify(['blend', work.plan.layers, target, layers, kept.repairCm, length]);
   const { value, error } = useCompute(length > 5 ? key : null, (c) =>

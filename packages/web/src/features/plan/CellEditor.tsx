@@ -1,9 +1,8 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import type { CellEdit, Reach, SprayArea } from '@steady-gleam/core/jobs';
-import { useState } from 'react';
 import { Field } from '../../ui/Field';
 import { MeasureField } from '../../ui/MeasureField';
-import { useUnits } from '../../shared/units';
+import { useTypedForm } from '../../ui/useTypedForm';
 import { checkedCell, typedCell, type TableCell, type TypedCell } from './cellModel';
 
 const KINDS: Record<Exclude<Reach['kind'], 'fan'>, string> = {
@@ -31,30 +30,21 @@ export function CellEditor({
   onKeep: (edit: CellEdit | null) => void;
   onClose: () => void;
 }) {
-  const units = useUnits();
-  const [typed, setTyped] = useState(() => typedCell(cell, edit));
-  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
-  const set = (more: Partial<TypedCell>) => setTyped((old) => ({ ...old, ...more }));
+  const form = useTypedForm<TypedCell, CellEdit>({
+    start: typedCell(cell, edit),
+    check: (typed) => checkedCell(typed, area, cell.layerId),
+    keep: async (kept) => onKeep(kept),
+  });
+  const typed = form.values;
   const measure = (key: 'm2' | 'endCm' | 'fadeCm' | 'stepCm', label: string) => (
-    <MeasureField
-      measure={key === 'm2' ? 'area' : 'distance'}
-      label={label}
-      value={typed[key]}
-      onValue={(v) => set({ [key]: v })}
-      error={faults[key] && units.sentence(faults[key])}
-    />
+    <MeasureField measure={key === 'm2' ? 'area' : 'distance'} label={label} {...form.measure(key)} />
   );
   return (
     <Box
       component="form"
       noValidate
       aria-label={`${name} on ${area.name}`}
-      onSubmit={(e) => {
-        e.preventDefault();
-        const checked = checkedCell(typed, area, cell.layerId);
-        setFaults(checked.ok ? {} : checked.faults);
-        if (checked.ok) onKeep(checked.edit);
-      }}
+      onSubmit={form.onSubmit}
       sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}
     >
       <Typography variant="h2">
@@ -65,7 +55,9 @@ export function CellEditor({
         fullWidth
         value={typed.kind}
         aria-label="How far it goes"
-        onChange={(_, v: Reach['kind'] | null) => v && set({ kind: v, ...(Number(typed.coats) ? {} : { coats: '1' }) })}
+        onChange={(_, v: Reach['kind'] | null) =>
+          v && form.setAll({ ...typed, kind: v, ...(Number(typed.coats) ? {} : { coats: '1' }) })
+        }
       >
         {(Object.keys(KINDS) as (keyof typeof KINDS)[]).map((k) => (
           <ToggleButton key={k} value={k} sx={{ px: 0.5, fontSize: 14 }}>
@@ -73,28 +65,14 @@ export function CellEditor({
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      {typed.kind === 'none' ? null : (
-        <Field
-          label="Coats"
-          value={typed.coats}
-          onChange={(e) => set({ coats: e.target.value })}
-          error={faults['coats']}
-          decimal
-        />
-      )}
+      {typed.kind === 'none' ? null : <Field label="Coats" {...form.text('coats')} decimal />}
       {typed.kind === 'spot' ? measure('m2', 'Size of the spot') : null}
       {typed.kind === 'blend' ? (
         <>
           {measure('endCm', 'Ends at')}
           {measure('fadeCm', 'Fades over')}
           {measure('stepCm', 'Each coat goes further by')}
-          <Field
-            label="Starts from"
-            value={typed.from}
-            onChange={(e) => set({ from: e.target.value })}
-            error={faults['from']}
-            hint="for instance: the door’s edge, the repair"
-          />
+          <Field label="Starts from" {...form.text('from')} hint="for instance: the door’s edge, the repair" />
         </>
       ) : null}
       {typed.kind === 'spot' ? (

@@ -45,16 +45,6 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
   const minutes = rows.reduce((sum, r) => sum + r.waitMinutes, 0);
   const edit = (coat: PlannedCoat, key: keyof CoatEdit, value: number) =>
     set({ edits: { ...plan.edits, [coat.id]: { ...plan.edits[coat.id], [key]: value } } });
-  const td = { padding: '4px 6px 4px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' } as const;
-  const th = {
-    ...td,
-    borderTop: 0,
-    fontWeight: 400,
-    fontSize: 13.5,
-    textAlign: 'left' as const,
-    verticalAlign: 'bottom' as const,
-    lineHeight: 1.15,
-  };
   /** What a coat's settings lay where that is not its film, and the speed that lays it. */
   const laid = (coat: PlannedCoat) =>
     off.includes(coat) ? (
@@ -131,7 +121,7 @@ export function CoatsPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
         </Typography>
       ) : null}
       <Box sx={{ overflowX: 'auto' }}>
-        <CoatTable th={th} rows={rows} td={td} order={order} work={work} laid={laid} edit={edit} />
+        <CoatTable rows={rows} order={order} work={work} laid={laid} edit={edit} />
       </Box>
     </Bench>
   );

@@ -2,9 +2,9 @@ import { Box } from '@mui/material';
 import { type PassSettings, passSettingsSchema } from '@steady-gleam/contracts';
 import { STRIPES_SEEN, type PassSetup } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
-import { ValidationError } from 'yup';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
+import { checkWith, type Faults } from '../../shared/checkWith';
 import { useRested } from '../../shared/useRested';
 import { useCompute } from '../../worker/useCompute';
 import type { PlanPanelProps } from './planPanel';
@@ -40,18 +40,14 @@ export function PassPanel({ detail, plan, set, work, tabs }: PlanPanelProps) {
     ...HANDS.usual,
   };
   const s = plan.passes ?? start;
-  const [fault, setFault] = useState<Record<string, string>>({});
+  const [fault, setFault] = useState<Faults>({});
   const [chosen, setView] = useState<0 | 2 | 4 | null>(null);
   const [coatCount, setCoatCount] = useState<'all' | 'one'>('all');
   const change = (more: Partial<PassSettings>) => {
-    try {
-      const passes = passSettingsSchema.validateSync({ ...s, ...more }, { abortEarly: false });
-      setFault({});
-      set({ passes });
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFault(Object.fromEntries(error.inner.map((e) => [(e.path ?? '').replace(/\[\d+\]/, ''), e.message])));
-    }
+    // A list of panels is typed in one field.
+    const found = checkWith(passSettingsSchema, { ...s, ...more }, (path) => path.replace(/\[\d+\]/, ''));
+    setFault(found.ok ? {} : found.faults);
+    if (found.ok) set({ passes: found.value });
   };
   const coats = coatCount === 'one' ? films.slice(0, 1).map((c) => c.film) : films.map((c) => c.film);
   const setup: PassSetup = {

@@ -1,3 +1,4 @@
+import { capital } from '../../shared/capital';
 import { Button, Typography } from '@mui/material';
 import type { PassSettings } from '@steady-gleam/contracts';
 import { STRIPES_SEEN } from '@steady-gleam/core/spraying';
@@ -49,9 +50,9 @@ export function StripeSide({
             <>
               <Typography variant="h2">Cheapest way out</Typography>
               <Typography>
-                {look.change.name.charAt(0).toUpperCase() + look.change.name.slice(1)}: {worst!.toFixed(1)} becomes{' '}
-                {look.change.worst.toFixed(1)} ({look.change.spread[0].toFixed(1)} to {look.change.spread[1].toFixed(1)}
-                ){look.change.hides ? ', not seen.' : '; the most that one change does.'}
+                {capital(look.change.name)}: {worst!.toFixed(1)} becomes {look.change.worst.toFixed(1)} (
+                {look.change.spread[0].toFixed(1)} to {look.change.spread[1].toFixed(1)})
+                {look.change.hides ? ', not seen.' : '; the most that one change does.'}
               </Typography>
               {look.change.setup.coats.length === coats || isGround ? (
                 <Button

@@ -3,9 +3,9 @@ import { type Mixing, type SprayPlan, sprayPlanSchema } from '@steady-gleam/cont
 import { BAKE_MINUTES, BEFORE_CLEAR } from '@steady-gleam/core/jobs';
 import { DEW_MARGIN, type dewCheck } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
-import { ValidationError } from 'yup';
 import { Field } from '../../ui/Field';
 import { MeasureField } from '../../ui/MeasureField';
+import { checkWith, type Faults } from '../../shared/checkWith';
 import { numberIn } from '../../shared/numberIn';
 import { useUnits } from '../../shared/units';
 
@@ -32,16 +32,11 @@ export function TimeSide({
   const { tones } = useTheme();
   const units = useUnits();
   const [typed, setTyped] = useState<{ start?: string; surface?: string; beforeClear?: string }>({});
-  const [faults, setFaults] = useState<Record<string, string>>({});
+  const [faults, setFaults] = useState<Faults>({});
   const change = (more: Partial<typeof plan>) => {
-    try {
-      sprayPlanSchema.validateSync({ ...plan, ...more }, { abortEarly: false });
-      setFaults({});
-      set(more);
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFaults(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
-    }
+    const found = checkWith(sprayPlanSchema, { ...plan, ...more });
+    setFaults(found.ok ? {} : found.faults);
+    if (found.ok) set(more);
   };
   return (
     <>

@@ -24,7 +24,7 @@ describe('how far a layer goes on an area, as it is typed', () => {
     ];
     for (const reach of reaches) {
       const found = checkedCell(typedCell(cell(reach, 2.5), undefined), area, 'effect');
-      expect(found).toEqual({ ok: true, edit: { areaId: area.id, layerId: 'effect', coats: 2.5, reach } });
+      expect(found).toEqual({ ok: true, value: { areaId: area.id, layerId: 'effect', coats: 2.5, reach } });
     }
   });
 
@@ -63,7 +63,7 @@ describe('how far a layer goes on an area, as it is typed', () => {
         }),
         (kind, fields) => {
           const found = checkedCell({ kind, ...fields }, area, 'effect');
-          if (found.ok) expect(found.edit.coats).toBeGreaterThanOrEqual(0);
+          if (found.ok) expect(found.value.coats).toBeGreaterThanOrEqual(0);
           else for (const said of Object.values(found.faults)) expect(said.trim()).toMatch(/\.$/);
         },
       ),

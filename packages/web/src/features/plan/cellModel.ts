@@ -9,8 +9,8 @@ import {
   type ReachRule,
   type SprayArea,
 } from '@steady-gleam/core/jobs';
-import { ValidationError } from 'yup';
 import { numberIn } from '../../shared/numberIn';
+import { checkWith, type Checked } from '../../shared/checkWith';
 
 /** One layer on one area, as the table shows it. */
 export interface TableCell {
@@ -71,13 +71,7 @@ const sayReachFault = (rule: ReachRule, limit: number, name: string): string =>
   })[rule];
 
 /** What was typed of a cell as it is kept, or the sentences by field that stand in its way. */
-export function checkedCell(
-  typed: TypedCell,
-  area: SprayArea,
-  layerId: string,
-):
-  | { readonly ok: true; readonly edit: CellEdit }
-  | { readonly ok: false; readonly faults: Readonly<Record<string, string>> } {
+export function checkedCell(typed: TypedCell, area: SprayArea, layerId: string): Checked<CellEdit> {
   const number = (text: string) => numberIn(text);
   const reach: Reach =
     typed.kind === 'spot'
@@ -93,20 +87,16 @@ export function checkedCell(
         : typed.kind === 'none'
           ? { kind: 'none' }
           : ALL;
-  const faults: Record<string, string> = {};
-  let edit: CellEdit | null = null;
-  try {
-    edit = cellEditSchema.validateSync(
-      { areaId: area.id, layerId, coats: number(typed.coats), reach },
-      { abortEarly: false },
-    );
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    for (const e of error.inner) faults[(e.path ?? '').replace('reach.', '')] ??= e.message;
-  }
-  for (const { rule, limit } of reachFaults(reach, area))
-    faults[FIELD_OF[rule]] = sayReachFault(rule, limit, area.name);
-  return edit && !Object.keys(faults).length ? { ok: true, edit } : { ok: false, faults };
+  const found = checkWith(cellEditSchema, { areaId: area.id, layerId, coats: number(typed.coats), reach }, (path) =>
+    path.replace('reach.', ''),
+  );
+  const faults = {
+    ...(found.ok ? {} : found.faults),
+    ...Object.fromEntries(
+      reachFaults(reach, area).map(({ rule, limit }) => [FIELD_OF[rule], sayReachFault(rule, limit, area.name)]),
+    ),
+  };
+  return found.ok && !Object.keys(faults).length ? found : { ok: false, faults };
 }
 
 /** The edits with one more, or without it. */

@@ -1,3 +1,4 @@
+import { capital } from '../../shared/capital';
 import { fileName } from '@steady-gleam/core/formats';
 import type { Batch, SprayPlan } from '@steady-gleam/contracts';
 import type { PlannedTask } from '@steady-gleam/core/booth';
@@ -61,7 +62,7 @@ export function saveCalendar(timeline: ShownTimeline, job: { readonly id: string
     .filter((t) => !t.done)
     .map((t): EventAttributes => ({
       uid: `${job.id}-${t.id.replace(/[^a-z0-9]/gi, '')}@steady-gleam`,
-      title: t.batch ? `Mix ${t.batch.name}` : say(t).charAt(0).toUpperCase() + say(t).slice(1),
+      title: t.batch ? `Mix ${t.batch.name}` : capital(say(t)),
       description: `${job.piece}. ${coatOf(t)?.caution ?? ''}`,
       start: stamp(t.start),
       startInputType: 'local',

@@ -2,11 +2,12 @@ import { Box, Button, Typography, useTheme } from '@mui/material';
 import { drillOf, isRight, type Drill } from '@steady-gleam/core/practice';
 import { cupFor } from '@steady-gleam/core/mixing';
 import { STARTING_PRODUCTS } from '@steady-gleam/core/products';
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { CupPicture } from '../../shared/CupPicture';
 import { Field } from '../../ui/Field';
+import { useTypedForm } from '../../ui/useTypedForm';
 import { numberIn } from '../../shared/numberIn';
 import { useProducts } from '../../shared/useShop';
 import { keepScore, readPractised } from '../../shared/practised';
@@ -80,29 +81,24 @@ export function DrillRoom() {
 }
 
 function DrillForm({ drill, number, onAnswer }: { drill: Drill; number: number; onAnswer: (said: number) => void }) {
-  const [typed, setTyped] = useState('');
-  const [fault, setFault] = useState<string>();
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
-    const said = numberIn(typed);
-    if (Number.isFinite(said) && said >= 0) onAnswer(said);
-    else setFault(`Write a number of ${drill.unit}, for instance 120.`);
-  };
+  const form = useTypedForm<{ answer: string }, number>({
+    start: { answer: '' },
+    check: ({ answer }) => {
+      const said = numberIn(answer);
+      return Number.isFinite(said) && said >= 0
+        ? { ok: true, value: said }
+        : { ok: false, faults: { answer: `Write a number of ${drill.unit}, for instance 120.` } };
+    },
+    keep: async (said) => onAnswer(said),
+  });
   return (
-    <Box component="form" onSubmit={submit}>
+    <Box component="form" noValidate onSubmit={form.onSubmit}>
       <Answer why={`${KIND[drill.kind]}, question ${number} of ${ROUND}. Within 2 % is right.`}>
         {drill.question}
       </Answer>
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
         <Box sx={{ width: 180 }}>
-          <Field
-            label={`Answer, ${drill.unit}`}
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-            error={fault}
-            decimal
-            autoFocus
-          />
+          <Field label={`Answer, ${drill.unit}`} {...form.text('answer')} decimal autoFocus />
         </Box>
         <Button type="submit" variant="contained" sx={{ mt: '26px' }}>
           That much

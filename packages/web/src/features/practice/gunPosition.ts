@@ -32,7 +32,7 @@ const WAYS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
-export const isWay = (key: string): boolean => key in WAYS;
+export const isWay = (key: string): boolean => Object.hasOwn(WAYS, key);
 
 /** The gun a moment later while keys are held: along at its own speed, across at a third of it. */
 export function keyed(now: GunHeld, keys: ReadonlySet<string>, seconds: number, speedCmS: number): GunHeld {

@@ -75,6 +75,7 @@ export function ProductsPage() {
           title={editing.stored ? `Change ${editing.start.name}` : 'Add a product'}
           start={productToTyped(editing.start)}
           fields={PRODUCT_FIELDS}
+          isMixed
           check={(typed) => checkProduct(editing.start.id, typed)}
           onKeep={(product) => put.mutateAsync({ version: editing.stored?.version ?? 0, product })}
           onRemove={editing.stored ? () => remove.mutateAsync(editing.stored!) : null}
@@ -86,6 +87,7 @@ export function ProductsPage() {
           title={editing.stored ? `Change ${editing.start.name}` : 'Add a gun'}
           start={gunToTyped(editing.start)}
           fields={GUN_FIELDS}
+          isMixed={false}
           check={(typed) => checkGun(editing.start.id, typed)}
           onKeep={(gun) => putGun.mutateAsync({ version: editing.stored?.version ?? 0, gun })}
           onRemove={editing.stored ? () => removeGun.mutateAsync(editing.stored!) : null}

@@ -1,98 +1,44 @@
 import { Alert, Box, Button, Typography, useTheme } from '@mui/material';
-import { useState, type FormEvent, type ReactNode, type Dispatch, type SetStateAction } from 'react';
-import { ApiFailure } from '../../shared/apiClient';
+import { useFieldArray, type Path } from 'react-hook-form';
 import { Field } from '../../ui/Field';
 import { MeasureField } from '../../ui/MeasureField';
-import { ADDITIVE_FIELDS, EMPTY_ADDITIVE, type Checked, type ShelfField, type Typed } from './shelfForms';
+import type { Checked } from '../../shared/checkWith';
+import { useTypedForm, type TypedForm } from '../../ui/useTypedForm';
+import {
+  ADDITIVE_FIELDS,
+  additiveToTyped,
+  EMPTY_ADDITIVE,
+  shelfField,
+  type ShelfField,
+  type TypedShelf,
+} from './shelfForms';
 
 interface ShelfFormProps<T> {
   readonly title: string;
-  readonly start: Typed;
+  readonly start: TypedShelf;
   readonly fields: readonly ShelfField[];
-  readonly check: (typed: Typed) => Checked<T>;
+  /** It is mixed of further parts: hardeners and reducers are asked for. */
+  readonly isMixed: boolean;
+  readonly check: (typed: TypedShelf) => Checked<T>;
   readonly onKeep: (item: T) => Promise<unknown>;
   readonly onRemove: (() => Promise<unknown>) | null;
   readonly onDone: () => void;
-  readonly children?: ReactNode;
 }
 
 /** A product or a gun: entered in the painter's units, checked at the field, kept whole. */
-export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, onDone, children }: ShelfFormProps<T>) {
-  const [typed, setTyped] = useState<Typed>(start);
-  const [faults, setFaults] = useState<Typed>({});
-  const [failure, setFailure] = useState('');
-  const [busy, setBusy] = useState(false);
-  const count = Number(typed['count'] ?? NaN);
-  const set = (name: string, value: string) => setTyped((old) => ({ ...old, [name]: value }));
-
-  const run = async (act: () => Promise<unknown>) => {
-    setBusy(true);
-    setFailure('');
-    try {
-      await act();
+export function ShelfForm<T>(props: ShelfFormProps<T>) {
+  const { title, start, fields, isMixed, check, onKeep, onRemove, onDone } = props;
+  const form = useTypedForm({
+    start,
+    check,
+    keep: async (item) => {
+      await onKeep(item);
       onDone();
-    } catch (error) {
-      if (!(error instanceof ApiFailure)) throw error;
-      setFailure(error.message);
-      setFaults(
-        Object.fromEntries(Object.entries(error.fields).map(([k, v]) => [k.replace(/^(product|gun)\./, ''), v])),
-      );
-    } finally {
-      setBusy(false);
-    }
-  };
-  const keep = (event: FormEvent) => {
-    event.preventDefault();
-    const checked = check(typed);
-    setFaults(checked.ok ? {} : checked.faults);
-    if (checked.ok) void run(() => onKeep(checked.value));
-  };
-
-  const one = (f: ShelfField, prefix = '') => {
-    const name = prefix + f.name;
-    const value = typed[name] ?? '';
-    if (f.measure)
-      return (
-        <MeasureField
-          key={name}
-          measure={f.measure}
-          label={f.label}
-          value={value}
-          onValue={(v) => set(name, v)}
-          error={faults[name]}
-          {...(f.hint ? { hint: f.hint } : {})}
-        />
-      );
-    return (
-      <Field
-        key={name}
-        label={f.label}
-        value={value}
-        onChange={(e) => set(name, e.target.value)}
-        error={faults[name]}
-        decimal={f.number ?? false}
-        {...(f.hint ? { hint: f.hint } : {})}
-        {...(f.choices ? { select: true } : {})}
-      >
-        {f.choices?.map((c) => (
-          <option key={c} value={c}>
-            {f.says?.[c] ?? c}
-          </option>
-        ))}
-      </Field>
-    );
-  };
-
-  const takeOut = (index: number) =>
-    setTyped((old) => {
-      const next: Record<string, string> = { ...old, count: String(count - 1) };
-      for (let i = index; i < count - 1; i++)
-        for (const f of ADDITIVE_FIELDS) next[`additives.${i}.${f.name}`] = old[`additives.${i + 1}.${f.name}`] ?? '';
-      return next;
-    });
-
+    },
+    fieldOf: shelfField,
+  });
   return (
-    <Box component="form" noValidate onSubmit={keep} aria-label={title}>
+    <Box component="form" noValidate onSubmit={form.onSubmit} aria-label={title}>
       <Typography variant="h1" component="h2" sx={{ mb: 1.5 }}>
         {title}
       </Typography>
@@ -104,24 +50,30 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
           rowGap: 1.25,
         }}
       >
-        {fields.map((f) => one(f))}
+        {fields.map((f) => (
+          <OneField key={f.name} form={form} field={f} name={`item.${f.name}`} />
+        ))}
       </Box>
-      <Additives count={count} one={one} takeOut={takeOut} setTyped={setTyped} />
-      {children}
-      {failure ? (
+      {isMixed ? <Additives form={form} /> : null}
+      {form.failure ? (
         <Alert severity="error" variant="outlined" sx={{ color: 'text.primary', mt: 1.5 }}>
-          {failure}
+          {form.failure}
         </Alert>
       ) : null}
       <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
-        <Button type="submit" variant="contained" disabled={busy}>
+        <Button type="submit" variant="contained" disabled={form.busy}>
           Keep it
         </Button>
         <Button variant="outlined" onClick={onDone}>
           Leave it
         </Button>
         {onRemove ? (
-          <Button variant="text" color="error" disabled={busy} onClick={() => void run(onRemove)}>
+          <Button
+            variant="text"
+            color="error"
+            disabled={form.busy}
+            onClick={() => void form.run(() => onRemove().then(onDone))}
+          >
             Remove
           </Button>
         ) : null}
@@ -130,24 +82,45 @@ export function ShelfForm<T>({ title, start, fields, check, onKeep, onRemove, on
   );
 }
 
-interface AdditivesProps {
-  readonly count: number;
-  readonly one: (f: ShelfField, prefix: string) => ReactNode;
-  readonly takeOut: (index: number) => void;
-  readonly setTyped: Dispatch<SetStateAction<Readonly<Record<string, string>>>>;
+interface OneFieldProps {
+  readonly form: Pick<TypedForm<TypedShelf>, 'text' | 'measure'>;
+  readonly field: ShelfField;
+  readonly name: Path<TypedShelf>;
+}
+
+/** A figure in the painter's unit, a choice or a text. */
+function OneField({ form, field: f, name }: OneFieldProps) {
+  const hint = f.hint ? { hint: f.hint } : {};
+  if (f.measure) return <MeasureField measure={f.measure} label={f.label} {...form.measure(name)} {...hint} />;
+  return (
+    <Field
+      label={f.label}
+      {...form.text(name)}
+      decimal={f.number ?? false}
+      {...hint}
+      {...(f.choices ? { select: true } : {})}
+    >
+      {f.choices?.map((c) => (
+        <option key={c} value={c}>
+          {f.says?.[c] ?? c}
+        </option>
+      ))}
+    </Field>
+  );
 }
 
 /** Hardeners and reducers of a product, as many as are typed. */
-function Additives({ count, one, takeOut, setTyped }: AdditivesProps) {
+function Additives<T>({ form }: { form: TypedForm<TypedShelf, T> }) {
   const { tones } = useTheme();
-  return Number.isNaN(count) ? null : (
+  const { fields, append, remove } = useFieldArray({ control: form.control, name: 'additives' });
+  return (
     <>
       <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
         Hardeners and reducers, with the temperatures their sheet gives
       </Typography>
-      {Array.from({ length: count }, (_, i) => (
+      {fields.map(({ id }, i) => (
         <Box
-          key={i}
+          key={id}
           role="group"
           aria-label={`Additive ${i + 1}`}
           sx={{
@@ -159,25 +132,15 @@ function Additives({ count, one, takeOut, setTyped }: AdditivesProps) {
             borderTop: `1px solid ${tones.hairline}`,
           }}
         >
-          {ADDITIVE_FIELDS.map((f) => one(f, `additives.${i}.`))}
-          <Button variant="text" color="inherit" onClick={() => takeOut(i)} sx={{ px: 0.5, fontSize: 14 }}>
+          {ADDITIVE_FIELDS.map((f) => (
+            <OneField key={f.name} form={form} field={f} name={`additives.${i}.${f.name}`} />
+          ))}
+          <Button variant="text" color="inherit" onClick={() => remove(i)} sx={{ px: 0.5, fontSize: 14 }}>
             Take out
           </Button>
         </Box>
       ))}
-      <Button
-        variant="outlined"
-        sx={{ mt: 1 }}
-        onClick={() =>
-          setTyped((old) => ({
-            ...old,
-            count: String(count + 1),
-            ...Object.fromEntries(
-              Object.entries(EMPTY_ADDITIVE).map(([k, v]) => [`additives.${count}.${k}`, v === null ? '' : String(v)]),
-            ),
-          }))
-        }
-      >
+      <Button variant="outlined" sx={{ mt: 1 }} onClick={() => append(additiveToTyped(EMPTY_ADDITIVE))}>
         Add a hardener or reducer
       </Button>
     </>

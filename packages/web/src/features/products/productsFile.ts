@@ -2,7 +2,7 @@ import type { Product } from '@steady-gleam/core/products';
 import { productSchema } from '@steady-gleam/contracts';
 import { type ProductsCsvResult } from '@steady-gleam/core/formats';
 import { ApiFailure } from '../../shared/apiClient';
-import { check } from './shelfForms';
+import { checkWith } from '../../shared/checkWith';
 import { newId } from '../../shared/newId';
 import { computeRemote } from '../../worker/useCompute';
 
@@ -33,7 +33,7 @@ export async function takeProducts(
   if (!read.ok) return say(read.problems.map((p) => (p.line === null ? p.message : `Line ${p.line}: ${p.message}`)));
   const checked = read.products.map((c) => ({
     line: c.line,
-    result: check(productSchema, { ...c.product, id: newId() }),
+    result: checkWith(productSchema, { ...c.product, id: newId() }),
   }));
   const wrong = checked.flatMap((c) =>
     c.result.ok ? [] : Object.values(c.result.faults).map((m) => `Line ${c.line}: ${m}`),

@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { STARTING_GUNS, STARTING_PRODUCTS } from '@steady-gleam/core/products';
 import fc from 'fast-check';
+import { set } from 'react-hook-form';
+import type { Faults } from '../../shared/checkWith';
 import {
   ADDITIVE_FIELDS,
   checkGun,
@@ -11,15 +13,16 @@ import {
   PRODUCT_FIELDS,
   productToTyped,
   sayRatio,
-  type Typed,
 } from './shelfForms';
 
 const product = STARTING_PRODUCTS.find((p) => p.additives.length > 1)!;
 const gun = STARTING_GUNS[0]!;
 
 /** What is said at each field of a product that is typed so. */
-const faultsOf = (more: Typed): Typed => {
-  const found = checkProduct(product.id, { ...productToTyped(product), ...more });
+const faultsOf = (more: Readonly<Record<string, string>>): Faults => {
+  const typed = structuredClone(productToTyped(product));
+  for (const [path, text] of Object.entries(more)) set(typed, path, text);
+  const found = checkProduct(product.id, typed);
   return found.ok ? {} : found.faults;
 };
 
@@ -62,22 +65,34 @@ describe('a product and a gun as they are typed', () => {
   });
 
   it('that are wrong are named where they stand, in the unit they are typed in', () => {
-    expect(faultsOf({ name: '  ' })['name']).toMatch(/\.$/);
-    expect(faultsOf({ volumeSolids: '140' })['volumeSolids']).toContain('100 %');
-    expect(faultsOf({ volumeSolids: 'half' })['volumeSolids']).toBe('The volume solids must be in percent, 1 to 100.');
-    expect(faultsOf({ ratio: '4:x' })['ratio']).toMatch(/\.$/);
+    expect(faultsOf({ 'item.name': '  ' })['item.name']).toMatch(/\.$/);
+    expect(faultsOf({ 'item.volumeSolids': '140' })['item.volumeSolids']).toContain('100 %');
+    expect(faultsOf({ 'item.volumeSolids': 'half' })['item.volumeSolids']).toBe(
+      'The volume solids must be in percent, 1 to 100.',
+    );
+    expect(faultsOf({ 'item.ratio': '4:x' })['item.ratio']).toMatch(/\.$/);
     expect(faultsOf({ 'additives.1.toC': 'warm' })['additives.1.toC']).toMatch(/number/);
     expect(Object.keys(faultsOf({ 'additives.0.name': '' }))).toEqual(['additives.0.name']);
+    // Too many of them belong to no single field: it is said of the whole.
+    const many = {
+      ...productToTyped(product),
+      additives: Array.from({ length: 21 }, () => productToTyped(product).additives[0]!),
+    };
+    expect(checkProduct(product.id, many)).toEqual({ ok: false, faults: { '': 'Twenty additives at most.' } });
     // What may be left empty says nothing.
-    expect(faultsOf({ recoatMinutes: '', potLifeMinutes: ' ', densityGPerMl: '' })).toEqual({});
+    expect(faultsOf({ 'item.recoatMinutes': '', 'item.potLifeMinutes': ' ', 'item.densityGPerMl': '' })).toEqual({});
   });
 
   it('never fall over, whatever is typed', () => {
-    const names = Object.keys(productToTyped(product)).filter((k) => k !== 'count');
+    const typed = productToTyped(product);
+    const names = [
+      ...Object.keys(typed.item).map((k) => `item.${k}`),
+      ...typed.additives.flatMap((a, i) => Object.keys(a).map((k) => `additives.${i}.${k}`)),
+    ];
     const text = fc.oneof(fc.string(), fc.double().map(String), fc.constantFrom('', '-1', '1e9', '½', '4:2:1', '1,5'));
     fc.assert(
-      fc.property(fc.constantFrom(...names), text, (name, typed) => {
-        for (const said of Object.values(faultsOf({ [name]: typed }))) expect(said).toMatch(/[.?]$/);
+      fc.property(fc.constantFrom(...names), text, (name, written) => {
+        for (const said of Object.values(faultsOf({ [name]: written }))) expect(said).toMatch(/[.?]$/);
       }),
       { numRuns: 400 },
     );

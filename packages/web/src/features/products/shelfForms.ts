@@ -2,11 +2,18 @@ import { gunSchema, productSchema } from '@steady-gleam/contracts';
 import { parseRatio } from '@steady-gleam/core/mixing';
 import { GUN_KINDS, PRODUCT_KINDS, type Additive, type Gun, type Product } from '@steady-gleam/core/products';
 import type { Measure } from '@steady-gleam/core/units';
+import type { Schema } from 'yup';
 import { inPercent, numberIn } from '../../shared/numberIn';
-import { ValidationError, type Schema } from 'yup';
+import { checkWith, formPath, type Checked, type Faults } from '../../shared/checkWith';
 
-/** What is typed: metric texts by path. */
-export type Typed = Readonly<Record<string, string>>;
+/** Metric texts by field. */
+export type TypedItem = Readonly<Record<string, string>>;
+
+/** A product or a gun as it is typed; a gun has no additives. */
+export interface TypedShelf {
+  readonly item: TypedItem;
+  readonly additives: readonly TypedItem[];
+}
 
 export interface ShelfField {
   readonly name: string;
@@ -84,17 +91,14 @@ const texts = (item: object): Record<string, string> =>
     ]),
   );
 
-export function productToTyped({ additives, pours, ...product }: Product): Typed {
-  const typed: Record<string, string> = { ...texts(product), pours: pours.join(' '), count: String(additives.length) };
-  additives.forEach((a, i) =>
-    Object.entries(texts(a)).forEach(([k, v]) => {
-      typed[`additives.${i}.${k}`] = v;
-    }),
-  );
-  return typed;
-}
+export const productToTyped = ({ additives, pours, ...product }: Product): TypedShelf => ({
+  item: { ...texts(product), pours: pours.join(' ') },
+  additives: additives.map(additiveToTyped),
+});
 
-export const gunToTyped = (gun: Gun): Typed => texts(gun);
+export const gunToTyped = (gun: Gun): TypedShelf => ({ item: texts(gun), additives: [] });
+
+export const additiveToTyped = (additive: Additive): TypedItem => texts(additive);
 
 export const EMPTY_ADDITIVE: Additive = {
   role: 'reducer',
@@ -110,10 +114,10 @@ const figureIn = (text: string | undefined, nullable: boolean): number | null =>
   nullable && !(text ?? '').trim() ? null : numberIn(text);
 const NULLABLE = new Set(['densityGPerMl', 'recoatMinutes', 'potLifeMinutes']);
 
-function itemOf(fields: readonly ShelfField[], typed: Typed, prefix = ''): Record<string, unknown> {
+function itemOf(fields: readonly ShelfField[], typed: TypedItem): Record<string, unknown> {
   return Object.fromEntries<string | number | null>(
     fields.map((f): [string, string | number | null] => {
-      const text = typed[prefix + f.name];
+      const text = typed[f.name];
       if (!f.measure && !f.number) return [f.name, (text ?? '').trim()];
       const value = figureIn(text, NULLABLE.has(f.name));
       return [f.name, value !== null && PERCENT.has(f.name) ? value / 100 : value];
@@ -121,38 +125,32 @@ function itemOf(fields: readonly ShelfField[], typed: Typed, prefix = ''): Recor
   );
 }
 
-/** A checked item, or the sentences by path. */
-export type Checked<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly faults: Typed };
+/** The field a path of the schema, or of what the server says, stands for. */
+export function shelfField(path: string): string {
+  const own = formPath(path).replace(/^(product|gun)\./, '');
+  if (own === 'additives') return '';
+  return own === '' || own.startsWith('additives.') ? own : `item.${own}`;
+}
 
 /** Schemas speak of fractions and metric; what is said at the field is in percent where it is typed so. */
-function sayFault(path: string, message: string): string {
-  return PERCENT.has(path) ? inPercent(message) : message;
-}
-
-export function check<T>(schema: Schema<T>, candidate: unknown): Checked<T> {
-  try {
-    return { ok: true, value: schema.validateSync(candidate, { abortEarly: false }) };
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const faults: Record<string, string> = {};
-    for (const e of error.inner.length ? error.inner : [error]) {
-      const path = (e.path ?? '').replace(/\[(\d+)\]/g, '.$1');
-      faults[path] ??= sayFault(path, e.message);
-    }
-    return { ok: false, faults };
-  }
-}
-
-export function checkProduct(id: string, typed: Typed): Checked<Product> {
-  const pours = (typed['pours'] ?? '').split(' ').filter(Boolean);
-  const additives = Array.from({ length: Number(typed['count'] ?? 0) }, (_, i) =>
-    itemOf(ADDITIVE_FIELDS, typed, `additives.${i}.`),
+const inTypedUnits = (faults: Faults): Faults =>
+  Object.fromEntries(
+    Object.entries(faults).map(([at, said]) => [at, PERCENT.has(at.replace(/^item\./, '')) ? inPercent(said) : said]),
   );
-  return check(productSchema, { ...itemOf(PRODUCT_FIELDS, typed), id, pours, additives });
+
+const checkShelf = <T>(schema: Schema<T>, candidate: unknown): Checked<T> => {
+  const found = checkWith(schema, candidate, shelfField);
+  return found.ok ? found : { ok: false, faults: inTypedUnits(found.faults) };
+};
+
+export function checkProduct(id: string, typed: TypedShelf): Checked<Product> {
+  const pours = (typed.item['pours'] ?? '').split(' ').filter(Boolean);
+  const additives = typed.additives.map((a) => itemOf(ADDITIVE_FIELDS, a));
+  return checkShelf(productSchema, { ...itemOf(PRODUCT_FIELDS, typed.item), id, pours, additives });
 }
 
-export function checkGun(id: string, typed: Typed): Checked<Gun> {
-  return check(gunSchema, { ...itemOf(GUN_FIELDS, typed), id });
+export function checkGun(id: string, typed: TypedShelf): Checked<Gun> {
+  return checkShelf(gunSchema, { ...itemOf(GUN_FIELDS, typed.item), id });
 }
 
 /** A ratio in one line for a list. */

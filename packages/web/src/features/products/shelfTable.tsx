@@ -1,40 +1,26 @@
-import { Button, useTheme } from '@mui/material';
-import type { CSSProperties } from 'react';
+import { Button, Typography } from '@mui/material';
+import type { Column } from '../../ui/Table';
 
-/** How cells of the shelf's tables stand: text, and figures to the right. */
-export function useCells(): { readonly text: CSSProperties; readonly figure: CSSProperties } {
-  const { tones } = useTheme();
-  const text = { padding: '7px 10px 7px 0', borderTop: `1px solid ${tones.hairline}`, verticalAlign: 'middle' };
-  return { text, figure: { ...text, textAlign: 'right', whiteSpace: 'nowrap' } };
-}
-
-/** Names of columns, those of text to the left; the last column is for what can be done. */
-export function ShelfHead({ names, text }: { names: readonly string[]; text: readonly string[] }) {
-  const { figure } = useCells();
-  const th: CSSProperties = { ...figure, borderTop: 0, fontWeight: 400, fontSize: 14, verticalAlign: 'bottom' };
+/** Something on the shelf by its name, and what it is. */
+export function Named({ name, what }: { name: string; what: string }) {
   return (
-    <thead>
-      <tr>
-        {names.map((name) => (
-          <th key={name} scope="col" style={{ ...th, textAlign: text.includes(name) ? 'left' : 'right' }}>
-            {name}
-          </th>
-        ))}
-        <td style={{ ...th, padding: 0 }} />
-      </tr>
-    </thead>
+    <>
+      <Typography variant="h3" component="div">
+        {name}
+      </Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {what}
+      </Typography>
+    </>
   );
 }
 
-export function ChangeCell({ name, onChange }: { name: string; onChange: () => void }) {
-  const { figure } = useCells();
-  return (
-    <td style={{ ...figure, paddingRight: 0 }}>
-      <Button variant="outlined" aria-label={`Change ${name}`} sx={{ px: 1 }} onClick={onChange}>
-        Change
-      </Button>
-    </td>
-  );
-}
-
-export const TABLE = { borderCollapse: 'collapse', width: '100%', fontSize: 15 } as const;
+/** The last column of the shelf: the way to change what stands there. */
+export const changeColumn = <R,>(nameOf: (row: R) => string, onChange: (row: R) => void): Column<R> => ({
+  ...{ id: 'change', head: '', style: { textAlign: 'right' } },
+  draw: (row) => (
+    <Button variant="outlined" aria-label={`Change ${nameOf(row)}`} sx={{ px: 1 }} onClick={() => onChange(row)}>
+      Change
+    </Button>
+  ),
+});

@@ -4,7 +4,6 @@ import type { RatedRecipe } from '@steady-gleam/core/matching';
 import { findMix } from '@steady-gleam/core/materials';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import { FIGURES } from '../../app/theme';
 import { Answer } from '../../shared/Answer';
 import { Bench } from '../../shared/Bench';
 import { pickedCount, pickOf, mixOf, targetOf } from '../../shared/jobModel';
@@ -55,7 +54,6 @@ export function RecipesPage() {
       control: String(countsControl(job.family) ? 0 : r.controlCoats),
     }).toString()}`;
   const exposures = found?.length ? exposuresByAngle([target.map((t) => t.lab), ...found.map((r) => r.labs)]) : [];
-  const figure = { fontFamily: FIGURES, textAlign: 'right' as const, paddingRight: 14, paddingLeft: 8 };
 
   return (
     <Bench
@@ -109,7 +107,7 @@ export function RecipesPage() {
       </Box>
       {found?.length ? (
         <Box sx={{ overflowX: 'auto' }}>
-          <RecipeTable figure={figure} found={found} target={target} exposures={exposures} to={to} />
+          <RecipeTable found={found} target={target} exposures={exposures} to={to} />
         </Box>
       ) : null}
     </Bench>

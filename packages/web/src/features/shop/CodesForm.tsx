@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
-import { CODE_LENGTH } from '@steady-gleam/contracts';
-import { useState, type FormEvent } from 'react';
-import { ApiFailure } from '../../shared/apiClient';
+import { CODE_LENGTH, shopPlaceApi } from '@steady-gleam/contracts';
+import { checkWith } from '../../shared/checkWith';
+import { useTypedForm } from '../../ui/useTypedForm';
 import { Field } from '../../ui/Field';
 import { useSetCodes } from './useShopPlace';
 
@@ -39,34 +39,38 @@ function OneCode({
   act: string;
   canClear?: boolean;
 }) {
-  const [code, setCode] = useState('');
   const set = useSetCodes();
-  const fault = set.error instanceof ApiFailure ? (set.error.fields[name] ?? set.error.message) : set.error?.message;
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
-    set.mutate({ [name]: code }, { onSuccess: () => setCode('') });
-  };
+  const fieldOf = (path: string) => (path === name ? 'code' : path);
+  const form = useTypedForm({
+    start: { code: '' },
+    check: ({ code }) => checkWith(shopPlaceApi.setCodes.body, { [name]: code }, fieldOf),
+    keep: async (body) => {
+      await set.mutateAsync(body);
+      form.setAll({ code: '' });
+    },
+    fieldOf,
+  });
+  const { code } = form.values;
   return (
-    <Box component="form" onSubmit={submit}>
+    <Box component="form" noValidate onSubmit={form.onSubmit}>
       <Field
         label={label}
         type="password"
         autoComplete="new-password"
-        value={code}
-        onChange={(e) => setCode(e.target.value)}
-        error={fault}
+        {...form.text('code')}
+        error={form.fault('code') ?? form.failure ?? undefined}
         hint={hint}
       />
       <Box sx={{ display: 'flex', gap: 1, mt: 1, alignItems: 'center' }}>
-        <Button type="submit" variant="outlined" disabled={!code || set.isPending}>
+        <Button type="submit" variant="outlined" disabled={!code || form.busy}>
           {act}
         </Button>
         {canClear ? (
           <Button
             variant="text"
             color="inherit"
-            disabled={set.isPending}
-            onClick={() => set.mutate({ lookCode: null })}
+            disabled={form.busy}
+            onClick={() => void form.run(() => set.mutateAsync({ lookCode: null }))}
           >
             Take it away
           </Button>

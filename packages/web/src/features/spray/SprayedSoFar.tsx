@@ -4,7 +4,8 @@ import { liveAdvice } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
 import { newId } from '../../shared/newId';
-import { capital, layable } from './sprayModel';
+import { capital } from '../../shared/capital';
+import { layable } from './sprayModel';
 import type { Live } from './useLive';
 
 /** How much is on, from the job's log; a coat told here is an entry of it like a tap in the booth. */

@@ -1,3 +1,4 @@
+import { capital } from '../../shared/capital';
 import { isUnsure, liveAdvice, type CardSaid, type LiveState, type SpotState } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 
@@ -37,7 +38,6 @@ const names = (spots: readonly SpotState[]): string =>
         .map((s) => s.spot)
         .join(', ')} and ${spots.at(-1)!.spot}`
     : (spots[0]?.spot ?? '');
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 /** What is laid for an amount in tenths of a coat, as a hand can do it. */
 export interface Layable {
   readonly said: string;

@@ -1,11 +1,12 @@
-import { Box, Button, Typography, useTheme } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail, ReadingSet } from '@steady-gleam/contracts';
 import { de2000 } from '@steady-gleam/core/colour';
 import { averageReadings } from '@steady-gleam/core/formats';
 import { describeDifference, type TargetAngle } from '@steady-gleam/core/matching';
 import { useState, type Dispatch, type SetStateAction } from 'react';
-import { FIGURES } from '../../app/theme';
 import { Field } from '../../ui/Field';
+import { Table, type Column } from '../../ui/Table';
+import { Strips } from '../../shared/Strips';
 import { ReadingsForm } from '../../shared/ReadingsForm';
 import { cssOf, exposuresByAngle } from '../../shared/screenColour';
 import { useAddReadings } from '../../shared/useJob';
@@ -119,56 +120,34 @@ interface ChipTableProps {
 
 /** Chips by how near they are to the object, each under it. */
 function ChipTable({ target, ranked, exposures, setChanging, setOf, setName, setAdding, took }: ChipTableProps) {
-  const { tones } = useTheme();
   return (
-    <Box
-      component="table"
-      aria-label="Chips ranked"
-      sx={{
-        mt: 1,
-        width: '100%',
-        borderCollapse: 'collapse',
-        '& td, & th': { borderTop: `1px solid ${tones.hairline}`, py: 0.5, textAlign: 'left', fontWeight: 400 },
-      }}
-    >
-      <thead>
-        <tr>
-          <th scope="col">object over chip</th>
-          <th scope="col">chip</th>
-          {target.map((t) => (
-            <th key={angleKey(t)} scope="col" style={{ textAlign: 'right' }}>
-              {sayAngle(t)}
-            </th>
-          ))}
-          <th scope="col" style={{ paddingLeft: 16 }}>
-            at its worst
-          </th>
-          <th scope="col" />
-        </tr>
-      </thead>
-      <tbody>
-        {ranked.map((c) => (
-          <tr key={c.label}>
-            <td>
-              <div style={{ display: 'flex', width: 150, height: 44 }} aria-hidden>
-                {target.map((t, g) => (
-                  <div key={angleKey(t)} style={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
-                    <div style={{ flex: 1, background: cssOf(t.lab, exposures[g]) }} />
-                    <div style={{ flex: 1, background: c.labs[g] ? cssOf(c.labs[g], exposures[g]) : 'none' }} />
-                  </div>
-                ))}
-              </div>
-            </td>
-            <td>{c.label}</td>
-            {target.map((t, g) => (
-              <td key={angleKey(t)} style={{ fontFamily: FIGURES, textAlign: 'right' }}>
-                {c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'}
-              </td>
-            ))}
-            <td style={{ paddingLeft: 16 }}>
-              {c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text}
-            </td>
-            <td style={{ whiteSpace: 'nowrap' }}>
+    <Box sx={{ mt: 1 }}>
+      <Table
+        label="Chips ranked"
+        rows={ranked}
+        keyOf={(c) => c.label}
+        columns={[
+          {
+            head: 'object over chip',
+            draw: (c) => (
+              <Strips
+                width={150}
+                pairs={target.map((t, g) => [cssOf(t.lab, exposures[g]), c.labs[g] && cssOf(c.labs[g], exposures[g])])}
+              />
+            ),
+          },
+          { head: 'chip', draw: (c) => c.label },
+          ...target.map((t, g): Column<RankedChip> => ({
+            ...{ id: angleKey(t), head: sayAngle(t), figure: true },
+            draw: (c) => (c.labs[g] ? de2000(t.lab, c.labs[g]).toFixed(1) : '–'),
+          })),
+          {
+            ...{ head: 'at its worst', style: { paddingLeft: 6 }, headStyle: { paddingLeft: 6 } },
+            draw: (c) => (c.worst === null ? '' : describeDifference(target[c.worst]!.lab, c.labs[c.worst]!).text),
+          },
+          {
+            ...{ id: 'change', head: '', style: { whiteSpace: 'nowrap' } },
+            draw: (c) => (
               <Box sx={{ display: 'flex' }}>
                 <Button
                   variant="text"
@@ -188,10 +167,10 @@ function ChipTable({ target, ranked, exposures, setChanging, setOf, setName, set
                   onTaken={() => took(setOf(c.label), `The chip ${c.label}`)}
                 />
               </Box>
-            </td>
-          </tr>
-        ))}
-      </tbody>
+            ),
+          },
+        ]}
+      />
     </Box>
   );
 }

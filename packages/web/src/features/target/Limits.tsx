@@ -14,10 +14,10 @@ import { noiseOf, targetNoise } from '@steady-gleam/core/letdown';
 import type { TargetAngle } from '@steady-gleam/core/matching';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, type Dispatch, type SetStateAction } from 'react';
-import { ValidationError } from 'yup';
-import { FIGURES } from '../../app/theme';
 import { call } from '../../shared/apiClient';
+import { checkWith } from '../../shared/checkWith';
 import { Field } from '../../ui/Field';
+import { Table } from '../../ui/Table';
 import { numberIn } from '../../shared/numberIn';
 import { useChangeJob } from '../../shared/useJob';
 import { sayNotProven } from './limitsModel';
@@ -66,21 +66,12 @@ export function Limits({
   }));
   /** Checks what is typed and keeps it; what is wrong is said at its field. */
   const keep = (own: readonly { aspecular: number; limit: number }[], send: (own: MatchLimits['own']) => void) => {
-    try {
-      limitsSchema.validateSync({ meeting, own, source }, { abortEarly: false });
-      setFault({});
-      send(own);
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFault(
-        Object.fromEntries(
-          error.inner.map((e) => {
-            const at = /own\[(\d+)\]/.exec(e.path ?? '')?.[1];
-            return [at === undefined ? 'source' : String(own[Number(at)]!.aspecular), e.message];
-          }),
-        ),
-      );
-    }
+    const found = checkWith(limitsSchema, { meeting, own, source }, (path) => {
+      const at = /own\[(\d+)\]/.exec(path)?.[1];
+      return at === undefined ? 'source' : String(own[Number(at)]!.aspecular);
+    });
+    setFault(found.ok ? {} : found.faults);
+    if (found.ok) send(own);
   };
   const keepForJob = (next: Meeting) =>
     keep(
@@ -140,30 +131,18 @@ interface LimitRowsProps {
 
 /** The limit of every angle, as it is typed. */
 function LimitRows({ views, typed, edge, setTyped, fault, noise, target }: LimitRowsProps) {
-  const { tones } = useTheme();
   return (
-    <Box
-      component="table"
-      sx={{
-        width: '100%',
-        borderCollapse: 'collapse',
-        '& th': { fontWeight: 400, fontSize: 13.5, textAlign: 'right' },
-        '& td': { textAlign: 'right', fontFamily: FIGURES, py: 0.25, borderTop: `1px solid ${tones.hairline}` },
-        '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
-      }}
-    >
-      <thead>
-        <tr>
-          <th scope="col">angle</th>
-          <th scope="col">edge, dE00</th>
-          <th scope="col">target’s noise, dE00</th>
-        </tr>
-      </thead>
-      <tbody>
-        {views.map((t) => (
-          <tr key={t.aspecular}>
-            <td>{t.aspecular}°</td>
-            <td>
+    <Table
+      label="Limit of every angle"
+      dense
+      rows={views}
+      keyOf={(t) => t.aspecular}
+      columns={[
+        { head: 'angle', draw: (t) => `${t.aspecular}°` },
+        {
+          ...{ head: 'edge, dE00', figure: true },
+          draw: (t) => (
+            <>
               <OutlinedInput
                 value={typed[t.aspecular] ?? String(edge(t.aspecular))}
                 onChange={(e) => setTyped({ ...typed, [t.aspecular]: e.target.value })}
@@ -172,16 +151,16 @@ function LimitRows({ views, typed, edge, setTyped, fault, noise, target }: Limit
                 sx={{ width: 70, '& input': { py: 0.75, px: 1, textAlign: 'right' } }}
               />
               {fault[t.aspecular] ? (
-                <Typography variant="body2" role="alert" sx={{ color: 'error.main' }}>
+                <Typography variant="body2" role="alert" sx={{ color: 'error.main', whiteSpace: 'normal' }}>
                   {fault[t.aspecular]}
                 </Typography>
               ) : null}
-            </td>
-            <td>±{noise[target.indexOf(t)]!.toFixed(1)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </Box>
+            </>
+          ),
+        },
+        { head: 'target’s noise, dE00', figure: true, draw: (t) => `±${noise[target.indexOf(t)]!.toFixed(1)}` },
+      ]}
+    />
   );
 }
 

@@ -1,11 +1,11 @@
-import { Box, Button, LinearProgress, Typography, useTheme } from '@mui/material';
+import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { tryOutApi, type CurtainSaid } from '@steady-gleam/contracts';
 import { FAMILIES, familyTable } from '@steady-gleam/core/finishes';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { FIGURES } from '../../app/theme';
+import { Table } from '../../ui/Table';
 import { Answer } from '../../shared/Answer';
 import { call } from '../../shared/apiClient';
 import { Simulated } from '../../shared/devices/Simulated';
@@ -123,7 +123,6 @@ export function CurtainPage() {
 }
 
 function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
-  const { tones } = useTheme();
   const { library } = useLibrary();
   const { job, familyLimits } = detail;
   const { answer, why } = sayCurtain(said);
@@ -134,8 +133,6 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
     ['strength of the mix', said.made.strength.toFixed(2), job.pick!.strength.toFixed(2)],
     ['film, nominal coats', sayFilm(said.made.film), said.objects.map((o) => sayFilm(o.film)).join(', ')],
   ];
-  const line = { borderTop: `1px solid ${tones.hairline}`, padding: '6px 0', textAlign: 'left' as const };
-  const figure = { ...line, textAlign: 'right' as const, fontFamily: FIGURES };
   return (
     <Box sx={{ p: '18px 28px 28px' }}>
       <Answer why={why}>{answer}</Answer>
@@ -157,31 +154,19 @@ function Behind({ detail, said }: { detail: PageDetail; said: CurtainSaid }) {
         )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '3fr 2fr' }, gap: 5, mt: 3 }}>
-        <TrueDifferences line={line} figure={figure} said={said} usual={usual} job={job} />
+        <TrueDifferences said={said} usual={usual} job={job} />
         <Box>
           <Typography variant="h2">Behind the curtain</Typography>
-          <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="What was hidden">
-            <thead>
-              <tr>
-                <th scope="col" style={line} />
-                <th scope="col" style={figure}>
-                  the other hand
-                </th>
-                <th scope="col" style={figure}>
-                  you
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map(([what, other, own]) => (
-                <tr key={what}>
-                  <td style={line}>{what}</td>
-                  <td style={figure}>{other}</td>
-                  <td style={figure}>{own}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table
+            label="What was hidden"
+            rows={rows}
+            keyOf={([what]) => what}
+            columns={[
+              { head: '', draw: ([what]) => what },
+              { head: 'the other hand', figure: true, draw: ([, other]) => other },
+              { head: 'you', figure: true, draw: ([, , own]) => own },
+            ]}
+          />
           <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mt: 2, flexWrap: 'wrap' }}>
             <Button component={Link} to="/try-out" variant="contained">
               Another try-out

@@ -1,71 +1,58 @@
-import type { CSSProperties } from 'react';
 import { Box, Typography } from '@mui/material';
 import { type CurtainSaid } from '@steady-gleam/contracts';
 import { limitAt } from '@steady-gleam/core/finishes';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { type PageDetail } from '../../shared/useJob';
+import { Table, type Column } from '../../ui/Table';
 import { sayEnd, sayFilm } from './curtainModel';
 
 interface TrueDifferencesProps {
-  readonly line: CSSProperties;
-  readonly figure: CSSProperties;
   readonly said: CurtainSaid;
   readonly usual: Readonly<Record<number, number>>;
   readonly job: PageDetail['job'];
 }
 
+/** The line of limits has a name and figures, and nothing else. */
+interface Line {
+  readonly name: string;
+  readonly differences: readonly number[];
+  readonly ended: Pick<NonNullable<CurtainSaid['nominal']>, 'film' | 'end'> | null;
+}
+
 /** How far each object really is from what it had to match, angle by angle. */
-export function TrueDifferences({ line, figure, said, usual, job }: TrueDifferencesProps) {
+export function TrueDifferences({ said, usual, job }: TrueDifferencesProps) {
+  const limits = FIVE_ANGLES.map((g) => limitAt(g.aspecular, usual, job.limits));
+  const lines: readonly Line[] = [
+    ...[...said.objects, said.nominal].map((o) => ({ name: o.name, differences: o.differences, ended: o })),
+    { name: 'limit', differences: limits, ended: null },
+  ];
+  const isOff = (line: Line, g: number) => line.ended !== null && line.differences[g]! > limits[g]!;
   return (
     <Box>
       <Typography variant="h2">True difference at each angle, dE00</Typography>
-      <table style={{ borderCollapse: 'collapse', width: '100%', marginTop: 8 }} aria-label="True differences">
-        <thead>
-          <tr>
-            <th scope="col" style={line}>
-              where
-            </th>
-            {FIVE_ANGLES.map((g) => (
-              <th key={g.aspecular} scope="col" style={{ ...figure, paddingRight: 18 }}>
-                {g.aspecular}°
-              </th>
-            ))}
-            <th scope="col" style={figure}>
-              film
-            </th>
-            <th scope="col" style={{ ...line, paddingLeft: 20 }}>
-              ended
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {[...said.objects, said.nominal].map((o) => (
-            <tr key={o.name}>
-              <td style={line}>{o.name}</td>
-              {o.differences.map((d, g) => {
-                const off = d > limitAt(FIVE_ANGLES[g]!.aspecular, usual, job.limits);
-                return (
-                  <td key={g} style={{ ...figure, fontWeight: off ? 700 : 400 }}>
-                    {d.toFixed(1)}
-                    <span style={{ display: 'inline-block', width: 18 }}>{off ? ' ×' : ''}</span>
-                  </td>
-                );
-              })}
-              <td style={figure}>{sayFilm(o.film)}</td>
-              <td style={{ ...line, paddingLeft: 20, fontWeight: 640 }}>{sayEnd(o.end)}</td>
-            </tr>
-          ))}
-          <tr>
-            <td style={line}>limit</td>
-            {FIVE_ANGLES.map((g) => (
-              <td key={g.aspecular} style={{ ...figure, paddingRight: 18 }}>
-                {limitAt(g.aspecular, usual, job.limits).toFixed(1)}
-              </td>
-            ))}
-            <td style={line} colSpan={2} />
-          </tr>
-        </tbody>
-      </table>
+      <Table
+        label="True differences"
+        rows={lines}
+        keyOf={(line) => line.name}
+        columns={[
+          { head: 'where', draw: (line) => line.name },
+          ...FIVE_ANGLES.map(({ aspecular }, g): Column<Line> => ({
+            ...{ head: `${aspecular}°`, figure: true, headStyle: { paddingRight: 22 } },
+            draw: (line) => (
+              <>
+                {line.differences[g]!.toFixed(1)}
+                <span style={{ display: 'inline-block', width: 18 }}>{isOff(line, g) ? ' ×' : ''}</span>
+              </>
+            ),
+            style: (line) => ({ fontWeight: isOff(line, g) ? 700 : 400, paddingRight: 4 }),
+          })),
+          { head: 'film', figure: true, draw: ({ ended }) => (ended ? sayFilm(ended.film) : '') },
+          {
+            ...{ head: 'ended', style: { paddingLeft: 10, fontWeight: 640 }, headStyle: { paddingLeft: 10 } },
+            draw: ({ ended }) => (ended ? sayEnd(ended.end) : ''),
+          },
+        ]}
+      />
     </Box>
   );
 }

@@ -1,19 +1,19 @@
-import { type CSSProperties, type ReactNode, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { OutlinedInput, Typography } from '@mui/material';
 import { coatEditSchema } from '@steady-gleam/contracts';
-import { type CoatEdit, type PlannedCoat, sayCoat, type GunSettings } from '@steady-gleam/core/spraying';
+import { type CoatEdit, type PlannedCoat, sayCoat } from '@steady-gleam/core/spraying';
 import type { Measure } from '@steady-gleam/core/units';
-import { ValidationError } from 'yup';
 import { FIGURES } from '../../app/theme';
+import { checkWith } from '../../shared/checkWith';
 import { inPercent, numberIn } from '../../shared/numberIn';
 import { useMeasureText, useUnits } from '../../shared/units';
 import { useWide } from '../../shared/useWide';
 import type { JobWorked } from '../../shared/useJobWork';
 import { STYLES } from '@steady-gleam/core/finishes';
-import { sayAreas, type Cell, type SprayArea } from '@steady-gleam/core/jobs';
+import { sayAreas, type JobPlan, type SprayArea } from '@steady-gleam/core/jobs';
 
 /** Decimals are those a painter sets or times by; what is typed is kept as typed. */
-export const COLUMNS: readonly {
+export const SETTINGS: readonly {
   key: keyof CoatEdit;
   label: string;
   measure?: Measure;
@@ -31,14 +31,14 @@ export const COLUMNS: readonly {
 ];
 
 /** A figure of a coat, typed as the painter does it. */
-function CoatField({
+export function CoatField({
   coat,
   column,
   value,
   onKeep,
 }: {
   coat: PlannedCoat;
-  column: (typeof COLUMNS)[number];
+  column: (typeof SETTINGS)[number];
   value: number;
   onKeep: (value: number) => void;
 }) {
@@ -50,14 +50,10 @@ function CoatField({
   const done = () => {
     if (typed === null) return;
     const number = column.percent ? numberIn(typed) / 100 : numberIn(typed);
-    try {
-      coatEditSchema.validateSync({ [column.key]: number });
-      setFault('');
-      onKeep(number);
-    } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      setFault(units.sentence(column.percent ? inPercent(error.message) : error.message));
-    }
+    const found = checkWith(coatEditSchema, { [column.key]: number });
+    const said = found.ok ? '' : found.faults[column.key]!;
+    setFault(units.sentence(column.percent ? inPercent(said) : said));
+    if (found.ok) onKeep(number);
   };
   return (
     <>
@@ -82,57 +78,30 @@ function CoatField({
   );
 }
 
-interface CoatRowProps {
-  readonly coat: PlannedCoat;
-  readonly td: CSSProperties;
-  readonly cells: readonly Cell[];
+interface CoatNameProps {
+  readonly row: JobPlan['rows'][number];
   readonly order: readonly SprayArea[];
   readonly work: JobWorked;
   readonly laid: (coat: PlannedCoat) => ReactNode;
-  readonly waitMinutes: number;
-  readonly edit: (coat: PlannedCoat, key: 'flashMinutes' | keyof GunSettings, value: number) => void;
 }
 
-/** A coat as it is laid: settings, film and wait. */
-export function CoatRow({ coat, td, cells, order, work, laid, waitMinutes, edit }: CoatRowProps) {
+/** A coat by its name, how it is laid, and where it is not laid everywhere. */
+export function CoatName({ row: { coat, cells }, order, work, laid }: CoatNameProps) {
   const wide = useWide();
   const units = useUnits();
+  const ids = cells.map((c) => c.areaId);
   return (
-    <tr>
-      <td style={{ ...td, minWidth: 128 }}>
-        <Typography variant="h3" component="div">
-          {coat.counted ? sayCoat(coat) : coat.name}
-        </Typography>
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {STYLES[coat.style].name.toLowerCase()}
-          {/* Narrow, the film stands here instead of in its column; that effect coats are walked is said above. */}
-          {wide ? (coat.walk ? ', walked' : '') : `, ${units.say('film', coat.filmUm)}`}
-          {cells.length < order.length
-            ? `, ${sayAreas(
-                work.plan,
-                cells.map((c) => c.areaId),
-              )} only`
-            : ''}
-        </Typography>
-        {wide ? null : laid(coat)}
-      </td>
-      {COLUMNS.map((c) => (
-        <td key={c.key} style={td}>
-          <CoatField
-            key={`${coat.id}/${units.system}/${String(coat[c.key])}/${String(coat.typedFlash)}`}
-            coat={coat}
-            value={c.key === 'flashMinutes' ? Math.ceil(waitMinutes * 10) / 10 : coat[c.key]}
-            column={c}
-            onKeep={(v) => edit(coat, c.key, v)}
-          />
-        </td>
-      ))}
-      {wide ? (
-        <td style={{ ...td, fontFamily: FIGURES, textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-          {units.say('film', coat.filmUm)}
-          {laid(coat)}
-        </td>
-      ) : null}
-    </tr>
+    <>
+      <Typography variant="h3" component="div">
+        {coat.counted ? sayCoat(coat) : coat.name}
+      </Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {STYLES[coat.style].name.toLowerCase()}
+        {/* Narrow, the film stands here instead of in its column; that effect coats are walked is said above. */}
+        {wide ? (coat.walk ? ', walked' : '') : `, ${units.say('film', coat.filmUm)}`}
+        {cells.length < order.length ? `, ${sayAreas(work.plan, ids)} only` : ''}
+      </Typography>
+      {wide ? null : laid(coat)}
+    </>
   );
 }

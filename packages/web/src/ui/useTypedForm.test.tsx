@@ -1,0 +1,201 @@
+import { describe, expect, it, jest } from '@jest/globals';
+import { act, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { array, number, object, string } from 'yup';
+import { renderAt } from '../testing/page';
+import { ApiFailure } from '../shared/apiClient';
+import { Field } from './Field';
+import { MeasureField } from './MeasureField';
+import { checkWith, formPath, type Checked } from '../shared/checkWith';
+import { useTypedForm } from './useTypedForm';
+
+interface Typed {
+  readonly name: string;
+  readonly film: string;
+}
+interface Kept {
+  readonly name: string;
+  readonly film: number;
+}
+
+const schema = object({
+  name: string().trim().required('Name it.'),
+  film: number()
+    .typeError('The film must be a number.')
+    .required()
+    .min(1, 'At least 1 µm.')
+    .max(200, 'At most 200 µm.'),
+}).noUnknown();
+
+const check = (typed: Typed): Checked<Kept> =>
+  typed.name === 'twice'
+    ? { ok: false, faults: { '': 'There can be one of these only.' } }
+    : checkWith(schema, { name: typed.name, film: typed.film.trim() === '' ? NaN : Number(typed.film) });
+
+function Form({ keep, start }: { keep: (kept: Kept) => Promise<unknown>; start?: Typed }) {
+  const form = useTypedForm<Typed, Kept>({
+    start: start ?? { name: '', film: '' },
+    check,
+    keep,
+    fieldOf: (path) => formPath(path).replace(/^layer\./, ''),
+  });
+  return (
+    <form noValidate onSubmit={form.onSubmit}>
+      <Field label="Name" {...form.text('name')} />
+      <MeasureField measure="film" label="Film" {...form.measure('film')} />
+      <p data-testid="failure">{form.failure}</p>
+      <button type="submit" disabled={form.busy}>
+        Keep it
+      </button>
+      <button
+        type="button"
+        onClick={() => void form.run(() => Promise.reject(new ApiFailure('notFound', 'It is gone.')))}
+      >
+        Remove
+      </button>
+      <button type="button" onClick={() => form.setAll({ name: 'clear', film: '28' })}>
+        As usual
+      </button>
+    </form>
+  );
+}
+
+const nothing = async () => undefined;
+const hand = userEvent.setup();
+const name = () => screen.getByLabelText<HTMLInputElement>('Name');
+const film = () => screen.getByLabelText<HTMLInputElement>(/^Film/);
+const press = (label: string) => hand.click(screen.getByRole('button', { name: label }));
+
+describe('a form that is typed', () => {
+  it('says what is wrong at each field, keeps what was typed and stores nothing', async () => {
+    const keep = jest.fn<(kept: Kept) => Promise<unknown>>(nothing);
+    renderAt('/', <Form keep={keep} />);
+    await hand.type(film(), 'thick');
+    await press('Keep it');
+    expect(await screen.findByText('Name it.')).toBeTruthy();
+    expect(screen.getByText('The film must be a number.')).toBeTruthy();
+    expect(film().value).toBe('thick');
+    expect(name().getAttribute('aria-invalid')).toBe('true');
+    expect(document.getElementById(name().getAttribute('aria-describedby')!)!.textContent).toBe('Name it.');
+    expect(keep).not.toHaveBeenCalled();
+    // Whoever types goes on where it is wrong.
+    await waitFor(() => expect(document.activeElement).toBe(name()));
+  });
+
+  it('says nothing before the first try, and follows what is typed after it', async () => {
+    renderAt('/', <Form keep={nothing} />);
+    await hand.type(film(), '900');
+    expect(film().getAttribute('aria-invalid')).toBe('false');
+    await press('Keep it');
+    expect(await screen.findByText('At most 200 µm.')).toBeTruthy();
+    await hand.clear(film());
+    await hand.type(film(), '25');
+    await waitFor(() => expect(screen.queryByText('At most 200 µm.')).toBeNull());
+    // What is still wrong stays said.
+    expect(screen.getByText('Name it.')).toBeTruthy();
+  });
+
+  it('keeps what its check makes of the text, once', async () => {
+    const keep = jest.fn<(kept: Kept) => Promise<unknown>>(nothing);
+    renderAt('/', <Form keep={keep} />);
+    await hand.type(name(), '  Lagoon pearl ');
+    await hand.type(film(), '9');
+    await press('Keep it');
+    await waitFor(() => expect(keep).toHaveBeenCalledTimes(1));
+    expect(keep).toHaveBeenCalledWith({ name: 'Lagoon pearl', film: 9 });
+  });
+
+  it('what the server refuses stands at its field, or below where it belongs to none', async () => {
+    const keep = jest
+      .fn<(kept: Kept) => Promise<unknown>>()
+      .mockRejectedValueOnce(
+        new ApiFailure('badRequest', 'Look at the fields.', { 'layer.name': 'There is one already.' }),
+      )
+      .mockRejectedValueOnce(new ApiFailure('offline', 'The server does not answer.'));
+    renderAt('/', <Form keep={keep} start={{ name: 'clear', film: '28' }} />);
+    await press('Keep it');
+    expect(await screen.findByText('There is one already.')).toBeTruthy();
+    expect(screen.getByTestId('failure').textContent).toBe('');
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('The server does not answer.'));
+    expect(screen.queryByText('There is one already.')).toBeNull();
+    expect(name().value).toBe('clear');
+  });
+
+  it('what is wrong with the whole of it is said below, and nothing is kept', async () => {
+    const keep = jest.fn<(kept: Kept) => Promise<unknown>>(nothing);
+    renderAt('/', <Form keep={keep} start={{ name: 'twice', film: '28' }} />);
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('There can be one of these only.'));
+    expect(keep).not.toHaveBeenCalled();
+    await hand.type(name(), ' over');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe(''));
+  });
+
+  it('what is refused at a field that is not there is said below: nothing is refused without a word', async () => {
+    const keep = jest
+      .fn<(kept: Kept) => Promise<unknown>>()
+      .mockRejectedValueOnce(
+        new ApiFailure('badRequest', 'Look at the fields.', { areas: 'An area is masked on this one.' }),
+      )
+      .mockRejectedValueOnce(new ApiFailure('badRequest', 'Look at the fields.', { '': 'There is one like it.' }));
+    renderAt('/', <Form keep={keep} start={{ name: 'clear', film: '28' }} />);
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('An area is masked on this one.'));
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('There is one like it.'));
+  });
+
+  it('is busy while it is kept: a second press does nothing', async () => {
+    let done = () => {};
+    const keep = jest.fn<(kept: Kept) => Promise<void>>(() => new Promise((ok) => (done = ok)));
+    renderAt('/', <Form keep={keep} start={{ name: 'clear', film: '28' }} />);
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it' }).disabled).toBe(true));
+    await press('Keep it');
+    expect(keep).toHaveBeenCalledTimes(1);
+    await act(async () => done());
+    await waitFor(() =>
+      expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it' }).disabled).toBe(false),
+    );
+  });
+
+  it('says what else is refused, and is filled anew at once', async () => {
+    renderAt('/', <Form keep={nothing} />);
+    await press('Remove');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('It is gone.'));
+    await press('Keep it');
+    expect(await screen.findByText('Name it.')).toBeTruthy();
+    await press('As usual');
+    expect([name().value, film().value]).toEqual(['clear', '28']);
+    await waitFor(() => expect(screen.queryByText('Name it.')).toBeNull());
+  });
+});
+
+describe('what was typed, held against a schema', () => {
+  it('gives what is kept, or the first sentence of every path', () => {
+    const list = object({ parts: array(object({ parts: number().typeError('A number.').min(0, 'Not below 0.') })) });
+    expect(checkWith(list, { parts: [{ parts: 2 }] })).toEqual({ ok: true, value: { parts: [{ parts: 2 }] } });
+    expect(checkWith(list, { parts: [{ parts: -1 }, { parts: 'x' }] })).toEqual({
+      ok: false,
+      faults: { 'parts.0.parts': 'Not below 0.', 'parts.1.parts': 'A number.' },
+    });
+    expect(checkWith(list, { parts: [{ parts: -1 }] }, () => 'all')).toEqual({
+      ok: false,
+      faults: { all: 'Not below 0.' },
+    });
+  });
+
+  it('a fault that is none of the schema’s is not swallowed', () => {
+    const broken = string().test('broken', 'never', () => {
+      throw new RangeError('broken');
+    });
+    expect(() => checkWith(broken, 'x')).toThrow('broken');
+  });
+
+  it('paths are those of the form', () => {
+    expect(formPath('areas[0].measures.width')).toBe('areas.0.measures.width');
+    expect(formPath('a[1][12].b')).toBe('a.1.12.b');
+    expect(formPath('')).toBe('');
+  });
+});
