@@ -10,7 +10,7 @@ const PORT = 4960;
 const SEED = 2026;
 
 test('kills in the first start and while it is written to: every start comes up whole, nothing acknowledged is lost', async () => {
-  expect(await firstStarts(2, PORT, SEED)).toMatchObject({ torn: 0 });
+  expect(await firstStarts(3, PORT, SEED)).toMatchObject({ torn: 0 });
   const run = await killedWrites(4, PORT + 2, SEED);
   // As many as a busy machine comes to between the kills.
   expect(run.acknowledged).toBeGreaterThan(3);

@@ -1,6 +1,9 @@
 import type { EyeView, Verdict } from '../letdown/eyeWords';
 import type { Mend } from './mendSteps';
 
+/** What one tap tells is told so far apart, ms: it stays in its order, and is known as one tap's. No hand taps as fast. */
+export const TOLD_APART_MS = 1;
+
 /** One coat on one area. */
 export interface CellRef {
   readonly coatId: string;

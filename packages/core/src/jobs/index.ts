@@ -22,6 +22,7 @@ export {
   plainEvent,
   PUT_RIGHT,
   SCUFFED,
+  TOLD_APART_MS,
   type CellRef,
   type EventKind,
   type JobEvent,
@@ -70,5 +71,5 @@ export {
 export { START_AREAS, type AreaRow } from './areaRow';
 export { shownStacks, stacksOfPick, type LayerFilm } from './stacks';
 export { cellMl, groupsOf, LEFT_IN_GUN_ML, letDownMl } from './amounts';
-export { enoughTold, extraTold, namesOf, nextCoatTold, type Told } from './tell';
+export { enoughTold, extraTold, namesOf, nextCoatTold, undoTold, type Told } from './tell';
 export { effectOn, type EffectOn } from './effect';

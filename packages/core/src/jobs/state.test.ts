@@ -3,13 +3,14 @@ import fc from 'fast-check';
 import { cupOf } from '../products/productOf';
 import { area, finish, object, PLAIN_SETTINGS, plainPlan } from '../testdata/jobs';
 import { MIN, tapped } from '../testdata/runs';
-import { cellKey, ENOUGH, eventOf, type JobEvent } from './events';
+import { cellKey, ENOUGH, eventOf, TOLD_APART_MS, type JobEvent } from './events';
 import type { CellEdit, SprayArea } from './job';
 import type { JobPlanInput } from './planTypes';
 import { jobState } from './state';
 import { coatsOn, solidsOn } from './whatIsOn';
 import { laidOf } from './whatIsOn';
 import { type JobState } from './stateTypes';
+import { enoughTold, extraTold, nextCoatTold, undoTold, type Told } from './tell';
 
 /** Jobs of one to three objects with areas, stripes, counts and changed cells of their own. */
 const jobs = fc
@@ -271,8 +272,29 @@ describe('a run', () => {
   it('offers only what was tapped here to be taken back', () => {
     const events = until((s) => s.done === 2);
     const mine = events.at(-2)!;
-    expect(jobState(plan, events).undoable).toBe(events.at(-1)!);
-    expect(jobState(plan, events, (e) => e.id === mine.id).undoable).toBe(mine);
-    expect(jobState(plan, events, () => false).undoable).toBeNull();
+    expect(jobState(plan, events).undoable).toEqual([events.at(-1)!]);
+    expect(jobState(plan, events, (e) => e.id === mine.id).undoable).toEqual([mine]);
+    expect(jobState(plan, events, () => false).undoable).toEqual([]);
+  });
+  it('takes back all that a tap told, and nothing but it', () => {
+    for (const done of [1, 2, 4, 6]) {
+      const before = until((s) => s.done === done);
+      const at = before.at(-1)!.at + 5_000;
+      const state = jobState(plan, before);
+      let made = 0;
+      const fresh = () => `new${made++}`;
+      const taps: Told[][] = [
+        extraTold(state, ['effect'], ['side 1', 'side 2'], 0.5, true, fresh),
+        nextCoatTold(state, ['effect'], ['side 1'], fresh),
+        [...enoughTold(state, ['effect'], ['side 1'], ENOUGH), { kind: 'note', text: 'enough there' }],
+      ];
+      for (const told of taps) {
+        const tap = told.map((e, i) => eventOf({ ...e, id: `t${i}`, at: at + i * TOLD_APART_MS }));
+        const after = jobState(plan, [...before, ...tap]);
+        expect(after.undoable).toEqual(tap.toReversed());
+        const back = undoTold(after).map((e, i) => eventOf({ ...e, id: `u${i}`, at: at + 60_000 + i }));
+        expect(jobState(plan, [...before, ...tap, ...back])).toEqual(state);
+      }
+    }
   });
 });

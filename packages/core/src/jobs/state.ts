@@ -1,5 +1,5 @@
 import type { Check } from './checks';
-import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN } from './events';
+import { cellKey, inForce, type CellRef, type JobEvent, type Laid, LET_DOWN, TOLD_APART_MS } from './events';
 import { withMend } from './mend';
 import type { Cell } from './job';
 import { extraCell } from './plan';
@@ -173,9 +173,16 @@ export function jobState(
     done: onPlan,
     total: states.filter((s) => s.leftOut === null).length,
     history: kept.filter((e) => ['look', 'note', 'photo', 'fault', 'mend', 'skip', 'check', 'extra'].includes(e.kind)),
-    undoable: kept.findLast((e) => UNDOABLE.includes(e.kind) && own(e)) ?? null,
+    undoable: lastTap(kept.filter((e) => UNDOABLE.includes(e.kind) && own(e))),
     strays,
   };
+}
+
+/** What one tap told, the newest first. @param events those that can be taken back, oldest first */
+function lastTap(events: readonly JobEvent[]): JobEvent[] {
+  let from = Math.max(0, events.length - 1);
+  while (from > 0 && events[from]!.at - events[from - 1]!.at === TOLD_APART_MS) from--;
+  return events.slice(from).reverse();
 }
 
 /** When a cell may go on by the clock and until when, from what lies under it, ms. */

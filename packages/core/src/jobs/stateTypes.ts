@@ -73,8 +73,8 @@ export interface JobState {
   readonly total: number;
   /** Everything seen, noted and found, in the order of time. */
   readonly history: readonly JobEvent[];
-  /** The event an undo would take back; null when there is none. */
-  readonly undoable: JobEvent | null;
+  /** What the last tap told, that an undo would take back, the newest first; empty where there is none. */
+  readonly undoable: readonly JobEvent[];
   /** Sprays of cells that the plan has no more; they are on all the same. */
   readonly strays: readonly Laid[];
 }

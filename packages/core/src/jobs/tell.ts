@@ -83,3 +83,7 @@ export function enoughTold(
 /** Areas of a plan by their names. */
 export const namesOf = (plan: Pick<PlanNames, 'areas'>, ids: readonly string[]): string[] =>
   ids.flatMap((id) => plan.areas.find((a) => a.id === id)?.name ?? []);
+
+/** The last tap is taken back, all that it told. */
+export const undoTold = ({ undoable }: { readonly undoable: readonly JobEvent[] }): Told[] =>
+  undoable.map((e) => ({ kind: 'undo', text: e.id }));

@@ -20,7 +20,8 @@ export function tapped(plan: JobPlan, seed: number, taps: number): JobEvent[] {
     const about = { id: `${seed}/${i}`, at: (i + 1) * 7 * MIN };
     const { next } = state;
     const chance = random();
-    if (chance < 0.06 && state.undoable) events.push(eventOf({ ...about, kind: 'undo', text: state.undoable.id }));
+    if (chance < 0.06 && state.undoable.length)
+      events.push(eventOf({ ...about, kind: 'undo', text: state.undoable[0]!.id }));
     else if (chance < 0.1 && next?.is === 'cell')
       events.push(
         eventOf({ ...about, kind: 'skip', cells: [next.state.cell], text: chance < 0.08 ? ENOUGH : 'a fault' }),

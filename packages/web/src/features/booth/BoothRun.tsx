@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 
-import { type JobPlan, type JobState, sayOn, sayStep } from '@steady-gleam/core/jobs';
+import { type JobPlan, type JobState, sayOn, sayStep, undoTold } from '@steady-gleam/core/jobs';
 import { Link } from 'react-router';
 import { ClimateLine } from '../../shared/devices/ClimateLine';
 import { FinishButton } from '../../shared/FinishButton';
@@ -120,9 +120,9 @@ function OverStep({
         )}
         <Button
           variant="outlined"
-          disabled={!state.undoable}
+          disabled={!state.undoable.length}
           sx={TALL}
-          onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+          onClick={() => log.tell(...undoTold(state))}
         >
           Undo last tap
         </Button>

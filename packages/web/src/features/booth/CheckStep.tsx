@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { sayCheckOf, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
+import { sayCheckOf, undoTold, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { useNow } from '../../shared/useNow';
@@ -93,9 +93,9 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
           </Button>
           <Button
             variant="outlined"
-            disabled={!state.undoable}
+            disabled={!state.undoable.length}
             sx={TALL}
-            onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+            onClick={() => log.tell(...undoTold(state))}
           >
             Undo last tap
           </Button>

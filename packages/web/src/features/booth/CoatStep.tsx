@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { cellKey, foundOn, PUT_RIGHT, type CellState } from '@steady-gleam/core/jobs';
+import { cellKey, foundOn, PUT_RIGHT, undoTold, type CellState } from '@steady-gleam/core/jobs';
 import { sayCoat } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { STEP, TALL } from './boothStyles';
@@ -117,9 +117,9 @@ export function CoatStep({
           </Button>
           <Button
             variant="outlined"
-            disabled={!state.undoable}
+            disabled={!state.undoable.length}
             sx={{ ...SMALLER, gridColumn: 'span 2' }}
-            onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+            onClick={() => log.tell(...undoTold(state))}
           >
             Undo last tap
           </Button>

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { type JobState } from '@steady-gleam/core/jobs';
+import { undoTold, type JobState } from '@steady-gleam/core/jobs';
 import { type EyeView } from '@steady-gleam/core/letdown';
 import { type Dispatch, type SetStateAction } from 'react';
 import type { useLive } from '../spray/useLive';
@@ -93,9 +93,9 @@ export function MoreOrLess({ open, toggle, state, log }: MoreOrLessProps) {
       </Button>
       <Button
         variant="outlined"
-        disabled={!state.undoable}
+        disabled={!state.undoable.length}
         sx={{ ...TALL, ...SMALL }}
-        onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+        onClick={() => log.tell(...undoTold(state))}
       >
         Undo
       </Button>

@@ -1,5 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { VerdictEvent } from '@steady-gleam/contracts';
+import { createRandom, normal } from '@steady-gleam/core/numeric';
+import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { adviseFirst, cardByEye, countByEye, withEye } from '@steady-gleam/core/letdown';
 import { nearestRung, outlyingSpots, rankChips, sayTriangle } from '../target/chipsModel';
 import { bracketRungs } from './CardPlanForm';
@@ -97,6 +99,27 @@ describe('chips', () => {
     expect(outlyingSpots(spots([50, 50.2, 49.9, 56])).map((s) => s.spot)).toEqual(['4']);
     expect(outlyingSpots(spots([50, 50.2, 49.9, 50.1]))).toEqual([]);
     expect(outlyingSpots(spots([50, 58]))).toEqual([]);
+    // Three are what is asked for: the odd one of them is named, the even ones are not.
+    expect(outlyingSpots(spots([50, 50.2, 56]))).toMatchObject([{ spot: '3', off: expect.closeTo(5.6, 0) }]);
+    expect(outlyingSpots(spots([50, 53, 56]))).toEqual([]);
+  });
+
+  it('name no spot of an even finish, however noisy the instrument: at most three sets in a hundred', () => {
+    const random = createRandom(31);
+    const noisy = () => 50 + normal(random);
+    const sets = Array.from({ length: 300 }, () =>
+      ['1', '2', '3'].flatMap((spot) =>
+        FIVE_ANGLES.map((angle) => ({ ...angle, spot, l: noisy(), a: noisy(), b: noisy() })),
+      ),
+    );
+    const named = sets.filter((readings) => outlyingSpots({ readings }).length);
+    expect(named.length).toBeLessThanOrEqual(9);
+    // The same with one of them well off: it is that one, nearly always.
+    const found = sets.filter((readings) => {
+      const off = outlyingSpots({ readings: readings.map((r) => (r.spot === '2' ? { ...r, l: r.l + 8 } : r)) });
+      return off.length === 1 && off[0]!.spot === '2';
+    });
+    expect(found.length).toBeGreaterThan(285);
   });
 });
 

@@ -1,5 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
-import { sayOn, extraTold, nextCoatTold } from '@steady-gleam/core/jobs';
+import { sayOn, extraTold, nextCoatTold, undoTold } from '@steady-gleam/core/jobs';
 import { liveAdvice } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
@@ -43,8 +43,8 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
         <Button
           variant="text"
           color="inherit"
-          disabled={!state.undoable}
-          onClick={() => log.tell({ kind: 'undo', text: state.undoable!.id })}
+          disabled={!state.undoable.length}
+          onClick={() => log.tell(...undoTold(state))}
         >
           Undo
         </Button>

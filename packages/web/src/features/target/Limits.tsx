@@ -57,7 +57,9 @@ export function Limits({
       target.map((t) => t.lab[0]),
     ),
   });
-  const changed = Object.keys(typed).length > 0 || source !== (job.limits?.source ?? '');
+  const changed =
+    Object.entries(typed).some(([angle, text]) => numberIn(text) !== edge(Number(angle))) ||
+    source !== (job.limits?.source ?? '');
   // Limits are by the view; the lamp makes no difference.
   const views = target.filter((t, i) => target.findIndex((o) => o.aspecular === t.aspecular) === i);
   const figures = views.map(({ aspecular }) => ({

@@ -130,7 +130,7 @@ export function TargetPage() {
           <TargetAgain setReading={setReading} set={set} job={job} />
           <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
           <Limits
-            key={`${job.version}/${detail.familyLimits?.version ?? 0}`}
+            key={JSON.stringify([job.limits, detail.familyLimits])}
             detail={detail}
             target={target}
             spots={spots}

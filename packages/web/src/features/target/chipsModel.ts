@@ -74,19 +74,28 @@ export function sayTriangle(
   return `Chip to card ${cc!.toFixed(1)}, card (${coats} coats) to object ${co!.toFixed(1)}, chip to object ${ch!.toFixed(1)} dE00. ${trust}`;
 }
 
-/** Spots that stand apart from the others, with how far: more than twice the usual distance and over one unit. */
-export function outlyingSpots(set: ReadingSet): { spot: string; off: number }[] {
+/** How many times as far as the others are from their own mean a spot is off that stands apart. Ours: evenly spaced ones are at 3. */
+const APART = 4;
+
+/**
+ * Spots that stand apart from the others, with how far: over one unit, and {@link APART} times as far from the others' mean as they
+ * are themselves. Held against the others only, the odd one of three is found too.
+ */
+export function outlyingSpots(set: Pick<ReadingSet, 'readings'>): { spot: string; off: number }[] {
   const spots = [...new Set(set.readings.map((r) => r.spot))];
   if (spots.length < 3) return [];
-  const found = spots.map((spot) => {
-    const rest = averageReadings(set.readings.filter((r) => r.spot !== spot));
-    const own = set.readings.filter((r) => r.spot === spot);
-    const off = own.flatMap((r) => {
-      const other = rest.find((a) => a.incidence === r.incidence && a.aspecular === r.aspecular);
-      return other ? [de2000(other.lab, [r.l, r.a, r.b])] : [];
-    });
-    return { spot, off: rms(off) };
+  const of = (spot: string) => set.readings.filter((r) => r.spot === spot);
+  return spots.flatMap((spot) => {
+    const others = spots.filter((s) => s !== spot);
+    const mean = averageReadings(set.readings.filter((r) => r.spot !== spot));
+    const offOf = (s: string): number =>
+      rms(
+        of(s).flatMap((r) => {
+          const there = mean.find((a) => a.incidence === r.incidence && a.aspecular === r.aspecular);
+          return there ? [de2000(there.lab, [r.l, r.a, r.b])] : [];
+        }),
+      );
+    const off = offOf(spot);
+    return off > 1 && off > APART * rms(others.map(offOf)) ? [{ spot, off }] : [];
   });
-  const usual = [...found].sort((a, b) => a.off - b.off)[Math.floor((found.length - 1) / 2)]!.off;
-  return found.filter((f) => f.off > 1 && f.off > 2 * usual);
 }

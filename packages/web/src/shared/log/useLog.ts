@@ -1,4 +1,4 @@
-import { eventOf, namedOf, type JobEvent, type Told } from '@steady-gleam/core/jobs';
+import { eventOf, namedOf, TOLD_APART_MS, type JobEvent, type Told } from '@steady-gleam/core/jobs';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiFailure } from '../apiClient';
 import { shopNow } from '../clock';
@@ -104,8 +104,9 @@ export function useLog(ownerId: string, ofCard = false, onSent?: () => void): Jo
   const tell = useCallback(
     (...told: readonly Told[]) => {
       const at = Math.round(shopNow());
-      // A millisecond apart, so that they stay in their order.
-      const full = told.map((e, i) => eventOf({ ...e, cells: (e.cells ?? []).map(namedOf), id: newId(), at: at + i }));
+      const full = told.map((e, i) =>
+        eventOf({ ...e, cells: (e.cells ?? []).map(namedOf), id: newId(), at: at + i * TOLD_APART_MS }),
+      );
       setLog((old) => ({
         ...old,
         events: [...old.events, ...full],
