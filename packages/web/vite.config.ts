@@ -5,6 +5,20 @@ import { VitePWA } from 'vite-plugin-pwa';
 /** Names this build: a page that is open can tell that another one is served meanwhile. */
 const build = new Date().toISOString();
 
+/** Packages of every page. */
+const PACKAGES = [
+  ...['react', 'react-dom', 'scheduler', 'react-router', 'react-is', 'hoist-non-react-statics', 'clsx', 'stylis'],
+  ...['@tanstack/(query-core|react-query)', '@emotion/[\\w-]+', 'yup', 'tiny-case', 'property-expr', 'toposort'],
+];
+/**
+ * What every page is made of, and what at least so many of them share, comes in two files: many small ones pack worse, and each is
+ * asked for by itself.
+ */
+const groups = [
+  { name: 'base', test: new RegExp(`node_modules/(${PACKAGES.join('|')})/`) },
+  { name: 'house', test: /packages|@mui/, minShareCount: 15 },
+];
+
 export default defineConfig(({ command }) => ({
   define: command === 'build' ? { __BUILD__: JSON.stringify(build) } : {},
   plugins: [
@@ -36,6 +50,10 @@ export default defineConfig(({ command }) => ({
     }),
   ],
   worker: { format: 'es' },
-  build: { target: 'es2022', chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: { output: { codeSplitting: { groups } } },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4680' } },
 }));

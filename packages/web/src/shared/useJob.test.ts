@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
 import { ApiFailure } from './apiClient';
-import { changeJob } from './useJob';
+import { changeJob, shownOf } from './useJob';
 
 const realFetch = globalThis.fetch;
 afterEach(() => {
@@ -39,5 +39,16 @@ describe('changes of a job in one window', () => {
     expect((await changeJob('b', { version: 3, piece: 'here again' })).version).toBe(4);
     // Another job has versions of its own.
     await expect(changeJob('c', { version: 1, piece: 'other' })).rejects.toThrow(ApiFailure);
+  });
+});
+
+describe('what was changed here and the job shown has not yet', () => {
+  it('is shown and gone on from until it has, and the job’s own from then on', () => {
+    expect(shownOf({ version: 4 }, null, 'own')).toBe('own');
+    expect(shownOf({ version: 4 }, { value: 'typed', keptAs: null }, 'own')).toBe('typed');
+    expect(shownOf({ version: 4 }, { value: 'typed', keptAs: 5 }, 'own')).toBe('typed');
+    expect(shownOf({ version: 5 }, { value: 'typed', keptAs: 5 }, 'own')).toBe('own');
+    // Changed elsewhere since.
+    expect(shownOf({ version: 9 }, { value: 'typed', keptAs: 5 }, 'own')).toBe('own');
   });
 });

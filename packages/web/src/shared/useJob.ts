@@ -93,6 +93,22 @@ function useJobMutation<T>(run: (input: T) => Promise<unknown>) {
 
 type JobChange = BodyOf<typeof jobsApi.change>;
 
+/** Something of a job that was changed here, and the version of the job that has it, once it is kept. */
+export interface Changed<T> {
+  readonly value: T;
+  readonly keptAs: number | null;
+}
+
+/**
+ * What a page shows and goes on from: what was changed here until the job that is shown has it too, not only the server. The answer
+ * to a change is there before the job is drawn anew; what was before, taken in between, would undo the change and whatever is half
+ * typed with it.
+ * @param own as the job has it that is shown
+ */
+export function shownOf<T>(job: Pick<Job, 'version'>, changed: Changed<T> | null, own: T): T {
+  return changed && (changed.keptAs === null || changed.keptAs > job.version) ? changed.value : own;
+}
+
 /** By job: the version that a change made in this window has left behind it, by the one it was based on. */
 const followed = new Map<string, Map<number, number>>();
 

@@ -6,12 +6,12 @@ import type { Repos } from '../repos';
 import type { Listed, Standing } from './repo';
 import { shownOf } from './stackColours';
 
-/** Jobs whose standing is kept, and whose logs are read at once. */
-const [MOST_KEPT, AT_ONCE] = [5_000, 8] as const;
+/** Jobs whose standing is kept, whose plans are, and whose logs are read at once. A plan holds every cell, a standing some figures. */
+const [MOST_KEPT, MOST_PLANS, AT_ONCE] = [5_000, 100, 8] as const;
 
 /**
- * Lists a page of the jobs, each with where it stands. A job is planned once, and again only when something changes that
- * its plan follows from: the list itself plans nothing.
+ * Lists a page of the jobs, each with where it stands. Where a job stands is worked out again only when something changes that it
+ * follows from; a job that is being sprayed is not planned anew for every tap.
  */
 export function createJobsList(
   q: Pick<Repos, 'colours' | 'jobs' | 'cards' | 'materials' | 'products' | 'guns' | 'batches' | 'log'>,
@@ -46,7 +46,12 @@ export function createJobsList(
       const card = cards.get(job.finishId) ?? null;
       const key = keyOf(job);
       const known = plans.get(job.id);
-      if (known?.key === key) return known.plan;
+      // The newest last: what was not asked for longest makes room.
+      plans.delete(job.id);
+      if (known?.key === key) {
+        plans.set(job.id, known);
+        return known.plan;
+      }
       let plan: JobPlan | null = null;
       try {
         const work = workOfJob({
@@ -62,6 +67,8 @@ export function createJobsList(
         if (!(error instanceof CoreError)) throw error;
       }
       plans.set(job.id, { key, plan });
+      const [oldest] = plans.keys();
+      if (plans.size > MOST_PLANS) plans.delete(oldest!);
       return plan;
     };
     const told = new Map<string, Pick<JobSummary, Standing>>();
@@ -72,7 +79,7 @@ export function createJobsList(
       told.set(job.id, known!.at);
       return false;
     });
-    if (standing.size > MOST_KEPT) [standing, plans].forEach((kept) => kept.clear());
+    if (standing.size > MOST_KEPT) standing.clear();
     // Some at a time: a list that was long not asked for lets others have their turn.
     for (let from = 0; from < unknown.length; from += AT_ONCE) {
       const some = unknown.slice(from, from + AT_ONCE);

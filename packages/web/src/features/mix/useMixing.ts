@@ -1,33 +1,29 @@
 import { type Job, type Mixing, mixingSchema, START_MIXING } from '@steady-gleam/contracts';
 import { useRef, useState } from 'react';
-import { useChangeJob } from '../../shared/useJob';
+import { checkWith, type Faults } from '../../shared/checkWith';
+import { shownOf, useChangeJob, type Changed } from '../../shared/useJob';
 
 /** How a job is mixed, as it is being changed: checked at its fields, kept one change after the other. */
 export function useMixing(job: Job) {
   const change = useChangeJob(job.id);
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const underWay = useRef<Mixing | null>(null);
+  const [faults, setFaults] = useState<Faults>({});
+  const changed = useRef<Changed<Mixing> | null>(null);
   const mixing = job.mixing ?? START_MIXING;
   const setMixing = (more: (now: Mixing) => Partial<Mixing>) => {
     // What was set a moment ago and is still on its way counts already, or the next change would undo it.
-    const now = underWay.current ?? mixing;
-    try {
-      const next = mixingSchema.validateSync({ ...now, ...more(now) }, { abortEarly: false });
-      setFaults({});
-      if (JSON.stringify(next) === JSON.stringify(now)) return;
-      underWay.current = next;
-      change.mutate(
-        { version: job.version, mixing: next },
-        {
-          onSettled: () => {
-            underWay.current = null;
-          },
-        },
-      );
-    } catch (error) {
-      const { inner } = error as { inner: { path?: string; message: string }[] };
-      setFaults(Object.fromEntries(inner.map((e) => [e.path ?? '', e.message])));
-    }
+    const now = shownOf(job, changed.current, mixing);
+    const next = checkWith(mixingSchema, { ...now, ...more(now) });
+    setFaults(next.ok ? {} : next.faults);
+    if (!next.ok || JSON.stringify(next.value) === JSON.stringify(now)) return;
+    const own = { value: next.value, keptAs: null };
+    changed.current = own;
+    const then = (to: Changed<Mixing> | null) => {
+      if (changed.current === own) changed.current = to;
+    };
+    change.mutate(
+      { version: job.version, mixing: next.value },
+      { onSuccess: ({ version }) => then({ ...own, keptAs: version }), onError: () => then(null) },
+    );
   };
   return { mixing, setMixing, faults, failure: change.error?.message ?? null };
 }

@@ -3,22 +3,11 @@ import { START_PLAN, type SprayPlan } from '@steady-gleam/contracts';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, render } from '@testing-library/react';
 import { MemoryRouter, Outlet, Route, Routes } from 'react-router';
-import { planShown, usePlan } from './usePlan';
+import { usePlan } from './usePlan';
 import { answerWith } from '../../testing/page';
 
 const wet: SprayPlan = { ...START_PLAN, school: 'wet' };
 const mist: SprayPlan = { ...wet, school: 'mist' };
-
-describe('a plan as its page shows it', () => {
-  it('is the draft until the job shown has it, and the job’s from then on', () => {
-    const before = { plan: wet, version: 4 };
-    expect(planShown(before, null)).toBe(wet);
-    expect(planShown(before, { plan: mist, keptAs: null })).toBe(mist);
-    expect(planShown(before, { plan: mist, keptAs: 5 })).toBe(mist);
-    expect(planShown({ plan: wet, version: 5 }, { plan: mist, keptAs: 5 })).toBe(wet);
-    expect(planShown({ plan: null, version: 6 }, { plan: mist, keptAs: 5 })).toBe(START_PLAN);
-  });
-});
 
 describe('a plan that is being changed', () => {
   let seen: ReturnType<typeof usePlan>;

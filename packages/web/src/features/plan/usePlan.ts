@@ -1,23 +1,8 @@
-import { type Job, type SprayPlan, START_PLAN } from '@steady-gleam/contracts';
+import { type SprayPlan, START_PLAN } from '@steady-gleam/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { changeJob, useChangeJob, useJob } from '../../shared/useJob';
+import { changeJob, shownOf, useChangeJob, useJob, type Changed } from '../../shared/useJob';
 import { useRested } from '../../shared/useRested';
-
-/** What the painter changed, and the version of the job that has it, once it is kept. */
-interface Draft {
-  readonly plan: SprayPlan;
-  readonly keptAs: number | null;
-}
-
-/**
- * A plan as its page shows it: a draft until the job that is shown has it too, not only the server. The answer to a change is
- * there before the job is drawn anew; the plan of before, shown in between, would take with it what is half typed in its fields.
- */
-export function planShown(job: Pick<Job, 'plan' | 'version'>, draft: Draft | null): SprayPlan {
-  const pending = draft && (draft.keptAs === null || draft.keptAs > job.version);
-  return pending ? draft.plan : (job.plan ?? START_PLAN);
-}
 
 /**
  * A job's plan as it is being changed. What the painter changed is a draft until the server has it: kept after a moment's rest,
@@ -28,7 +13,7 @@ export function usePlan() {
   const { job } = detail;
   const client = useQueryClient();
   const change = useChangeJob(job.id);
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useState<Changed<SprayPlan> | null>(null);
   const rested = useRested(draft, 500);
   const { mutate, isPending, isError } = change;
   const kept = JSON.stringify(job.plan);
@@ -36,8 +21,8 @@ export function usePlan() {
     if (rested?.keptAs !== null || rested !== draft || isPending || isError) return;
     const keptBy = (version: number) => setDraft((now) => (now === rested ? { ...rested, keptAs: version } : now));
     // Changed back to what is there: nothing is left to keep, and what is changed elsewhere from now on is shown.
-    if (JSON.stringify(rested.plan) === kept) keptBy(job.version);
-    else mutate({ version: job.version, plan: rested.plan }, { onSuccess: ({ version }) => keptBy(version) });
+    if (JSON.stringify(rested.value) === kept) keptBy(job.version);
+    else mutate({ version: job.version, plan: rested.value }, { onSuccess: ({ version }) => keptBy(version) });
   }, [rested, draft, kept, isPending, isError, mutate, job.version]);
   const latest = useRef({ draft, version: job.version, busy: isPending });
   useEffect(() => {
@@ -48,21 +33,22 @@ export function usePlan() {
     () => () => {
       const now = latest.current;
       if (now.draft?.keptAs !== null || now.busy) return;
-      void changeJob(id, { version: now.version, plan: now.draft.plan })
+      void changeJob(id, { version: now.version, plan: now.draft.value })
         // The server is away or the job was changed elsewhere: the plan it has stands, and is shown when the page is next opened.
         .catch(() => undefined)
         .then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
     },
     [id, client],
   );
+  const own = job.plan ?? START_PLAN;
   return {
     detail,
-    plan: planShown(job, draft),
+    plan: shownOf(job, draft, own),
     error: change.error,
     set: (more: Partial<SprayPlan>) => {
       // After a failure the next change tries again; a save on its way is left alone.
       if (isError) change.reset();
-      setDraft((old) => ({ plan: { ...planShown(job, old), ...more }, keptAs: null }));
+      setDraft((old) => ({ value: { ...shownOf(job, old, own), ...more }, keptAs: null }));
     },
   };
 }
