@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { JobEvent } from '@steady-gleam/core/jobs';
 import { copyOf, hands, leads, openAt, press, tell } from '../../testing/program';
 
@@ -65,5 +65,41 @@ describe('the booth', () => {
     for (let i = 0; i < 24 && !screen.queryByText(/^Stop\. Look/); i++) await stepOn();
     await kept();
     expect((await logOf(id)).filter((kind) => kind === 'sprayed').length).toBeGreaterThan(2);
+    // What follows from the look is one tap, however much it tells; one undo takes it all back.
+    const stop = (await leads(/^Stop\. Look/)).textContent;
+    const on = () => screen.getByTestId('on').textContent;
+    const [before, said] = [await logOf(id), on()];
+    const less = within(await screen.findByRole('group', { name: 'What follows' })).getByRole('button', {
+      name: / (instead|more)$/,
+    });
+    await hands.click(less);
+    await waitFor(() => expect(screen.getByRole('heading', { level: 1 }).textContent).not.toBe(stop));
+    await kept();
+    const told = (await logOf(id)).slice(before.length);
+    expect(told).toContain('check');
+    expect(told).toContain('extra');
+    await press('Undo last tap');
+    await leads(stop);
+    await kept();
+    expect(on()).toBe(said);
+    expect((await logOf(id)).slice(before.length + told.length)).toEqual(told.map(() => 'undo'));
+  });
+
+  it('a coat more, enough, and a reason: what is left out stands in the log with why', async () => {
+    const id = await copyOf('Waltzer tub 3');
+    openAt(`/jobs/${id}/booth`);
+    await press('It is ready: start the run');
+    await press(/^Sprayed/);
+    await kept();
+    const planned = screen.getByTestId('on').textContent;
+    await press('More or enough');
+    await press('Leave this coat out');
+    await press('not needed here');
+    await waitFor(async () => expect(await logOf(id)).toContain('skip'), { timeout: 20_000 });
+    await waitFor(() => expect(screen.getByTestId('on').textContent).not.toBe(planned));
+    const { events } = await tell<{ events: JobEvent[] }>('GET', `/api/jobs/${id}`);
+    expect(events.find((e) => e.kind === 'skip')).toMatchObject({ text: 'not needed here' });
+    await press('Undo last tap');
+    await waitFor(() => expect(screen.getByTestId('on').textContent).toBe(planned));
   });
 });

@@ -75,6 +75,19 @@ describe('how a job is mixed, as it is being changed', () => {
     expect(sent).toEqual([]);
   });
 
+  it('a wrong figure stays named while another is set right', async () => {
+    const { result } = open(3, null);
+    act(() => result.current.setMixing(() => ({ temperatureC: 95 })));
+    expect(result.current.faults['temperatureC']).toBe('No warmer than 60 °C.');
+    act(() => result.current.setMixing(() => ({ humidity: 0.6 })));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(result.current.faults['temperatureC']).toBe('No warmer than 60 °C.');
+    act(() => result.current.setMixing(() => ({ temperatureC: 25 })));
+    await waitFor(() => expect(sent).toHaveLength(2));
+    expect(result.current.faults).toEqual({});
+    expect(sent[1]!.mixing).toMatchObject({ temperatureC: 25, humidity: 0.6 });
+  });
+
   it('a refusal is said, and the next change goes on from what the job has', async () => {
     refuse = true;
     const { result } = open(3, { ...START_MIXING, temperatureC: 20 });

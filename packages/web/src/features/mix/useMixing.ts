@@ -12,17 +12,22 @@ export function useMixing(job: Job) {
   const setMixing = (more: (now: Mixing) => Partial<Mixing>) => {
     // What was set a moment ago and is still on its way counts already, or the next change would undo it.
     const now = shownOf(job, changed.current, mixing);
-    const next = checkWith(mixingSchema, { ...now, ...more(now) });
-    setFaults(next.ok ? {} : next.faults);
+    const own = more(now);
+    const next = checkWith(mixingSchema, { ...now, ...own });
+    // What is wrong in another field still stands there.
+    setFaults((old) => {
+      const others = Object.entries(old).filter(([path]) => !(path.split('.')[0]! in own));
+      return { ...Object.fromEntries(others), ...(next.ok ? {} : next.faults) };
+    });
     if (!next.ok || JSON.stringify(next.value) === JSON.stringify(now)) return;
-    const own = { value: next.value, keptAs: null };
-    changed.current = own;
+    const sent = { value: next.value, keptAs: null };
+    changed.current = sent;
     const then = (to: Changed<Mixing> | null) => {
-      if (changed.current === own) changed.current = to;
+      if (changed.current === sent) changed.current = to;
     };
     change.mutate(
       { version: job.version, mixing: next.value },
-      { onSuccess: ({ version }) => then({ ...own, keptAs: version }), onError: () => then(null) },
+      { onSuccess: ({ version }) => then({ ...sent, keptAs: version }), onError: () => then(null) },
     );
   };
   return { mixing, setMixing, faults, failure: change.error?.message ?? null };
