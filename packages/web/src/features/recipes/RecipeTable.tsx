@@ -17,6 +17,9 @@ interface RecipeTableProps {
   readonly to: (r: RatedRecipe) => string;
 }
 
+/** How high strips stand, px: what is compared shares the page, within what an eye needs and what is a strip still. */
+const stripHeight = (rows: number): number => Math.max(55, Math.min(84, Math.round(475 / rows)));
+
 /** Recipes no other beats, the nearest first. */
 export function RecipeTable({ found, target, exposures, to }: RecipeTableProps) {
   const { library } = useLibrary();
@@ -31,7 +34,7 @@ export function RecipeTable({ found, target, exposures, to }: RecipeTableProps) 
           ...{ head: 'target over prediction', style: { width: '22%', padding: '0 14px 0 0' } },
           draw: (r) => (
             <Strips
-              height={55}
+              height={stripHeight(found.length)}
               pairs={target.map((t, g) => [cssOf(t.lab, exposures[g]), cssOf(r.labs[g]!, exposures[g])])}
             />
           ),
