@@ -109,11 +109,9 @@ export function OnTheJobPage() {
 function Expected({ live }: { live: Live }) {
   const { target, card, advice } = live.count;
   if (!target.length || !card || !live.state) return null;
-  const film = Number(
-    Math.min(LADDER_LAST, live.most > 0 ? live.most * live.state.session : Math.max(0.5, advice?.spray ?? 1)).toFixed(
-      1,
-    ),
-  );
+  // Before anything is on, just what is advised to spray.
+  const coats = live.most > 0 ? Number((live.most * live.state.session).toFixed(1)) : Math.max(0.5, advice?.spray ?? 1);
+  const film = Math.min(LADDER_LAST, coats);
   return (
     <Box sx={{ mt: 2, maxWidth: 720 }}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>

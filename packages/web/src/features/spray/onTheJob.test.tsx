@@ -24,6 +24,11 @@ describe('a job that is being sprayed, told at the desk', () => {
   it('counts what is on, asks for a look, and takes the last word back', async () => {
     const id = await begun();
     expect(on()).toBe('0');
+    // One figure in the sentence and over the picture.
+    const advised = /^Spray (\S+), then look/.exec(screen.getByRole('heading', { level: 1 }).textContent)![1]!;
+    expect(
+      screen.getByRole('heading', { name: new RegExp(`^What it should look like at ${advised} coats?`) }),
+    ).toBeTruthy();
     expect(screen.getByText('Nothing has been sprayed yet.')).toBeTruthy();
     await press('½ more is on');
     await eventually(() => expect(on()).toBe('½'));
