@@ -102,6 +102,8 @@ describe('chips', () => {
     // Three are what is asked for: the odd one of them is named, the even ones are not.
     expect(outlyingSpots(spots([50, 50.2, 56]))).toMatchObject([{ spot: '3', off: expect.closeTo(5.6, 0) }]);
     expect(outlyingSpots(spots([50, 53, 56]))).toEqual([]);
+    const nine = [50, 50.3, 49.8, 57, 50.1, 49.9, 50.2, 43, 50];
+    expect(outlyingSpots(spots(nine)).map((s) => s.spot)).toEqual(['4', '8']);
   });
 
   it('name no spot of an even finish, however noisy the instrument: at most three sets in a hundred', () => {

@@ -78,8 +78,8 @@ export function sayTriangle(
 const APART = 4;
 
 /**
- * Spots that stand apart from the others, with how far: over one unit, and {@link APART} times as far from the others' mean as they
- * are themselves. Held against the others only, the odd one of three is found too.
+ * Spots that stand apart from the others, with how far: over one unit, and {@link APART} times as far from the others' mean as the
+ * middle one of them. Held against the others only, the odd one of three is found too; by their middle one, two of nine are.
  */
 export function outlyingSpots(set: Pick<ReadingSet, 'readings'>): { spot: string; off: number }[] {
   const spots = [...new Set(set.readings.map((r) => r.spot))];
@@ -96,6 +96,7 @@ export function outlyingSpots(set: Pick<ReadingSet, 'readings'>): { spot: string
         }),
       );
     const off = offOf(spot);
-    return off > 1 && off > APART * rms(others.map(offOf)) ? [{ spot, off }] : [];
+    const middle = others.map(offOf).sort((a, b) => a - b)[others.length >> 1]!;
+    return off > 1 && off > APART * middle ? [{ spot, off }] : [];
   });
 }
