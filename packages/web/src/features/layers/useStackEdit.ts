@@ -46,8 +46,10 @@ export function useStackEdit(detail: PageDetail) {
   const [limitText, setLimitText] = useState(String(job.filmLimitUm ?? USUAL_LIMIT_UM));
   const [errors, setErrors] = useState<Record<string, string>>({});
   const stack = stacks[Math.min(at, stacks.length - 1)]!;
-  const limit = numberIn(limitText) || USUAL_LIMIT_UM;
-  const changed = !sameStacks(stacks, kept) || limit !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
+  const limitUm = limitText.trim() === '' ? null : numberIn(limitText);
+  const limit = limitUm || USUAL_LIMIT_UM;
+  // What is no figure is a change too, or it would stand there as if it were kept.
+  const changed = !sameStacks(stacks, kept) || (limitUm ?? USUAL_LIMIT_UM) !== (job.filmLimitUm ?? USUAL_LIMIT_UM);
   const target = targetOf(set, detail);
   const angles = target.length ? target : FIVE_ANGLES;
   const sensors = useSensors(
@@ -96,9 +98,8 @@ export function useStackEdit(detail: PageDetail) {
   };
 
   const keep = () => {
-    const limitUm = limitText.trim() === '' ? undefined : numberIn(limitText);
     const layers = checkWith(stacksSchema, stacks, (path) => path);
-    const limit = checkWith(filmLimitSchema, limitUm, () => 'limit');
+    const limit = checkWith(filmLimitSchema, limitUm ?? undefined, () => 'limit');
     setErrors({ ...(layers.ok ? {} : layers.faults), ...(limit.ok ? {} : limit.faults) });
     if (layers.ok && limit.ok)
       change.mutate(
