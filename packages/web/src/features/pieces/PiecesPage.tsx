@@ -28,14 +28,14 @@ import {
 export function PiecesPage() {
   const { job } = useJob();
   const change = useChangeJob(job.id);
-  const objects = objectsOf(job);
-  const areas = areasOf(job);
   return (
     <PiecesForm
-      key={JSON.stringify([objects, areas])}
+      // A piece that is called otherwise meanwhile is no reason to forget what was typed.
+      key={JSON.stringify([job.objects, job.areas])}
       jobId={job.id}
-      objects={objects}
-      areas={areas}
+      objects={objectsOf(job)}
+      named={job.objects !== null}
+      areas={areasOf(job)}
       finishes={useStacks(job, pickOf(job))}
       onKeep={(next) => change.mutateAsync({ version: job.version, ...next })}
     />
@@ -45,27 +45,30 @@ export function PiecesPage() {
 function PiecesForm({
   jobId,
   objects,
+  named,
   areas,
   finishes,
   onKeep,
 }: {
   jobId: string;
   objects: readonly JobObjectRow[];
+  /** Its objects have names of their own; a single one that has none is called as the piece is. */
+  named: boolean;
   areas: readonly Area[];
   finishes: readonly { readonly id: string; readonly name: string }[];
-  onKeep: (next: Pieces) => Promise<unknown>;
+  onKeep: (next: Partial<Pieces>) => Promise<unknown>;
 }) {
   const units = useUnits();
   const form = useTypedForm<TypedPieces, Pieces>({
     start: { objects, areas: areas.map(typedOf) },
     check: checkedPieces,
-    keep: onKeep,
+    keep: (next) => onKeep(named || next.objects.length > 1 ? next : { areas: next.areas }),
   });
   const typed = form.values;
-  const changed =
-    JSON.stringify([typed.objects, typed.areas.map(areaTyped)]) !==
-    JSON.stringify([objects, areas.map((a) => areaTyped(typedOf(a)))]);
   const several = typed.objects.length > 1;
+  const changed =
+    JSON.stringify([named || several ? typed.objects : null, typed.areas.map(areaTyped)]) !==
+    JSON.stringify([named ? objects : null, areas.map((a) => areaTyped(typedOf(a)))]);
   const own = typed.areas.filter((t) => t.area.on === null).map(areaTyped);
   const m2 = areaOf(own);
   return (
