@@ -6,6 +6,7 @@ import { useSearchParams } from 'react-router';
 import { angleKey } from '../../shared/angles';
 import { mixOf, pickedCount, pickOf, targetOf } from '../../shared/jobModel';
 import type { PageDetail } from '../../shared/useJob';
+import { useWrittenLater } from '../../shared/useWrittenLater';
 import { LIGHTS } from './MapControls';
 import { mapExposures } from './mapModel';
 import { useDesign } from './useDesign';
@@ -39,11 +40,7 @@ export function useMapRoom(detail: PageDetail) {
   );
 
   // So that leaving and coming back loses nothing.
-  useEffect(() => {
-    if (!settled || !shown || shown.mix === startMix) return;
-    const later = setTimeout(() => showMix(shown.mix), ADDRESS_AFTER);
-    return () => clearTimeout(later);
-  }, [settled, shown, startMix, showMix]);
+  useWrittenLater(settled && shown && shown.mix !== startMix ? shown.mix : null, ADDRESS_AFTER, showMix);
 
   const map = shown?.map ?? null;
   const exposures = useMemo(() => (map ? mapExposures(map, target) : []), [map, target]);

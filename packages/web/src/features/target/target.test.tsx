@@ -14,7 +14,7 @@ const eventually = (check: () => unknown) => waitFor(check, { timeout: 30_000 })
 async function begun(family: FinishFamily = 'pearl'): Promise<string> {
   const id = crypto.randomUUID();
   await tell('POST', '/api/jobs', {
-    ...{ id, piece: `Swing boat ${id.slice(0, 8)}`, matching: 'the boat beside it', family },
+    ...{ id, piece: `Helter-skelter ${id.slice(0, 8)}`, matching: 'the boat beside it', family },
     mixId: MIXES.find((m) => m.family === family)!.id,
   });
   return id;
