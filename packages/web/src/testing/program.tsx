@@ -91,11 +91,17 @@ export async function type(label: RegExp | string, text: string) {
 
 /** A copy of a demo job, to write to. @returns its id */
 export async function copyOf(piece: string): Promise<string> {
-  const { rows } = await tell<{ rows: { id: string; piece: string }[] }>('GET', '/api/jobs?page=0');
   const id = crypto.randomUUID();
-  const of = rows.find((r) => r.piece === piece)!;
-  await tell('POST', `/api/jobs/${of.id}/copy`, { id, piece: `${piece} ${id.slice(0, 8)}` });
-  return id;
+  // Other tests' copies are called alike, and may fill pages of the list.
+  for (let page = 0; ; page++) {
+    const query = new URLSearchParams({ words: piece, page: String(page) });
+    const { rows } = await tell<{ rows: { id: string; piece: string }[] }>('GET', `/api/jobs?${query.toString()}`);
+    if (!rows.length) throw new Error(`The demo has no ${piece}.`);
+    const of = rows.find((r) => r.piece === piece);
+    if (!of) continue;
+    await tell('POST', `/api/jobs/${of.id}/copy`, { id, piece: `${piece} ${id.slice(0, 8)}` });
+    return id;
+  }
 }
 
 /** The sentence a page leads with, once it is opened and has computed what it says. */
