@@ -42,6 +42,7 @@ export default {
       transform: { ...computing.transform, '/nanoid/.+\\.js$': Object.values(computing.transform)[0] },
       transformIgnorePatterns: ['/node_modules/(?!nanoid/)'],
       testEnvironment: '<rootDir>/scripts/jestPage.mjs',
+      setupFilesAfterEnv: ['<rootDir>/scripts/jestPageSetup.ts'],
       globalSetup: '<rootDir>/scripts/jestServer.mjs',
       globalTeardown: '<rootDir>/scripts/jestServerStop.mjs',
       // Computed on the test's own thread; pictures and fonts are not looked at.

@@ -12,7 +12,7 @@ const PACKAGES = [
 ];
 /**
  * What every page is made of, and what at least so many of them share, comes in two files: many small ones pack worse, and each is
- * asked for by itself.
+ * asked for by itself. Shared by 15 of some 30 pages, ours: by 25 the list is 2 kB larger, with no group 18 kB.
  */
 const groups = [
   { name: 'base', test: new RegExp(`node_modules/(${PACKAGES.join('|')})/`) },

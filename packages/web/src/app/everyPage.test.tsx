@@ -49,6 +49,6 @@ describe('a job of every family', () => {
 
   it('says of an address that leads nowhere that it does', async () => {
     openAt('/jobs/00000000-0000-4000-8000-00000000dead/target');
-    expect(await screen.findByText('This job is not here.', {}, { timeout: 20_000 })).toBeTruthy();
+    expect(await screen.findByText('This job is not here.')).toBeTruthy();
   });
 });

@@ -17,9 +17,19 @@ export function Bench({
   standalone?: boolean;
 }) {
   const { tones } = useTheme();
+  // As high as the window; where there is more in one of them, the page is as high: there is one scroll bar.
+  const high = standalone ? '100vh' : `calc(100vh - ${HEADER}px)`;
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: standalone ? '100vh' : 0, [NARROW]: { flexDirection: 'column' } }}>
-      <Box data-column sx={{ flex: 1, minWidth: 0, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' }}>
+    <Box sx={{ display: 'flex', flex: 1, [NARROW]: { flexDirection: 'column' } }}>
+      <Box
+        data-column
+        sx={{
+          ...{ flex: 1, minWidth: 0, minHeight: high, p: '18px 22px 16px', display: 'flex', flexDirection: 'column' },
+          // What fills the window fills no more where the panel is higher.
+          alignSelf: 'flex-start',
+          [NARROW]: { alignSelf: 'stretch', minHeight: 0 },
+        }}
+      >
         {children}
       </Box>
       <Box
@@ -36,13 +46,12 @@ export function Bench({
           sx={{
             position: 'sticky',
             top: 0,
-            height: standalone ? '100vh' : `calc(100vh - ${HEADER}px)`,
-            overflowY: 'auto',
+            minHeight: high,
             p: '18px 18px 16px',
             display: 'flex',
             flexDirection: 'column',
             gap: 1.5,
-            [NARROW]: { position: 'static', height: 'auto', overflowY: 'visible' },
+            [NARROW]: { position: 'static', minHeight: 0 },
           }}
         >
           {side}

@@ -33,6 +33,7 @@ export function FinishDialog({
   );
 }
 
+/** Asks before something is done with a job, and says why it was refused. */
 export function Question({
   title,
   text,

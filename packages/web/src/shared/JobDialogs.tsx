@@ -48,6 +48,7 @@ function FormDialog({
   );
 }
 
+/** Another name for a job, and for what it has to match. */
 export function RenameDialog({ job, onClose }: { job: JobMenuProps['job']; onClose: () => void }) {
   const change = useChangeJob(job.id);
   const form = useTypedForm({

@@ -17,6 +17,7 @@ import { cssOf } from './screenColour';
 import { numberIn } from './numberIn';
 import { oneSpotTarget } from './oneSpot';
 import { Slide } from '../ui/Slide';
+import { sayLab } from './sayLab';
 
 /** Photos are looked at no wider than this: enough for a mean, quick on a tablet. */
 const WIDEST = 900;
@@ -267,9 +268,7 @@ function PhotoColour({ lab }: { readonly lab: Lab }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1.5 }} data-testid="photo-lab">
       <Box sx={{ width: 90, height: 56, background: cssOf(lab) }} aria-hidden />
-      <Typography sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>
-        L* {lab[0].toFixed(1)} a* {lab[1].toFixed(1)} b* {lab[2].toFixed(1)}
-      </Typography>
+      <Typography sx={{ fontFamily: FIGURES, whiteSpace: 'nowrap' }}>{sayLab(lab, 1)}</Typography>
       <Typography variant="body2">
         give or take {PHOTO_DOUBT} units. It is used with that doubt: what passes is wider by it.
       </Typography>

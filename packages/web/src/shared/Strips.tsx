@@ -2,7 +2,8 @@ interface StripsProps {
   /** Of each angle: the colour above and the one below, as CSS; null for none. */
   readonly pairs: readonly (readonly [string, string | null | undefined])[];
   readonly width?: number;
-  readonly height?: number;
+  /** px, or as CSS has it. */
+  readonly height?: number | string;
 }
 
 /** One look over another in a row of a table, angle by angle, touching. */

@@ -4,6 +4,7 @@ import { labToLch, type Lab } from '@steady-gleam/core/colour';
 import { FIGURES } from '../app/theme';
 import { angleKey, sayAngle, type Angle } from './angles';
 import { cssOf } from './screenColour';
+import { sayLab } from './sayLab';
 
 /** A look at one angle. */
 export interface Seen extends Angle {
@@ -95,7 +96,7 @@ export function TravelPicture({
       stroke={tones.ink}
       strokeWidth={ring ? 1.5 : 0}
     >
-      <title>{`${sayAngle(t)}: a* ${t.lab[1].toFixed(0)}, b* ${t.lab[2].toFixed(0)}`}</title>
+      <title>{`${sayAngle(t)}: ${sayLab(t.lab)}`}</title>
     </circle>
   );
   const turns = travelOf(target);

@@ -4,7 +4,7 @@ import 'fake-indexeddb/auto';
 
 import { ThemeProvider } from '../ui/ThemeProvider';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { configure, render, screen, waitFor, within } from '@testing-library/react';
+import { render, screen, waitFor, within } from '@testing-library/react';
 import axe from 'axe-core';
 import userEvent from '@testing-library/user-event';
 import { createMemoryRouter, RouterProvider } from 'react-router';
@@ -14,9 +14,6 @@ import { UnitsProvider } from '../shared/units';
 
 /** A job of the demo with everything in it: read, picked, its card sprayed. */
 export const DEMO_JOB = '1a47e000-0000-4000-8000-000000001388';
-
-// What is waited for comes from a server and from what stands in for a worker, on a machine that may be busy.
-configure({ asyncUtilTimeout: 30_000 });
 
 const SERVER = process.env['PAGE_SERVER']!;
 const overNetwork = globalThis.fetch;

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 
-import { type JobPlan, type JobState, sayOn, sayStep, undoTold } from '@steady-gleam/core/jobs';
+import { type JobPlan, type JobState, sayOn, sayStep } from '@steady-gleam/core/jobs';
 import { Link } from 'react-router';
 import { ClimateLine } from '../../shared/devices/ClimateLine';
 import { FinishButton } from '../../shared/FinishButton';
@@ -15,6 +15,7 @@ import { CoatStep } from './CoatStep';
 import { LookStep } from './LookStep';
 import { useRun } from './useRun';
 import { useAwake, useSignals, type Signals } from './useSignals';
+import { UndoTap } from '../../shared/UndoTap';
 
 /** A run: its film section, the one step that is next, and what comes after. */
 export function BoothRun({
@@ -118,14 +119,7 @@ function OverStep({
             ) : null}
           </>
         )}
-        <Button
-          variant="outlined"
-          disabled={!state.undoable.length}
-          sx={TALL}
-          onClick={() => log.tell(...undoTold(state))}
-        >
-          Undo last tap
-        </Button>
+        <UndoTap {...{ state, log }} sx={TALL} />
       </Box>
       <History plan={plan} state={state} photos={photos} />
     </Box>

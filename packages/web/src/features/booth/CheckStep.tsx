@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { sayCheckOf, undoTold, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
+import { sayCheckOf, type CheckKind, type CheckState } from '@steady-gleam/core/jobs';
 import { useState } from 'react';
 import { FIGURES } from '../../app/theme';
 import { useNow } from '../../shared/useNow';
@@ -9,6 +9,7 @@ import { BIG, countdown, MAIN, STEP, TALL } from './boothStyles';
 import type { StepProps } from './stepProps';
 import { NoteBox } from './NoteBox';
 import { ReasonBox } from './ReasonBox';
+import { UndoTap } from '../../shared/UndoTap';
 
 const PASSED: Record<CheckKind, string> = {
   prep: 'It is ready: start the run',
@@ -91,14 +92,7 @@ export function CheckStep({ jobId, plan, state, log, detail, at }: StepProps & {
           <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>
             Leave it out
           </Button>
-          <Button
-            variant="outlined"
-            disabled={!state.undoable.length}
-            sx={TALL}
-            onClick={() => log.tell(...undoTold(state))}
-          >
-            Undo last tap
-          </Button>
+          <UndoTap {...{ state, log }} sx={TALL} />
           <Button variant="outlined" aria-expanded={open === 'note'} sx={TALL} onClick={() => toggle('note')}>
             Note or photo
           </Button>

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { cellKey, foundOn, PUT_RIGHT, undoTold, type CellState } from '@steady-gleam/core/jobs';
+import { cellKey, foundOn, PUT_RIGHT, type CellState } from '@steady-gleam/core/jobs';
 import { sayCoat } from '@steady-gleam/core/spraying';
 import { useState } from 'react';
 import { STEP, TALL } from './boothStyles';
@@ -11,6 +11,7 @@ import { type Signals } from './useSignals';
 import { HowToLay, MoreOf } from './HowToLay';
 import { Clock } from './StepClock';
 import { areaName, type StepProps } from './stepProps';
+import { UndoTap } from '../../shared/UndoTap';
 
 const SMALLER = { ...TALL, fontSize: 20, px: 1, lineHeight: 1.1 } as const;
 
@@ -115,14 +116,7 @@ export function CoatStep({
           <Button variant="outlined" aria-expanded={open === 'more'} sx={SMALLER} onClick={() => toggle('more')}>
             More or enough
           </Button>
-          <Button
-            variant="outlined"
-            disabled={!state.undoable.length}
-            sx={{ ...SMALLER, gridColumn: 'span 2' }}
-            onClick={() => log.tell(...undoTold(state))}
-          >
-            Undo last tap
-          </Button>
+          <UndoTap {...{ state, log }} sx={{ ...SMALLER, gridColumn: 'span 2' }} />
         </Box>
         {open === 'more' || open === 'skip' ? (
           <Button variant="outlined" aria-expanded={open === 'skip'} sx={TALL} onClick={() => toggle('skip')}>

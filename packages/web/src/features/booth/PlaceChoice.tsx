@@ -1,11 +1,12 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { JobDetail } from '@steady-gleam/contracts';
-import { undoTold, type JobState } from '@steady-gleam/core/jobs';
+import { type JobState } from '@steady-gleam/core/jobs';
 import { type EyeView } from '@steady-gleam/core/letdown';
 import { type Dispatch, type SetStateAction } from 'react';
 import type { useLive } from '../spray/useLive';
 import { TALL } from './boothStyles';
 import type { JobLog } from '../../shared/log/useLog';
+import { UndoTap } from '../../shared/UndoTap';
 
 const SMALL = { minHeight: 72, fontSize: 18, px: 1.25, lineHeight: 1.1 } as const;
 
@@ -91,14 +92,7 @@ export function MoreOrLess({ open, toggle, state, log }: MoreOrLessProps) {
       >
         Leave it out
       </Button>
-      <Button
-        variant="outlined"
-        disabled={!state.undoable.length}
-        sx={{ ...TALL, ...SMALL }}
-        onClick={() => log.tell(...undoTold(state))}
-      >
-        Undo
-      </Button>
+      <UndoTap {...{ state, log }} label="Undo" sx={{ ...TALL, ...SMALL }} />
     </Box>
   );
 }

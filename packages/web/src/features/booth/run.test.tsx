@@ -5,8 +5,7 @@ import { copyOf, hands, leads, openAt, press, tell } from '../../testing/program
 
 const logOf = async (id: string) =>
   (await tell<{ events: JobEvent[] }>('GET', `/api/jobs/${id}`)).events.map((e) => e.kind);
-const kept = () =>
-  waitFor(() => expect(screen.getByTestId('queue').textContent).toBe('Everything is kept'), { timeout: 20_000 });
+const kept = () => waitFor(() => expect(screen.getByTestId('queue').textContent).toBe('Everything is kept'));
 /** Buttons that pass a check as it should be. */
 const PASSES =
   /^(Shaken: go on|It hides: go on|They hang so|One coat more, as planned|Looked: go on|Closed|Masked|Unmasked|Flat and clean)$/;
@@ -51,11 +50,11 @@ describe('the booth', () => {
     const note = await screen.findByRole('textbox');
     await hands.type(note, 'nib by the handle');
     await press(/^Keep/);
-    await waitFor(async () => expect(await logOf(id)).toContain('note'), { timeout: 20_000 });
+    await waitFor(async () => expect(await logOf(id)).toContain('note'));
     await press('A fault');
     await press(/^Run, sag/);
     expect(await screen.findByRole('alert')).toBeTruthy();
-    await waitFor(async () => expect((await logOf(id)).length).toBeGreaterThan(2), { timeout: 20_000 });
+    await waitFor(async () => expect((await logOf(id)).length).toBeGreaterThan(2));
   });
 
   it('runs through ground and effect to its first look, by what stands on its buttons', async () => {
@@ -95,7 +94,7 @@ describe('the booth', () => {
     await press('More or enough');
     await press('Leave this coat out');
     await press('not needed here');
-    await waitFor(async () => expect(await logOf(id)).toContain('skip'), { timeout: 20_000 });
+    await waitFor(async () => expect(await logOf(id)).toContain('skip'));
     await waitFor(() => expect(screen.getByTestId('on').textContent).not.toBe(planned));
     const { events } = await tell<{ events: JobEvent[] }>('GET', `/api/jobs/${id}`);
     expect(events.find((e) => e.kind === 'skip')).toMatchObject({ text: 'not needed here' });

@@ -20,11 +20,11 @@ describe('the let-down card', () => {
     openAt(`/jobs/${id}/card`);
     await leads();
     await press('Put this card aside, begin a new one');
-    const keep = await screen.findByRole('button', { name: 'Keep this plan' }, { timeout: 20_000 });
+    const keep = await screen.findByRole('button', { name: 'Keep this plan' });
     await press(/^Let the model choose/);
     await hands.selectOptions(await screen.findByLabelText('Gun'), 'Gun 1, 1.3 tip');
     await hands.click(keep);
-    await screen.findByRole('button', { name: /^Enter the rung with/ }, { timeout: 20_000 });
+    await screen.findByRole('button', { name: /^Enter the rung with/ });
     expect((await detailOf(id)).card!.rungs.length).toBeGreaterThan(1);
   });
 
@@ -35,13 +35,9 @@ describe('the let-down card', () => {
     await press(/^Rung of 3 coats/);
     await press('By eye');
     await looks('sun face', 'match');
-    await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(1), {
-      timeout: 30_000,
-    });
+    await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(1));
     await looks('shade', 'darker');
-    await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(2), {
-      timeout: 30_000,
-    });
+    await waitFor(async () => expect((await detailOf(id)).verdicts.filter((v) => v.coats === 3)).toHaveLength(2));
   });
 
   it('a rung is read: an empty form is named, figures are kept with what the card says then', async () => {
@@ -58,9 +54,7 @@ describe('the let-down card', () => {
       await hands.type(screen.getByLabelText(`b* at row ${i + 1}`), '-33');
     }
     await press('Keep this rung');
-    await waitFor(async () => expect((await detailOf(id)).rungs.map((r) => r.rungCoats)).toContain(4), {
-      timeout: 20_000,
-    });
+    await waitFor(async () => expect((await detailOf(id)).rungs.map((r) => r.rungCoats)).toContain(4));
     await atRest(client);
     expect((await leads()).textContent).toMatch(/Spray|look/);
   });

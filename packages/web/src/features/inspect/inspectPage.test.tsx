@@ -6,7 +6,6 @@ import { copyOf, hands, leads, openAt, press, tell } from '../../testing/program
 const detailOf = (id: string) => tell<JobDetail>('GET', `/api/jobs/${id}`);
 const looksOf = async (id: string) =>
   (await detailOf(id)).events.flatMap((e) => (e.kind === 'look' && e.look ? [e.look] : []));
-const eventually = (check: () => unknown) => waitFor(check, { timeout: 30_000 });
 
 /** A job with two coats of its effect on, on its page of places and views. */
 async function begun(): Promise<string> {
@@ -15,9 +14,9 @@ async function begun(): Promise<string> {
   await leads(/^Spray \d/);
   for (const coats of ['1', '2']) {
     await press('The next coat is on');
-    await eventually(() => expect(screen.getByRole('status', { name: 'Effect coats on' }).textContent).toBe(coats));
+    await waitFor(() => expect(screen.getByRole('status', { name: 'Effect coats on' }).textContent).toBe(coats));
   }
-  await eventually(async () => expect((await detailOf(id)).events.some((e) => e.kind === 'sprayed')).toBe(true));
+  await waitFor(async () => expect((await detailOf(id)).events.some((e) => e.kind === 'sprayed')).toBe(true));
   page.unmount();
   openAt(`/jobs/${id}/inspect`);
   await leads();
@@ -41,13 +40,13 @@ describe('the inspection of a job', () => {
     const pad = within(await screen.findByRole('region', { name: 'nose, sun, face' }));
     expect(pad.getByRole<HTMLButtonElement>('button', { name: 'Take it back' }).disabled).toBe(true);
     await hands.click(pad.getByRole('button', { name: /^a little lighter/ }));
-    await eventually(async () =>
+    await waitFor(async () =>
       expect(await looksOf(id)).toMatchObject([{ spot: 'nose', view: 'sun face', verdict: 'lighter', against: null }]),
     );
-    await eventually(() => expect(screen.getByRole('heading', { level: 1 }).textContent).toMatch(/nose/i));
+    await waitFor(() => expect(screen.getByRole('heading', { level: 1 }).textContent).toMatch(/nose/i));
     expect(await screen.findByRole('heading', { name: /ways|out/i, level: 2 })).toBeTruthy();
     await hands.click(pad.getByRole('button', { name: 'Take it back' }));
-    await eventually(async () => expect((await looksOf(id)).at(-1)).toMatchObject({ spot: 'nose', verdict: null }));
+    await waitFor(async () => expect((await looksOf(id)).at(-1)).toMatchObject({ spot: 'nose', verdict: null }));
   });
 
   it('what matches in one view is not yet called matched; from everywhere it has to be looked at it is', async () => {
@@ -58,10 +57,10 @@ describe('the inspection of a job', () => {
     for (const [at, cell] of cells.entries()) {
       await hands.click(cell);
       await press('It matches');
-      await eventually(() => expect(cell.getAttribute('aria-label')).toMatch(/= match$/));
+      await waitFor(() => expect(cell.getAttribute('aria-label')).toMatch(/= match$/));
       if (at === 0) await leads(/^It matches where it was looked at\. Not to be called matched yet: look /);
     }
     await leads('It matches from everywhere it has to be looked at.');
-    await eventually(async () => expect((await looksOf(id)).map((l) => l.verdict)).toEqual(cells.map(() => 'match')));
+    await waitFor(async () => expect((await looksOf(id)).map((l) => l.verdict)).toEqual(cells.map(() => 'match')));
   });
 });

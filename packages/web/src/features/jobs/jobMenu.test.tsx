@@ -29,7 +29,7 @@ describe('what can be done with a job as a whole', () => {
     await press('Copy it', 'menuitem');
     await type('Name of the copy', 'Tub, once more');
     await hands.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Copy it' }));
-    await waitFor(() => expect(router.state.location.pathname).not.toContain(id), { timeout: 20_000 });
+    await waitFor(() => expect(router.state.location.pathname).not.toContain(id));
     expect(router.state.location.pathname).toMatch(/\/pieces$/);
     const other = router.state.location.pathname.split('/')[2]!;
     expect((await pieceOf(other)).piece).toBe('Tub, once more');

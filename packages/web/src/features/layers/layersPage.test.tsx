@@ -4,7 +4,6 @@ import { screen, waitFor } from '@testing-library/react';
 import { copyOf, hands, leads, openAt, press, tell, type } from '../../testing/program';
 
 const jobOf = async (id: string) => (await tell<JobDetail>('GET', `/api/jobs/${id}`)).job;
-const eventually = (check: () => unknown) => waitFor(check, { timeout: 30_000 });
 const keep = () =>
   screen.getByRole<HTMLButtonElement>('button', { name: /^(Keep these layers|These layers are kept)$/ });
 /** The whole build as the page leads with it, um. */
@@ -24,15 +23,15 @@ describe('the layers of a job', () => {
     expect((await jobOf(id)).stacks).toBeNull();
     const before = build();
     await press('+ clear');
-    await eventually(() => expect(build()).toBeGreaterThan(before));
+    await waitFor(() => expect(build()).toBeGreaterThan(before));
     await hands.click(keep());
-    await eventually(async () =>
+    await waitFor(async () =>
       expect((await jobOf(id)).stacks?.[0]!.layers.filter((l) => l.kind === 'clear')).toHaveLength(2),
     );
-    await eventually(() => expect(keep().disabled).toBe(true));
+    await waitFor(() => expect(keep().disabled).toBe(true));
     await press('Let them follow from the pick');
-    await eventually(async () => expect((await jobOf(id)).stacks).toBeNull());
-    await eventually(() => expect(build()).toBe(before));
+    await waitFor(async () => expect((await jobOf(id)).stacks).toBeNull());
+    await waitFor(() => expect(build()).toBe(before));
   });
 
   it('what was done is undone and done again, step by step', async () => {
@@ -40,15 +39,15 @@ describe('the layers of a job', () => {
     const heights = [build()];
     for (const name of ['+ sealer', '+ clear']) {
       await press(name);
-      await eventually(() => expect(build()).toBeGreaterThan(heights.at(-1)!));
+      await waitFor(() => expect(build()).toBeGreaterThan(heights.at(-1)!));
       heights.push(build());
     }
     await press('Undo');
-    await eventually(() => expect(build()).toBe(heights[1]));
+    await waitFor(() => expect(build()).toBe(heights[1]));
     await press('Undo');
-    await eventually(() => expect(build()).toBe(heights[0]));
+    await waitFor(() => expect(build()).toBe(heights[0]));
     await press('Redo');
-    await eventually(() => expect(build()).toBe(heights[1]));
+    await waitFor(() => expect(build()).toBe(heights[1]));
   });
 
   it('a limit that is no figure is not kept as if it were one, and what is typed after one was kept is a change again', async () => {
@@ -58,14 +57,14 @@ describe('the layers of a job', () => {
     await type(/^Build not to exceed/, 'thin');
     expect(keep().textContent).toBe('Keep these layers');
     await hands.click(keep());
-    await eventually(() => expect(field.getAttribute('aria-invalid')).toBe('true'));
+    await waitFor(() => expect(field.getAttribute('aria-invalid')).toBe('true'));
     expect(field.value).toBe('thin');
     expect((await jobOf(id)).filmLimitUm).toBeNull();
     await type(/^Build not to exceed/, '140');
     await hands.click(keep());
-    await eventually(async () => expect((await jobOf(id)).filmLimitUm).toBe(140));
-    await eventually(() => expect(keep().disabled).toBe(true));
+    await waitFor(async () => expect((await jobOf(id)).filmLimitUm).toBe(140));
+    await waitFor(() => expect(keep().disabled).toBe(true));
     await type(/^Build not to exceed/, usual);
-    await eventually(() => expect(keep().disabled).toBe(false));
+    await waitFor(() => expect(keep().disabled).toBe(false));
   });
 });

@@ -137,7 +137,7 @@ export function ProbePanel(props: ProbePanelProps) {
           margin: 'auto -18px -16px',
           padding: '8px 18px 16px',
           position: 'sticky',
-          bottom: -16,
+          bottom: 0,
           background: tones.panel,
         }}
       >

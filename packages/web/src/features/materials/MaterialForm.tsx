@@ -18,6 +18,7 @@ import { cssOf } from '../../shared/screenColour';
 import { useUnits } from '../../shared/units';
 import { computeRemote } from '../../worker/useCompute';
 import { mixCandidate, withRatio } from './mixForm';
+import { sayLab } from '../../shared/sayLab';
 
 interface MaterialFormProps {
   readonly kind: MaterialKind;
@@ -87,7 +88,7 @@ export function MaterialForm({ kind, start, stored, onDone }: MaterialFormProps)
         <Box role="img" aria-label="The ground as it is mixed">
           <Box sx={{ height: 56, background: cssOf(look.lab) }} />
           <Typography variant="body2" sx={{ mt: 0.5 }}>
-            {`L* ${look.lab[0].toFixed(0)}, a* ${look.lab[1].toFixed(0)}, b* ${look.lab[2].toFixed(0)} cleared; `}
+            {`${sayLab(look.lab)} cleared; `}
             {look.hidesIn === null
               ? 'it never hides by itself.'
               : `hides in ${look.hidesIn.toFixed(1)} coats of ${units.say('film', LAYER_FILM_UM.ground)}.`}

@@ -14,6 +14,7 @@ import { newId } from '../../shared/newId';
 import { MixStrip, Swatches } from '../../shared/MixStrip';
 import { PigmentSwatch, DyeSwatch, CarrierSwatch } from './MaterialSwatches';
 import { MaterialList } from './MaterialList';
+import { sayLab } from '../../shared/sayLab';
 
 const KINDS: readonly { kind: MaterialKind; name: string; one: string }[] = [
   { kind: 'ground', name: 'Grounds', one: 'a ground' },
@@ -69,7 +70,7 @@ export function MaterialsPage() {
       const g = library.grounds.find((m) => m.id === id)!;
       return g.flakes
         ? `metallic, ${Math.round(g.flakes.cover * 100)} % cover`
-        : `L* ${g.lab[0].toFixed(0)}  a* ${g.lab[1].toFixed(0)}  b* ${g.lab[2].toFixed(0)}, hides in ${Number(g.hidesIn.toFixed(1))} coats`;
+        : `${sayLab(g.lab)}; hides in ${Number(g.hidesIn.toFixed(1))} coats`;
     }
     if (kind === 'pigment') {
       const p = library.pigments.find((m) => m.id === id)!;

@@ -34,7 +34,7 @@ describe('the shop’s own materials', () => {
     expect(await screen.findByText('at most 260 nm thick', { exact: false })).toBeTruthy();
     await type('Film, nm', '136');
     await press('Keep it');
-    await waitFor(async () => expect(await names()).toContain('Harbour blue'), { timeout: 30_000 });
+    await waitFor(async () => expect(await names()).toContain('Harbour blue'));
     await press('Mixes');
     await press('Add a mix');
     await type('Name', 'Harbour pearl');
@@ -44,7 +44,7 @@ describe('the shop’s own materials', () => {
     await type(/^Carrier, parts/, '100');
     await type('Its parts', '4');
     await press('Keep it');
-    await waitFor(async () => expect(await names()).toContain('Harbour pearl'), { timeout: 30_000 });
+    await waitFor(async () => expect(await names()).toContain('Harbour pearl'));
   });
 
   it.each([

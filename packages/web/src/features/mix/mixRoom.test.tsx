@@ -3,7 +3,6 @@ import type { Batch, JobDetail } from '@steady-gleam/contracts';
 import { screen, waitFor, within } from '@testing-library/react';
 import { copyOf, hands, leads, openAt, press, tell, type } from '../../testing/program';
 
-const eventually = (check: () => unknown) => waitFor(check, { timeout: 30_000 });
 const batchesOf = (id: string) => tell<Batch[]>('GET', `/api/batches?jobId=${id}`);
 const mixingOf = async (id: string) => (await tell<JobDetail>('GET', `/api/jobs/${id}`)).job.mixing;
 
@@ -20,7 +19,7 @@ describe('the mix room', () => {
   it('a cup is mixed, emptied and corrected; what can’t be is said at its field and changes nothing', async () => {
     const id = await opened();
     await press('Mixed: start its clock');
-    await eventually(async () => expect(await batchesOf(id)).toHaveLength(1));
+    await waitFor(async () => expect(await batchesOf(id)).toHaveLength(1));
     await leads(/^Cinder candy is mixed/);
     await type('Left over, ml', 'half');
     await press('Finished');
@@ -32,12 +31,12 @@ describe('the mix room', () => {
     expect((await batchesOf(id))[0]!.endedAt).toBeNull();
     await type('Left over, ml', '120');
     await press('Finished');
-    await eventually(async () => expect((await batchesOf(id))[0]).toMatchObject({ leftMl: 120 }));
+    await waitFor(async () => expect((await batchesOf(id))[0]).toMatchObject({ leftMl: 120 }));
     expect(await within(rows()[0]!).findByText(/^Used \d+ ml[;.]/)).toBeTruthy();
     await press('Correct it');
     await type('Left over, ml', '150');
     await press('Keep the correction');
-    await eventually(async () => expect((await batchesOf(id))[0]).toMatchObject({ leftMl: 150 }));
+    await waitFor(async () => expect((await batchesOf(id))[0]).toMatchObject({ leftMl: 150 }));
     // What it said before stays to be read.
     expect(await within(rows()[0]!).findByText(/it said \d+ ml mixed, 120 ml left\.$/)).toBeTruthy();
   });
@@ -46,13 +45,13 @@ describe('the mix room', () => {
     const id = await opened();
     await press('Mixed: start its clock');
     await leads(/^Cinder candy is mixed/);
-    await eventually(() => expect(rows()).toHaveLength(1));
+    await waitFor(() => expect(rows()).toHaveLength(1));
     await press('Take out');
     await leads(/^Mix \d+ ml of Cinder candy\.$/);
     expect(await screen.findByText(/was taken out: it counts for no gun and no job/)).toBeTruthy();
     expect(await batchesOf(id)).toEqual([]);
     await press('Put it back');
-    await eventually(async () => expect(await batchesOf(id)).toHaveLength(1));
+    await waitFor(async () => expect(await batchesOf(id)).toHaveLength(1));
     await leads(/^Cinder candy is mixed/);
   });
 
@@ -65,7 +64,7 @@ describe('the mix room', () => {
     expect(await screen.findByText(/Every part must be above zero/)).toBeTruthy();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Mixed: start its clock' }).disabled).toBe(true);
     await type('Ratio, as on the sheet', usual);
-    await eventually(() => expect(screen.getByRole('heading', { level: 1 }).textContent).toBe(before));
+    await waitFor(() => expect(screen.getByRole('heading', { level: 1 }).textContent).toBe(before));
   });
 
   it('another amount is poured to other marks, in the same shares', async () => {
@@ -100,11 +99,11 @@ describe('the mix room', () => {
     await hands.tab();
     expect(await screen.findByText('No warmer than 60 °C.')).toBeTruthy();
     await hands.selectOptions(screen.getByLabelText('Gun'), 'Gun 1, 1.3 tip');
-    await eventually(async () => expect((await mixingOf(id))?.gunId).toBeTruthy());
+    await waitFor(async () => expect((await mixingOf(id))?.gunId).toBeTruthy());
     expect(screen.getByText('No warmer than 60 °C.')).toBeTruthy();
     await type('In the booth, °C', '27');
     await hands.tab();
-    await eventually(async () => expect((await mixingOf(id))?.temperatureC).toBe(27));
+    await waitFor(async () => expect((await mixingOf(id))?.temperatureC).toBe(27));
     expect(screen.queryByText('No warmer than 60 °C.')).toBeNull();
   });
 });

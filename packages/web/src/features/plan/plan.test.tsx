@@ -39,7 +39,7 @@ describe('the spray plan', () => {
     await type(/^Fades over/, '15');
     await press('Keep it so');
     await screen.findByRole('button', { name: /^Cinder candy on Backrest: 4 coats/ });
-    await waitFor(async () => expect((await planOf(id))?.cells).toHaveLength(1), { timeout: 30_000 });
+    await waitFor(async () => expect((await planOf(id))?.cells).toHaveLength(1));
     await atRest(client);
   });
 
@@ -50,9 +50,7 @@ describe('the spray plan', () => {
     await press('Mist coats');
     await leads(/7 of them effect/);
     await press('Grip coat before the effect, not counted', 'checkbox');
-    await waitFor(async () => expect(await planOf(id)).toMatchObject({ school: 'mist', grip: true }), {
-      timeout: 30_000,
-    });
+    await waitFor(async () => expect(await planOf(id)).toMatchObject({ school: 'mist', grip: true }));
     const field = screen.getByLabelText<HTMLInputElement>('distance of Cinder candy 1');
     fireEvent.change(field, { target: { value: 'far' } });
     fireEvent.blur(field);
@@ -60,7 +58,7 @@ describe('the spray plan', () => {
     expect(field.value).toBe('far');
     fireEvent.change(field, { target: { value: '19' } });
     fireEvent.blur(field);
-    await waitFor(async () => expect(JSON.stringify((await planOf(id))?.edits)).toContain('19'), { timeout: 30_000 });
+    await waitFor(async () => expect(JSON.stringify((await planOf(id))?.edits)).toContain('19'));
   });
 
   it('order: the air’s direction and what goes first change where to start', async () => {
@@ -75,9 +73,7 @@ describe('the spray plan', () => {
       .slice(5);
     const first = within(last).getByRole('checkbox', { name: 'jamb' });
     await hands.click(first);
-    await waitFor(() => expect(screen.getByRole('heading', { level: 1 }).textContent).not.toBe(before), {
-      timeout: 30_000,
-    });
+    await waitFor(() => expect(screen.getByRole('heading', { level: 1 }).textContent).not.toBe(before));
     expect(
       within(screen.getByRole('list', { name: 'Order of areas' }))
         .getAllByRole('listitem')
@@ -118,6 +114,6 @@ describe('the spray plan', () => {
     await type('Surface of the piece, °C', '');
     await leads(/^Start \d\d:\d\d, done at/);
     await press('Stand and bake at the end, 30 min', 'checkbox');
-    await waitFor(async () => expect(await planOf(id)).toMatchObject({ bake: false }), { timeout: 30_000 });
+    await waitFor(async () => expect(await planOf(id)).toMatchObject({ bake: false }));
   });
 });

@@ -17,8 +17,8 @@ interface RecipeTableProps {
   readonly to: (r: RatedRecipe) => string;
 }
 
-/** How high strips stand, px: what is compared shares the page, within what an eye needs and what is a strip still. */
-const stripHeight = (rows: number): number => Math.max(55, Math.min(84, Math.round(475 / rows)));
+/** How high strips stand: what is compared shares what the window has below the heads, within what an eye needs and what is a strip still. */
+const stripHeight = (rows: number): string => `clamp(55px, calc((100vh - 350px) / ${rows}), 84px)`;
 
 /** Recipes no other beats, the nearest first. */
 export function RecipeTable({ found, target, exposures, to }: RecipeTableProps) {

@@ -1,5 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
-import { sayOn, extraTold, nextCoatTold, undoTold } from '@steady-gleam/core/jobs';
+import { sayOn, extraTold, nextCoatTold } from '@steady-gleam/core/jobs';
 import { liveAdvice } from '@steady-gleam/core/letdown';
 import { sayCoats } from '../../shared/jobModel';
 import type { JobWorked } from '../../shared/useJobWork';
@@ -7,6 +7,7 @@ import { newId } from '../../shared/newId';
 import { capital } from '../../shared/capital';
 import { layable } from './sprayModel';
 import type { Live } from './useLive';
+import { UndoTap } from '../../shared/UndoTap';
 
 /** How much is on, from the job's log; a coat told here is an entry of it like a tap in the booth. */
 export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
@@ -40,14 +41,7 @@ export function SprayedSoFar({ live, work }: { live: Live; work: JobWorked }) {
             {capital(tenth.said.replace(' of the mix', ','))} is on
           </Button>
         ) : null}
-        <Button
-          variant="text"
-          color="inherit"
-          disabled={!state.undoable.length}
-          onClick={() => log.tell(...undoTold(state))}
-        >
-          Undo
-        </Button>
+        <UndoTap {...{ state, log }} label="Undo" variant="text" color="inherit" />
       </Box>
       <Typography variant="body2" data-testid="on" sx={{ color: 'text.secondary' }}>
         {sayOn(state)}

@@ -5,7 +5,6 @@ import { copyOf, hands, leads, openAt, press, tell, type } from '../../testing/p
 
 const detailOf = (id: string) => tell<JobDetail>('GET', `/api/jobs/${id}`);
 const kindsOf = async (id: string) => (await detailOf(id)).events.map((e) => e.kind);
-const eventually = (check: () => unknown) => waitFor(check, { timeout: 30_000 });
 
 /** A job whose card has spoken, on its page of what is on the object; nothing is on. */
 async function begun(): Promise<string> {
@@ -31,44 +30,44 @@ describe('a job that is being sprayed, told at the desk', () => {
     ).toBeTruthy();
     expect(screen.getByText('Nothing has been sprayed yet.')).toBeTruthy();
     await press('½ more is on');
-    await eventually(() => expect(on()).toBe('½'));
+    await waitFor(() => expect(on()).toBe('½'));
     await press('¼ more is on');
-    await eventually(() => expect(on()).toBe('¾'));
-    await eventually(async () => expect(await kindsOf(id)).toContain('extra'));
+    await waitFor(() => expect(on()).toBe('¾'));
+    await waitFor(async () => expect(await kindsOf(id)).toContain('extra'));
     await press('Undo');
-    await eventually(() => expect(on()).toBe('½'));
+    await waitFor(() => expect(on()).toBe('½'));
     await press('Undo');
-    await eventually(() => expect(on()).toBe('0'));
+    await waitFor(() => expect(on()).toBe('0'));
     // Nothing is rubbed out: what was taken back stands in the log, and that it was.
-    await eventually(async () => expect((await kindsOf(id)).filter((k) => k === 'undo').length).toBeGreaterThan(1));
+    await waitFor(async () => expect((await kindsOf(id)).filter((k) => k === 'undo').length).toBeGreaterThan(1));
     expect(await kindsOf(id)).toContain('extra');
-    await eventually(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(true));
+    await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(true));
   });
 
   it('a look that matches everywhere stops it; taken back, it is as it was', async () => {
     const id = await begun();
     await press('The next coat is on');
-    await eventually(() => expect(on()).toBe('1'));
+    await waitFor(() => expect(on()).toBe('1'));
     await type('Where', 'nose');
     await screen.findByRole('heading', { name: 'A look after 1 coat' });
     await looks('sun face', 'match');
     const spots = within(await screen.findByRole('list', { name: 'Spots' }));
     await spots.findByText('nose');
     expect(spots.getByRole('listitem').textContent).toMatch(/^nose, matches: like \d\.\d coats; leave it\./);
-    await eventually(async () => {
+    await waitFor(async () => {
       const look = (await detailOf(id)).events.find((e) => e.kind === 'look');
       expect(look).toMatchObject({ coats: 1, look: { spot: 'nose', view: 'sun face', verdict: 'match' } });
     });
     await leads(/^Stop\. It is there\./);
     await hands.click(spots.getByRole('button', { name: 'Take back what was said at 1 coat' }));
-    await eventually(() => expect(screen.queryByRole('list', { name: 'Spots' })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('list', { name: 'Spots' })).toBeNull());
   });
 
   it('a place that is over is said so, and the ways out are one tap away', async () => {
     const id = await begun();
     for (let coats = 1; coats <= 4; coats++) {
       await press(/^(The next coat is on|One coat more is on)$/);
-      await eventually(() => expect(on()).toBe(String(coats)));
+      await waitFor(() => expect(on()).toBe(String(coats)));
     }
     await looks('sun face', 'much darker');
     await looks('shade', 'much darker');
@@ -82,7 +81,7 @@ describe('a job that is being sprayed, told at the desk', () => {
   it('readings of a place are kept with what was on; a wrong figure is named and nothing kept', async () => {
     const id = await begun();
     await press('The next coat is on');
-    await eventually(() => expect(on()).toBe('1'));
+    await waitFor(() => expect(on()).toBe('1'));
     await press('Readings');
     const first = await screen.findByLabelText<HTMLInputElement>('L* at row 1');
     await hands.type(first, 'high');
@@ -97,15 +96,15 @@ describe('a job that is being sprayed, told at the desk', () => {
       await type(`b* at row ${row}`, '-30');
     }
     await press('Keep this look');
-    await eventually(async () =>
+    await waitFor(async () =>
       expect((await detailOf(id)).spots).toMatchObject([{ label: 'all over', rungCoats: 1, state: 'wet' }]),
     );
     const spots = within(await screen.findByRole('list', { name: 'Spots' }));
     await hands.click(spots.getByRole('button', { name: 'Take the reading at 1 coat out' }));
-    await eventually(async () => expect((await detailOf(id)).spots).toEqual([]));
+    await waitFor(async () => expect((await detailOf(id)).spots).toEqual([]));
     expect(await screen.findByText(/The reading of all over was taken out\./)).toBeTruthy();
     await press('Put it back');
-    await eventually(async () => expect((await detailOf(id)).spots).toHaveLength(1));
+    await waitFor(async () => expect((await detailOf(id)).spots).toHaveLength(1));
   });
 
   it('a job without a card sends there, and says what is on all the same', async () => {

@@ -4,6 +4,7 @@ import type { ReadingSet } from '@steady-gleam/contracts';
 import { useState } from 'react';
 import { cssOf } from '../../shared/screenColour';
 import { oneSpotTarget } from '../../shared/oneSpot';
+import { sayLab } from '../../shared/sayLab';
 
 /** How well a colour that was picked on a screen says what is wanted, Lab units; ours. */
 export const CHIP_DOUBT = 6;
@@ -50,9 +51,7 @@ export function ColourChip({ onSave, onCancel }: { onSave: (set: ReadingSet) => 
         {lab ? (
           <>
             <Box sx={{ width: 180, height: 96, background: cssOf(lab) }} aria-hidden />
-            <Typography>
-              L* {lab[0].toFixed(0)}, a* {lab[1].toFixed(0)}, b* {lab[2].toFixed(0)}
-            </Typography>
+            <Typography>{sayLab(lab)}</Typography>
           </>
         ) : null}
       </Box>
