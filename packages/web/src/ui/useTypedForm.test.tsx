@@ -1,6 +1,7 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
 import { array, number, object, string } from 'yup';
 import { renderAt } from '../testing/page';
 import { ApiFailure } from '../shared/apiClient';
@@ -55,6 +56,27 @@ function Form({ keep, start }: { keep: (kept: Kept) => Promise<unknown>; start?:
       </button>
       <button type="button" onClick={() => form.setAll({ name: 'clear', film: '28' })}>
         As usual
+      </button>
+    </form>
+  );
+}
+
+/** A form of what somebody has, who may have something else meanwhile. */
+function Following({ own, keep }: { own: Typed; keep: (kept: Kept) => Promise<unknown> }) {
+  const form = useTypedForm<Typed, Kept>({
+    start: own,
+    check,
+    keep,
+    meant: (t) => [t.name.trim(), Number(t.film)],
+  });
+  return (
+    <form noValidate onSubmit={form.onSubmit}>
+      <Field label="Name" {...form.text('name')} />
+      <MeasureField measure="film" label="Film" {...form.measure('film')} />
+      <p data-testid="changed">{form.changed ? 'changed' : 'as it is'}</p>
+      <button type="submit">Keep it</button>
+      <button type="button" onClick={form.keepBy((kept) => keep({ ...kept, film: 2 * kept.film }))}>
+        Keep it twice as thick
       </button>
     </form>
   );
@@ -122,6 +144,25 @@ describe('a form that is typed', () => {
     expect(name().value).toBe('clear');
   });
 
+  it('is said in a word of its own however soon it is refused: the mark of the refusal before does not stand in its way', async () => {
+    const frame = jest.spyOn(window, 'requestAnimationFrame').mockImplementation((draw) => {
+      draw(0);
+      return 0;
+    });
+    const keep = jest
+      .fn<(kept: Kept) => Promise<unknown>>()
+      .mockRejectedValueOnce(new ApiFailure('badRequest', 'Look at the fields.', { 'layer.name': 'There is one.' }))
+      .mockRejectedValueOnce(new ApiFailure('offline', 'The server does not answer.'));
+    renderAt('/', <Form keep={keep} start={{ name: 'clear', film: '28' }} />);
+    await press('Keep it');
+    expect(await screen.findByText('There is one.')).toBeTruthy();
+    await waitFor(() => expect(document.activeElement).toBe(name()));
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByTestId('failure').textContent).toBe('The server does not answer.'));
+    expect(name().getAttribute('aria-invalid')).toBe('false');
+    frame.mockRestore();
+  });
+
   it('what is wrong with the whole of it is said below, and nothing is kept', async () => {
     const keep = jest.fn<(kept: Kept) => Promise<unknown>>(nothing);
     renderAt('/', <Form keep={keep} start={{ name: 'twice', film: '28' }} />);
@@ -169,6 +210,67 @@ describe('a form that is typed', () => {
     await press('As usual');
     expect([name().value, film().value]).toEqual(['clear', '28']);
     await waitFor(() => expect(screen.queryByText('Name it.')).toBeNull());
+  });
+});
+
+describe('a form that follows what it is of', () => {
+  const both = () => [name().value, film().value, screen.getByTestId('changed').textContent];
+
+  function Owner({ keep = nothing }: { keep?: (kept: Kept) => Promise<unknown> }) {
+    const [own, setOwn] = useState<Typed>({ name: 'clear', film: '28' });
+    return (
+      <>
+        <Following
+          own={own}
+          keep={async (kept) => {
+            await keep(kept);
+            setOwn({ name: kept.name, film: String(kept.film) });
+          }}
+        />
+        <button onClick={() => setOwn({ name: 'primer', film: '40' })}>Elsewhere</button>
+      </>
+    );
+  }
+
+  it('where nothing is typed, what was changed elsewhere stands in it', async () => {
+    renderAt('/', <Owner />);
+    expect(both()).toEqual(['clear', '28', 'as it is']);
+    await press('Elsewhere');
+    expect(both()).toEqual(['primer', '40', 'as it is']);
+  });
+
+  it('what is typed stays when something is changed elsewhere', async () => {
+    renderAt('/', <Owner />);
+    await hand.type(name(), ' coat');
+    await press('Elsewhere');
+    expect(both()).toEqual(['clear coat', '28', 'changed']);
+  });
+
+  it('what is kept stands as it is kept; what is typed while it is being kept stays', async () => {
+    let done = () => {};
+    renderAt('/', <Owner keep={() => new Promise<void>((ok) => (done = ok))} />);
+    await hand.type(name(), ' coat  ');
+    expect(both()).toEqual(['clear coat  ', '28', 'changed']);
+    await press('Keep it');
+    await act(async () => done());
+    await waitFor(() => expect(both()).toEqual(['clear coat', '28', 'as it is']));
+    await hand.type(name(), ' two');
+    await press('Keep it');
+    await hand.type(film(), '0');
+    await act(async () => done());
+    expect(both()).toEqual(['clear coat two', '280', 'changed']);
+  });
+
+  it('is kept in another way after the same check', async () => {
+    const keep = jest.fn<(kept: Kept) => Promise<unknown>>(nothing);
+    renderAt('/', <Owner keep={keep} />);
+    await hand.clear(film());
+    await press('Keep it twice as thick');
+    expect(await screen.findByText('The film must be a number.')).toBeTruthy();
+    await waitFor(() => expect(document.activeElement).toBe(film()));
+    await hand.type(film(), '30');
+    await press('Keep it twice as thick');
+    await waitFor(() => expect(keep).toHaveBeenCalledWith({ name: 'clear', film: 60 }));
   });
 });
 

@@ -1,4 +1,4 @@
-import { useState, type ChangeEvent, type FormEvent } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type ChangeEvent, type SyntheticEvent } from 'react';
 import {
   get,
   set as putAt,
@@ -21,6 +21,11 @@ interface TypedFormOptions<V extends FieldValues, T> {
   readonly keep: (value: T) => Promise<unknown>;
   /** The field that a path of what the server says stands for. */
   readonly fieldOf?: (path: string) => string;
+  /**
+   * What is typed comes to, as far as it is compared. With it the form follows `start` while it is open: what is kept, or was changed
+   * elsewhere, stands in it, unless something else was typed meanwhile.
+   */
+  readonly meant?: (typed: V) => unknown;
 }
 
 /** A form that is typed in texts, checked as a whole and kept by its button. */
@@ -44,21 +49,22 @@ export interface TypedForm<V extends FieldValues, T = unknown> {
     readonly onValue: (metric: string) => void;
     readonly error: string | undefined;
   };
-  readonly onSubmit: (e: FormEvent<HTMLElement>) => void;
+  readonly onSubmit: (e: SyntheticEvent<HTMLElement>) => void;
+  /** Checks and keeps in another way than the form's own. */
+  readonly keepBy: (keep: (value: T) => Promise<unknown>) => (e: SyntheticEvent<HTMLElement>) => void;
   /** Does something else that can be refused, for instance removing: what is refused is said as after keeping. */
   readonly run: (act: () => Promise<unknown>) => Promise<void>;
+  /** What is typed comes to something else than `start`, where the form knows what it comes to. */
+  readonly changed: boolean;
   /** What is wrong, or was refused, and belongs to no field. */
   readonly failure: string | null;
   readonly busy: boolean;
 }
 
-/** The first field that is wrong has the focus, once its sentence stands there. @param unmarked where no field shows what is wrong */
-function lookAtFault(place: HTMLElement | undefined, unmarked: () => void): void {
-  requestAnimationFrame(() => {
-    const marked = place?.querySelector<HTMLElement>('[aria-invalid=true]');
-    if (marked) marked.focus();
-    else unmarked();
-  });
+/** What was refused and not yet looked at: where its field may be marked, and what is said where none is. */
+interface Refused {
+  readonly place: HTMLElement | undefined;
+  readonly said: string | null;
 }
 
 /** Path in the errors of what belongs to the form as a whole; the library's own name for it does not keep a form from being kept. */
@@ -91,6 +97,7 @@ export function useTypedForm<V extends FieldValues, T>({
   check,
   keep,
   fieldOf = formPath,
+  meant,
 }: TypedFormOptions<V, T>): TypedForm<V, T> {
   const form = useForm<V, unknown, T>({
     defaultValues: start as DefaultValues<V>,
@@ -99,27 +106,50 @@ export function useTypedForm<V extends FieldValues, T>({
       return found.ok ? { values: found.value, errors: {} } : { values: {}, errors: errorsOf<V>(found.faults) };
     },
   });
-  const { errors, isSubmitted } = form.formState;
+  const { errors, isSubmitted, isSubmitting } = form.formState;
   const values = useWatch({ control: form.control }) as V;
   const [failure, setFailure] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<Refused | null>(null);
+  // Only once the fields are drawn with what is wrong now can be seen whether one of them shows it: that one has the focus.
+  useEffect(() => {
+    if (!refused || isSubmitting) return undefined;
+    const frame = requestAnimationFrame(() => {
+      const marked = refused.place?.querySelector<HTMLElement>('[aria-invalid=true]');
+      if (marked) marked.focus();
+      else setFailure(refused.said);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [refused, isSubmitting]);
+  const [typed, now] = meant ? [values, start].map((v) => JSON.stringify(meant(v))) : [];
+  const from = useRef(now);
+  useLayoutEffect(() => {
+    if (now === from.current) return;
+    const asItWas = typed === from.current || typed === now;
+    from.current = now;
+    if (asItWas) form.reset(start);
+  });
+  const quiet = () => {
+    setFailure(null);
+    setRefused(null);
+  };
   const run = async (act: () => Promise<unknown>, place?: HTMLElement) => {
     setBusy(true);
-    setFailure(null);
+    quiet();
     try {
       await act();
     } catch (error) {
       if (!(error instanceof ApiFailure)) throw error;
       for (const [path, message] of Object.entries(error.fields))
         form.setError((fieldOf(path) || WHOLE) as Path<V>, { type: 'refused', message });
-      lookAtFault(place, () => setFailure(faultOf(error)));
+      setRefused({ place, said: faultOf(error) });
     } finally {
       setBusy(false);
     }
   };
   // One field can put another right: after a first try the whole is looked at again.
   const again = () => {
-    setFailure(null);
+    quiet();
     if (isSubmitted) void form.trigger();
   };
   const set: TypedForm<V>['set'] = (name, value) => {
@@ -139,8 +169,17 @@ export function useTypedForm<V extends FieldValues, T>({
     const typed: unknown = get(values, name);
     return typeof typed === 'string' ? typed : '';
   };
+  const keepBy: TypedForm<V, T>['keepBy'] = (by) => (e) => {
+    const place = e.currentTarget.closest('form') ?? e.currentTarget;
+    quiet();
+    const submit = form.handleSubmit(
+      (kept) => run(() => by(kept), place),
+      (wrong) => setRefused({ place, said: firstSaid(wrong) }),
+    );
+    void submit(e);
+  };
   return {
-    ...{ values, set, setAll, fault, busy },
+    ...{ values, set, setAll, fault, busy, changed: typed !== now },
     failure: failure ?? fault('') ?? null,
     run: (act) => run(act),
     control: form.control,
@@ -154,14 +193,7 @@ export function useTypedForm<V extends FieldValues, T>({
       onValue: (metric) => set(name, metric as PathValue<V, Path<V>>),
       error: fault(name),
     }),
-    onSubmit: (e) => {
-      const place = e.currentTarget;
-      setFailure(null);
-      const submit = form.handleSubmit(
-        (kept) => run(() => keep(kept), place),
-        (wrong) => lookAtFault(place, () => setFailure(firstSaid(wrong))),
-      );
-      void submit(e);
-    },
+    onSubmit: keepBy(keep),
+    keepBy,
   };
 }

@@ -17,6 +17,7 @@ import {
   areaTyped,
   blankArea,
   checkedPieces,
+  meantBy,
   type Pieces,
   typedOf,
   withLikeObject,
@@ -30,8 +31,6 @@ export function PiecesPage() {
   const change = useChangeJob(job.id);
   return (
     <PiecesForm
-      // A piece that is called otherwise meanwhile is no reason to forget what was typed.
-      key={JSON.stringify([job.objects, job.areas])}
       jobId={job.id}
       objects={objectsOf(job)}
       named={job.objects !== null}
@@ -61,14 +60,12 @@ function PiecesForm({
   const units = useUnits();
   const form = useTypedForm<TypedPieces, Pieces>({
     start: { objects, areas: areas.map(typedOf) },
+    meant: (pieces) => meantBy(pieces, named),
     check: checkedPieces,
     keep: (next) => onKeep(named || next.objects.length > 1 ? next : { areas: next.areas }),
   });
   const typed = form.values;
   const several = typed.objects.length > 1;
-  const changed =
-    JSON.stringify([named || several ? typed.objects : null, typed.areas.map(areaTyped)]) !==
-    JSON.stringify([named ? objects : null, areas.map((a) => areaTyped(typedOf(a)))]);
   const own = typed.areas.filter((t) => t.area.on === null).map(areaTyped);
   const m2 = areaOf(own);
   return (
@@ -119,8 +116,8 @@ function PiecesForm({
         ) : null}
         <Button
           type="submit"
-          variant={changed ? 'contained' : 'outlined'}
-          disabled={!changed || form.busy}
+          variant={form.changed ? 'contained' : 'outlined'}
+          disabled={!form.changed || form.busy}
           sx={{ alignSelf: 'flex-start' }}
         >
           Keep these areas

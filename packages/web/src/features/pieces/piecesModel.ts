@@ -126,6 +126,12 @@ export interface Pieces {
   readonly areas: Area[];
 }
 
+/** What typed pieces come to. @param named whether a single object has a name of its own, not the piece's */
+export function meantBy({ objects, areas }: TypedPieces, named: boolean): unknown {
+  const called = <T extends { readonly name: string }>(o: T): T => ({ ...o, name: o.name.trim() });
+  return [named || objects.length > 1 ? objects.map(called) : null, areas.map((t) => called(areaTyped(t)))];
+}
+
 /** What was typed as it is kept, or the sentences by field that stand in its way. */
 export function checkedPieces(pieces: TypedPieces): Checked<Pieces> {
   const within = (name: string) => (path: string) => formPath(`${name}${path}`);

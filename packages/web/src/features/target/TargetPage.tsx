@@ -129,13 +129,7 @@ export function TargetPage() {
           ) : null}
           <TargetAgain setReading={setReading} set={set} job={job} />
           <TakeOut set={set} what="Take these readings out" onTaken={() => took(set, 'The target')} />
-          <Limits
-            key={JSON.stringify([job.limits, detail.familyLimits])}
-            detail={detail}
-            target={target}
-            spots={spots}
-            scatter={scatter}
-          />
+          <Limits detail={detail} target={target} spots={spots} scatter={scatter} />
           <TexturePick job={job} />
           <TargetHistory detail={detail} target={target} />
           <ChipsPanel detail={detail} target={target} />
