@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import {
   batchesApi,
+  cardsApi,
   jobsApi,
   jobSheetPath,
   type JobSummary,
@@ -102,7 +103,20 @@ describe('the booth', () => {
       .send({ events: [eventOf({ id: randomUUID(), at: 1, kind: 'sprayed', layerId: 'effect', coats: 1 })] })
       .expect(201);
     const late = await change({ version: 2, mixId: 'cinder-candy', pick }).expect(400);
-    expect((late.body.fields as Record<string, string>)['mixId']).toMatch(/sprayed already/);
+    expect((late.body.fields as Record<string, string>)['mixId']).toMatch(/^Coats of its own mix were told/);
+    // So is one whose card was begun, until the card is put aside.
+    const other = await shop.makeJob();
+    const finish = { id: await shop.finishOf(other) };
+    const card = { id: randomUUID(), rungs: [1, 2], gun: 'Gun 1', pressureBar: 1.4, onStand: true, version: 0 };
+    await request(shop.app).put(pathOf(cardsApi.put.path, finish)).send(card).expect(200);
+    const changeOther = (body: object) =>
+      request(shop.app)
+        .patch(pathOf(jobsApi.change.path, { id: other }))
+        .send(body);
+    const begun = await changeOther({ version: 1, mixId, pick }).expect(400);
+    expect((begun.body.fields as Record<string, string>)['mixId']).toMatch(/^Its card was begun with its own mix/);
+    await request(shop.app).post(pathOf(cardsApi.retire.path, finish)).send({ version: 1 }).expect(200);
+    await changeOther({ version: 1, mixId, pick }).expect(200);
   });
 
   it('keeps a plan with the job, and prints its sheet once something is picked', async () => {

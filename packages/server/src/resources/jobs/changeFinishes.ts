@@ -163,6 +163,6 @@ async function checkNewMix(tx: Db, { job }: JobRows, there: FinishRow, mixId: st
     .from(jobEvents)
     .where(and(eq(jobEvents.jobId, job.id), eq(jobEvents.kind, 'sprayed')))
     .limit(1);
-  if (card.length || sprayed.length)
-    refuse('Something of its own mix was sprayed already. Begin a job with the new one.');
+  if (sprayed.length) refuse('Coats of its own mix were told. Begin a job with the new one.');
+  if (card.length) refuse('Its card was begun with its own mix. Put the card aside, or begin a job with the new one.');
 }

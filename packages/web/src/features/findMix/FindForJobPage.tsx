@@ -26,7 +26,8 @@ export function FindForJobPage() {
   const { start } = search;
   const target = targetOf(set, detail);
   // What a card or a coat was sprayed of keeps its mix.
-  const isSprayed = detail.card !== null || detail.events.some((e) => e.kind === 'sprayed');
+  const isTold = detail.events.some((e) => e.kind === 'sprayed');
+  const isSprayed = detail.card !== null || isTold;
   const can = target.length > 0 && isFound(job.family, library);
   const key = can ? JSON.stringify(askOf(job.family, target, library)) : null;
   const look = () => start(askOf(job.family, target, library));
@@ -59,7 +60,7 @@ export function FindForJobPage() {
           ) : null}
           <Typography>
             {isSprayed
-              ? 'Something of this job’s own mix was sprayed already, so it keeps it: a mix that is found begins a job of its own, with the same target.'
+              ? `${isTold ? 'Coats of this job’s own mix were told' : 'The card was begun with this job’s own mix'}, so it keeps it: a mix that is found begins a job of its own, with the same target.`
               : 'A mix that is taken stands under Materials from then on, and on the map of this job with its ground and count.'}
           </Typography>
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
