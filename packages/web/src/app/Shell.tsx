@@ -40,10 +40,11 @@ function Place({ to, end, children }: { to: string; end?: boolean; children: Rea
       sx={{
         display: 'flex',
         alignItems: 'center',
-        minHeight: 44,
-        // All places stand on a laptop's screen without scrolling.
-        '@media (max-height: 860px)': { minHeight: 33 },
-        '@media (max-height: 790px)': { minHeight: 31 },
+        // All places stand on a laptop's screen without scrolling, whatever stands below them; a job's own leave the others where they are.
+        flex: '0 1 44px',
+        minHeight: 'max(28px, 1.5em)',
+        '@media (max-height: 860px)': { flexBasis: 33 },
+        '@media (max-height: 790px)': { flexBasis: 31 },
         pl: '14px',
         pr: 1,
         color: 'text.primary',
@@ -70,6 +71,7 @@ function Group({ name }: { name: string }) {
       component="div"
       sx={{
         borderTop: `1px solid ${tones.hairline}`,
+        flex: 'none',
         pt: '3px',
         pl: '19px',
         lineHeight: '18px',
@@ -139,7 +141,7 @@ export function Shell() {
             Gleam
           </Typography>
         </Box>
-        <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
+        <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto', display: 'flex', flexDirection: 'column' }}>
           <Place to="/" end>
             Jobs
           </Place>

@@ -109,7 +109,7 @@ export function ProbePanel(props: ProbePanelProps) {
         angles={target}
         target={target.map((t) => t.lab)}
         sample={cell.labs}
-        height={88}
+        height={80}
         label="Target over prediction, from face to flop"
       />
       {row.wanted === 'travel' ? (
