@@ -10,6 +10,7 @@ import {
   ladderLabs,
   mapCounts,
   sweepStrengths,
+  sweptRows,
   type TargetAngle,
 } from '@steady-gleam/core/matching';
 import { prepareLibrary, findGround, findMix, GROUNDS, mixCoat } from '@steady-gleam/core/materials';
@@ -105,7 +106,7 @@ const prepareSweep = () => {
 const sweep = prepareSweep();
 const moved = () => {
   strength = strength > 1.5 ? 0.8 : strength + 0.013;
-  sweep.rows(strength, target);
+  sweptRows(sweep, strength, target);
 };
 const { alone } = race(80, { alone: redraw });
 const moving = race(60, { whole: redraw, moved });

@@ -1,5 +1,5 @@
 import { de2000 } from '@steady-gleam/core/colour';
-import { computeMapRows, LEAST_STRENGTH, MOST_STRENGTH, sweepStrengths } from '@steady-gleam/core/matching';
+import { computeMapRows, LEAST_STRENGTH, MOST_STRENGTH, sweepStrengths, sweptRows } from '@steady-gleam/core/matching';
 import { prepareLibrary } from '@steady-gleam/core/materials';
 import { createRandom } from '@steady-gleam/core/numeric';
 import { FIVE_ANGLES, strengthenCoat } from '@steady-gleam/core/optics';
@@ -19,7 +19,7 @@ export function sweepErrors(seed: number, count: number): number[] {
     const walk = sweepStrengths(model, grounds, recipeAt, [1]);
     let step = walk.next();
     while (!step.done) step = walk.next();
-    const swept = step.value.rows(strength, target)[0]!.cells[0]!.labs;
+    const swept = sweptRows(step.value, strength, target)[0]!.cells[0]!.labs;
     const whole = computeMapRows(model, grounds, recipeAt(strength), [1], target)[0]!.cells[0]!.labs;
     return Math.max(...whole.map((lab, g) => de2000(lab, swept[g]!)));
   });

@@ -23,6 +23,7 @@ export {
   sharesAt,
   sweepStrengths,
   SWEPT_STRENGTHS,
+  sweptRows,
   type StrengthSweep,
 } from './strengthSweep';
 export { recipeFigures, USUAL_TRANSFER, type RecipeFigures } from './figures';

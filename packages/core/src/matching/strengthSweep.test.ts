@@ -6,7 +6,7 @@ import { MIXES } from '../materials/mixes';
 import { prepareLibrary } from '../materials/shop';
 import { FIVE_ANGLES } from '../optics/geometry';
 import { computeMapRows, mapCounts } from './matchMap';
-import { LEAST_STRENGTH, MOST_STRENGTH, sharesAt, sweepStrengths, SWEPT_STRENGTHS } from './strengthSweep';
+import { LEAST_STRENGTH, MOST_STRENGTH, sharesAt, sweepStrengths, SWEPT_STRENGTHS, sweptRows } from './strengthSweep';
 import type { TargetAngle } from './target';
 
 const strengths = fc.double({ min: LEAST_STRENGTH, max: MOST_STRENGTH, noNaN: true });
@@ -42,7 +42,7 @@ describe('a map that follows the slider', () => {
       let step = walk.next();
       while (!step.done) step = walk.next();
       const strength = 0.55 + (m % 29) * 0.05;
-      const told = step.value.rows(strength, target);
+      const told = sweptRows(step.value, strength, target);
       return computeMapRows(model, shop.grounds(), recipeAt(strength), COUNTS, target).flatMap((row, r) =>
         row.cells.flatMap((cell, c) => cell.labs.map((lab, g) => de2000(lab, told[r]!.cells[c]!.labs[g]!))),
       );
@@ -60,7 +60,7 @@ describe('a map that follows the slider', () => {
     let step = walk.next();
     for (; !step.done; step = walk.next()) steps.push(step.value);
     expect(steps).toEqual(SWEPT_STRENGTHS.map((_, i) => i + 1));
-    const row = step.value.rows(1.3, wanted)[1]!;
+    const row = sweptRows(step.value, 1.3, wanted)[1]!;
     const whole = computeMapRows(model, grounds, recipeAt(1.3), COUNTS, wanted)[1]!;
     expect(row.stop.best.coats).toBeCloseTo(3, 1);
     row.stop.window!.forEach((end, i) =>

@@ -36,15 +36,17 @@ export function sharesAt(strength: number): readonly number[] {
 /** A strength a sweep can tell of. */
 export const canSweep = (strength: number): boolean => strength >= LEAST_STRENGTH && strength <= MOST_STRENGTH;
 
-/** A map at every strength, ready for a slider. */
+/** A map worked out at every swept strength. Plain data: a worker hands it to the page, which tells the map at any strength from it. */
 export interface StrengthSweep {
-  /** Rows at a strength against a target of the model's angles. @throws RangeError beyond the swept strengths */
-  readonly rows: (strength: number, target: readonly TargetAngle[]) => MapRow[];
+  readonly groundIds: readonly string[];
+  readonly counts: readonly number[];
+  /** By swept strength, then by ground: tristimulus values, [count * angle * 3], the bare ground before its counts. */
+  readonly xyz: readonly (readonly Float64Array[])[];
 }
 
 /**
- * A match map worked out at a few strengths, so that it is told at every one between them in a hundredth of the time: what a colour's
- * tristimulus values do with strength is smooth. Of random films it is within 0.1 dE00 of the whole map (tested).
+ * A match map worked out at a few strengths, so that `sweptRows` tells it at every one between them in about a tenth of the time: what a
+ * colour's tristimulus values do with strength is smooth. Of random films it is within 0.1 dE00 of the whole map (tested).
  * @param recipeAt the mix at a strength
  * @returns a walk that takes a step for each strength and ends with the sweep
  */
@@ -53,27 +55,37 @@ export function* sweepStrengths(
   grounds: readonly MapGround[],
   recipeAt: (strength: number) => EffectCoats,
   counts: readonly number[],
-  look: MapLook = {},
+  viewing: Viewing = D65_10,
 ): Generator<number, StrengthSweep> {
-  const viewing = look.viewing ?? D65_10;
-  const swept: (readonly Float64Array[])[] = [];
+  const xyz: (readonly Float64Array[])[] = [];
   for (const strength of SWEPT_STRENGTHS) {
     const factors = mapFactors(model, grounds, recipeAt(strength), counts);
-    swept.push(factors.map((row) => tristimuliOf(row, viewing)));
-    yield swept.length;
+    xyz.push(factors.map((row) => tristimuliOf(row, viewing)));
+    yield xyz.length;
   }
-  return {
-    rows: (strength, target) => {
-      const shares = sharesAt(strength);
-      return grounds.map((ground, r) => {
-        const xyz = blended(
-          swept.map((rows) => rows[r]!),
-          shares,
-        );
-        return rowOf(ground.id, labsOf(xyz, counts.length + 1, viewing), counts, target, look);
-      });
-    },
-  };
+  return { groundIds: grounds.map((g) => g.id), counts, xyz };
+}
+
+/**
+ * Rows of a map at a strength.
+ * @param target of the model's angles, as it is seen in the light of the sweep
+ * @param look in the light the sweep was made for
+ * @throws RangeError beyond the swept strengths
+ */
+export function sweptRows(
+  { groundIds, counts, xyz }: StrengthSweep,
+  strength: number,
+  target: readonly TargetAngle[],
+  look: MapLook = {},
+): MapRow[] {
+  const shares = sharesAt(strength);
+  return groundIds.map((id, r) => {
+    const at = blended(
+      xyz.map((rows) => rows[r]!),
+      shares,
+    );
+    return rowOf(id, labsOf(at, counts.length + 1, look.viewing ?? D65_10), counts, target, look);
+  });
 }
 
 /** Tristimulus values of a row, [count * angle * 3], one after the other. */

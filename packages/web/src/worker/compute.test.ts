@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { de2000 } from '@steady-gleam/core/colour';
 import { layersOf } from '@steady-gleam/core/finishes';
-import { unpackRows, mapCounts, type TargetAngle } from '@steady-gleam/core/matching';
+import { mapCounts, sweptRows, unpackRows, type TargetAngle } from '@steady-gleam/core/matching';
 import { findGround, findMix, type OwnMaterial } from '@steady-gleam/core/materials';
 import { FIVE_ANGLES } from '@steady-gleam/core/optics';
 import { STRIPES_SEEN, type PassSetup } from '@steady-gleam/core/spraying';
@@ -22,31 +22,34 @@ describe('what the worker answers', () => {
   it('gives the asked rows of the map, in daylight and under another light', () => {
     const ids = ['white', 'aqua-pastel'];
     const rows = (light: 'D65' | 'A') =>
-      unpackRows(compute.mapRows(mix, target, light, ids, false), ids, mapCounts(), FIVE_ANGLES.length);
+      unpackRows(compute.mapRows(mix, target, light, ids), ids, mapCounts(), FIVE_ANGLES.length);
     expect(rows('D65')[1]!.stop.best.coats).toBeCloseTo(3, 1);
     // A pearl seen under a bulb is another colour, but its own recipe is still the nearest.
     expect(rows('A')[1]!.cells[5]!.labs[0]).not.toEqual(rows('D65')[1]!.cells[5]!.labs[0]);
     expect(Math.abs(rows('A')[1]!.stop.best.coats - 3)).toBeLessThan(0.6);
   });
 
-  it('tells rows from a sweep once one is ready, of this mix and light alone, and a newer sweep ends an older', async () => {
+  it('makes rows ready at every strength in their light, and a newer sweep ends an older', async () => {
     const ids = ['white', 'aqua-pastel'];
-    const at = (strength: number, isMoving: boolean, light: 'D65' | 'A' = 'D65') =>
-      compute.mapRows({ ...mix, strength }, target, light, ids, isMoving);
-    expect(at(1.23, true)).toEqual(at(1.23, false));
-    await Promise.all([compute.sweep(mix, target, 'A', ids), compute.sweep(mix, target, 'D65', ids)]);
-    expect(at(1.23, true)).not.toEqual(at(1.23, false));
-    const rows = (packed: Float64Array) => unpackRows(packed, ids, mapCounts(), FIVE_ANGLES.length);
-    rows(at(1.23, true)).forEach((row, r) =>
-      row.cells.forEach((cell, c) =>
-        cell.labs.forEach((lab, g) =>
-          expect(de2000(lab, rows(at(1.23, false))[r]!.cells[c]!.labs[g]!)).toBeLessThan(0.05),
-        ),
-      ),
+    const [old, bulb, again] = await Promise.all([
+      compute.sweep(mix, target, 'D65', ids),
+      compute.sweep(mix, target, 'A', ids),
+      compute.sweep({ ...mix, strength: 1.7 }, target, 'A', ids),
+    ]);
+    expect(old).toBeNull();
+    // One that differs in strength alone is the same.
+    expect(again).toBe(bulb);
+    const { sweep, seen } = bulb!;
+    expect(sweep.groundIds).toEqual(ids);
+    expect(seen.map((t) => t.lab)).not.toEqual(target.map((t) => t.lab));
+    const whole = unpackRows(compute.mapRows({ ...mix, strength: 1.23 }, target, 'A', ids), ids, mapCounts(), 5);
+    sweptRows(sweep, 1.23, seen, { viewing: { illuminant: 'A', observer: '10' } }).forEach((row, r) =>
+      row.cells.forEach((cell, c) => {
+        const own = whole[r]!.cells[c]!;
+        cell.labs.forEach((lab, g) => expect(de2000(lab, own.labs[g]!)).toBeLessThan(0.05));
+        expect(Math.abs(cell.score.rmsDe - own.score.rmsDe)).toBeLessThan(0.05);
+      }),
     );
-    // The sweep under a bulb was overtaken; a strength beyond the slider is worked out whole.
-    expect(at(1.23, true, 'A')).toEqual(at(1.23, false, 'A'));
-    expect(at(2.5, true)).toEqual(at(2.5, false));
   });
 
   it('stops a search at the next ground, and says how far it came until then', async () => {

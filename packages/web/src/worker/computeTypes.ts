@@ -14,7 +14,7 @@ import type {
   SectionColours,
   StripesLook,
 } from '@steady-gleam/core/looks';
-import type { Nudge, RatedRecipe, TargetAngle } from '@steady-gleam/core/matching';
+import type { Nudge, RatedRecipe, StrengthSweep, TargetAngle } from '@steady-gleam/core/matching';
 import type { ColourKind, OwnMaterial, OwnSystem } from '@steady-gleam/core/materials';
 import type { Geometry } from '@steady-gleam/core/optics';
 import type { PassSetup } from '@steady-gleam/core/spraying';
@@ -36,6 +36,12 @@ export interface FormulaFound {
   readonly nearest: Rated | null;
 }
 
+/** A part of a match map at every strength, and the target as it is seen in its light. */
+export interface SweptMap {
+  readonly sweep: StrengthSweep;
+  readonly seen: readonly TargetAngle[];
+}
+
 /** Everything the screens have computed, off the main thread. */
 export interface Compute {
   /** Tells the worker of the shop's own materials; what is asked afterwards knows them. */
@@ -51,20 +57,18 @@ export interface Compute {
   /**
    * Rows of the match map, packed (see `packRows`), for some of the grounds: two workers share a map.
    * @param light the light the cells and the target are looked at under; D65 is how the target was read.
-   * @param isMoving told from the sweep where one is ready for this mix; see `sweepStrengths`
    */
-  mapRows(
+  mapRows(mix: Mix, target: readonly TargetAngle[], light: Illuminant, groundIds: readonly string[]): Float64Array;
+  /**
+   * These rows at every strength of the mix, so that the page tells them while a slider moves. Whatever else is asked comes in between its
+   * steps. @returns null where a newer one ended it
+   */
+  sweep(
     mix: Mix,
     target: readonly TargetAngle[],
     light: Illuminant,
     groundIds: readonly string[],
-    isMoving: boolean,
-  ): Float64Array;
-  /**
-   * Makes these rows ready for every strength of the mix, so that they follow a slider. Whatever else is asked comes in between its steps;
-   * a newer one ends it.
-   */
-  sweep(mix: Mix, target: readonly TargetAngle[], light: Illuminant, groundIds: readonly string[]): Promise<void>;
+  ): Promise<SweptMap | null>;
   /** What the panel says of one place on the map beyond the map's own figures. */
   probe(mix: Mix, groundId: string, coats: number, target: readonly TargetAngle[], light: Illuminant): ProbeLook;
   /** Recipes over some grounds; stops between grounds when `stopped` says so. */
