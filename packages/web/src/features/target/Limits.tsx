@@ -20,7 +20,7 @@ import { Table } from '../../ui/Table';
 import { useTypedForm, type TypedForm } from '../../ui/useTypedForm';
 import { numberIn } from '../../shared/numberIn';
 import { useChangeJob } from '../../shared/useJob';
-import { sayNotProven } from './limitsModel';
+import { fieldAt, sayNotProven } from './limitsModel';
 
 interface TypedLimits {
   readonly source: string;
@@ -28,8 +28,6 @@ interface TypedLimits {
   readonly limits: Readonly<Record<string, string>>;
 }
 type KeptLimits = Pick<MatchLimits, 'own'> & { readonly source: string };
-
-const fieldAt = (aspecular: number): string => `at${aspecular}`;
 
 /** How far off each angle may be, edge to edge or blended, with where that comes from and the target's own noise beside it. */
 export function Limits({

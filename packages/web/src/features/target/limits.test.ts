@@ -2,8 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import { limitsSchema } from '@steady-gleam/contracts';
 import { DEFAULT_TOLERANCES, limitAt } from '@steady-gleam/core/finishes';
 import { noiseOf, targetNoise } from '@steady-gleam/core/letdown';
+import { get } from 'react-hook-form';
 import { targetOf } from '../../shared/jobModel';
-import { sayNotProven } from './limitsModel';
+import { fieldAt, sayNotProven } from './limitsModel';
 
 describe('limits of a match', () => {
   const own = { meeting: 'edge' as const, own: [{ aspecular: 15, limit: 1 }], source: 'the customer’s sheet' };
@@ -48,5 +49,12 @@ describe('limits of a match', () => {
   it('refuse what is no limit, at its own field', () => {
     const wrong = () => limitsSchema.validateSync({ ...own, own: [{ aspecular: 15, limit: 0 }] });
     expect(wrong).toThrow('A limit is at least 0.2 dE00.');
+  });
+
+  it('have a field each, one that a form finds at an angle between degrees too', () => {
+    const angles = [-15, 15, 22.5, 110];
+    const form = Object.fromEntries(angles.map((a) => [fieldAt(a), String(a)]));
+    for (const a of angles) expect(get({ limits: form }, `limits.${fieldAt(a)}`)).toBe(String(a));
+    expect(new Set(Object.keys(form)).size).toBe(angles.length);
   });
 });

@@ -6,6 +6,9 @@ const PROVES = 1.645;
 /** Spots a painter is asked for at once. */
 const STEP_SPOTS = 3;
 
+/** Name of an angle's field in a form, whose paths part at dots. */
+export const fieldAt = (aspecular: number): string => `at${String(aspecular).replace('.', '_')}`;
+
 /** What the target can't prove for its own scatter, in words; null where it can. */
 export function sayNotProven(target: readonly TargetAngle[], noise: readonly number[], spots: number): string | null {
   const worst = target
