@@ -93,6 +93,10 @@ describe('verdicts by eye', () => {
     ];
     expect(faceAgainstFlop(at('darker', 'lighter'))).toEqual([{ coats: 2, face: 'darker', flop: 'lighter' }]);
     expect(faceAgainstFlop(at('darker', 'match'))).toEqual([]);
+    // The fewest coats first, in whatever order they were looked at.
+    const later = at('lighter', 'darker').map((v) => ({ ...v, coats: 4 }));
+    const first = at('much darker', 'lighter').map((v) => ({ ...v, coats: 1 }));
+    expect(faceAgainstFlop([...later, ...first, ...at('match', 'match')]).map((d) => d.coats)).toEqual([1, 4]);
     const found = countByEye(at('much darker', 'much lighter'), candy);
     expect(found.disagree).toEqual([{ coats: 2, views: ['sun face', 'sun flop'] }]);
     expect(found.contradicts).toBe(true);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { Lab } from '../colour/lab';
+import { reflectanceToLab, type Lab } from '../colour/lab';
 import { type DemoTruth } from '../demo/demoReadings';
 import { createRandom } from '../numeric/random';
 import { FIVE_ANGLES } from '../optics/geometry';
@@ -11,7 +11,7 @@ import { createCardFilm, spotFilm } from './cardFilm';
 import { readLadder, tabulateLadder } from './ladderTable';
 import { ladderLabs } from '../matching/ladder';
 import { noiseAt, noiseOf, noiseOfSpots } from './readings';
-import { believedOf } from './variation';
+import { believedOf, shiftGround } from './variation';
 import { ladderOf, base, KINDS, NOMINAL, model, targetOf, cardOf, rungsOf, read } from '../testdata/ladders';
 
 describe('the table of a ladder', () => {
@@ -146,6 +146,41 @@ describe('reading a card', () => {
     expect(nextRung!.coats).toBeGreaterThan(1);
     expect(nextRung!.leaves).toBeGreaterThan(0);
     expect(nextRung!.leaves).toBeLessThan(0.9);
+    // Of those that are left: half a coat is one, nothing more than a coat and a half above the count is.
+    const all = [1, 1.5, 2, 2.5, 3, 3.5, 4];
+    const left = cardOf(truth, rungsOf(truth, all, 70), undefined, { proposes: true });
+    expect(left.best).toBeLessThan(2.5);
+    expect(left.nextRung!.coats).toBe(0.5);
+    expect(cardOf(truth, rungsOf(truth, [0.5, ...all], 70), undefined, { proposes: true }).nextRung).toBeNull();
+    // Five coats match: the last that may be proposed is six.
+    const thick: DemoTruth = { ...truth, hand: NOMINAL };
+    const much = targetOf(read(thick, 4.9, 5, ['1', '2', '3']));
+    const high = cardOf(thick, rungsOf(thick, [0.5, ...all, 5], 70), much, { proposes: true });
+    expect(high.best).toBeGreaterThan(4.5);
+    expect(high.nextRung!.coats).toBe(6);
+  });
+
+  it('says how far a fit can be trusted: by how much was read, how far it had to stray, and what is left over', () => {
+    const truth: DemoTruth = { ...base, ...KINDS[0], hand: NOMINAL };
+    const { fit } = cardOf(truth, rungsOf(truth, [1, 2, 3], 91));
+    const word = (data: number, lambda: number, chi: number) => fitWord({ fit: { ...fit!, data, lambda, chi } });
+    expect(word(12, 1, 1.3)).toBe('good');
+    expect(word(11, 1, 1)).toBe('few');
+    expect([word(12, 2, 1), word(12, 1, 1.31), word(12, 3.9, 2)]).toEqual(['fair', 'fair', 'fair']);
+    expect([word(12, 4, 1), word(12, 1, 2.1), word(12, 4, 2.1)]).toEqual(['poor', 'poor', 'poor']);
+  });
+
+  it('a ground that is somewhat off is bent to just that look, whatever way it is off', () => {
+    const { ground } = ladderOf({ ...base, ...KINDS[0], hand: NOMINAL });
+    const shift = shiftGround(ground);
+    const still = reflectanceToLab(ground.albedo);
+    expect(shift([0, 0, 0])).toBe(ground);
+    for (const offset of [
+      [1, 1, 1],
+      [-1, 0.5, 0],
+      [0, 0, -1],
+    ] as const)
+      reflectanceToLab(shift(offset).albedo).forEach((v, k) => expect(v - still[k]!).toBeCloseTo(offset[k]!, 0));
   });
 
   it('names rungs that changed places and the rung that is wrong, and blames none of a right card', () => {

@@ -1,6 +1,6 @@
 import { describe, it, expect } from '@jest/globals';
 import fc from 'fast-check';
-import { startingLayers } from '../finishes';
+import { layersOf, startingLayers } from '../finishes';
 import { parseProductsCsv, productsToCsv } from '../formats';
 import { findGround, findMix, REFERENCE_LIBRARY } from '../materials';
 import { createFilm } from '../optics';
@@ -57,6 +57,13 @@ describe('flake', () => {
     const clears = dosed.filter((l) => l.kind === 'clear');
     expect(clears.map((l) => l.coats)).toEqual([4, layers.filter((l) => l.kind === 'clear')[1]!.coats]);
     expect(flakeLayerOf(startingLayers('pearl', findMix('lagoon-pearl'), nextId()), REFERENCE_LIBRARY)).toBeNull();
+    // What is in the mix says it too, where nothing is locked down.
+    const ofMix = (mixId: string) =>
+      layersOf(findGround('black'), findMix(mixId), {
+        ...{ groundId: 'black', coats: 2, strength: 1, style: 'wet', controlCoats: 0 },
+      }).filter((l) => l.kind !== 'lock');
+    expect(flakeLayerOf(ofMix('saddle-bell-flake'), REFERENCE_LIBRARY)!.layer.materialId).toBe('saddle-bell-flake');
+    expect(flakeLayerOf(ofMix('cinder-candy'), REFERENCE_LIBRARY)).toBeNull();
   });
 
   it.each([0.25, 0.5, 0.75, 0.95])('is strewn on the picture to just %p cover, seeded', (cover) => {

@@ -4,6 +4,7 @@ import { fromShown, sayMeasure, sayRange, toShown, unitName, type Measure } from
 import { mixByParts } from './mix';
 import { learnTransfer, leftoverAsGround, needOf } from './needs';
 import { additiveSuits, adviseAdditive, STARTING_PRODUCTS } from '../products/products';
+import { quantityMl } from './quantity';
 import { parseRatio } from './ratio';
 import { potLifeAt, potState, vocOfMix } from './voc';
 
@@ -144,6 +145,26 @@ describe('needs', () => {
     expect(saved.coats).toBe(0.5);
     expect(saved.savesMl).toBeGreaterThan(50);
     expect(saved.savesMl).toBeLessThan(120);
+  });
+
+  it('a leftover that was mixed for so many half coats gives just as many, and saves as much ground', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 12 }),
+        fc.double({ min: 0.2, max: 8, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.5, noNaN: true }),
+        (halves, area, volumeSolids) => {
+          const coats = halves / 2;
+          const of = { area, dryFilm: 9, volumeSolids, transferEfficiency: 0.6 };
+          const leftoverMl = quantityMl({ ...of, coats, loss: 0 });
+          const told = { area, filmUm: 9, leftoverSolids: volumeSolids, groundSolids: 0.3, transferEfficiency: 0.6 };
+          const saved = leftoverAsGround({ ...told, leftoverMl });
+          expect(saved.coats).toBe(coats);
+          expect(saved.savesMl).toBeCloseTo(quantityMl({ ...of, coats, volumeSolids: 0.3, loss: 0 }), 6);
+          expect(leftoverAsGround({ ...told, leftoverMl: leftoverMl * 0.9995 }).coats).toBe(coats - 0.5);
+        },
+      ),
+    );
   });
 
   it('teach the gun: what was used pulls its efficiency, and more lessons pull harder', () => {
