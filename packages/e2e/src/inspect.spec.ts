@@ -159,28 +159,28 @@ test('over the window on one side: no coat there; the other is richened or it is
   await page.goto(`${server.address}/jobs/${id}/inspect`);
   for (const view of ['sun, face', 'sun, flop']) {
     await say(page, 'Shell, outside', view, 'It matches');
-    await say(page, 'Bonnet lid', view, 'clearly darker');
+    await say(page, 'Nose lid', view, 'clearly darker');
   }
-  await expect(answer(page)).toHaveText(/^Bonnet lid is .*over\. No coat there takes it back\.$/);
+  await expect(answer(page)).toHaveText(/^Nose lid is .*over\. No coat there takes it back\.$/);
   const names = waysOf(page).getByRole('region');
   await expect(names.filter({ hasText: 'Leave it' })).toHaveCount(1);
   await expect(names.filter({ hasText: /^Fade/ })).toHaveCount(0);
   const richen = waysOf(page).getByRole('region', { name: 'Richen what lies beside it' });
   await richen.getByRole('button').click();
-  await expect(richen).toContainText('none on Bonnet lid');
+  await expect(richen).toContainText('none on Nose lid');
   await expect(richen).toContainText(/ends even in \d+ of 100/);
   await expect(richen).toContainText(/coats beyond what had to be matched/);
-  const anew = waysOf(page).getByRole('region', { name: /^Re-ground Bonnet lid/ });
+  const anew = waysOf(page).getByRole('region', { name: /^Re-ground Nose lid/ });
   await anew.getByRole('button').click();
   await expect(anew).toContainText(/ends inside in \d+ of 100/);
   await expect(anew).toContainText(/\d+, [\d,.]+ ml, /);
   await page.getByRole('button', { name: 'Put it into the run' }).click();
   await page.getByRole('link', { name: 'Run it in the booth' }).click();
-  await expect(page.getByTestId('check')).toHaveText('Sand Bonnet lid');
+  await expect(page.getByTestId('check')).toHaveText('Sand Nose lid');
   await expect(page.getByText(/old paint below may hold lead or chromate/)).toBeVisible();
   // On the job says the same: nothing more goes on there.
   await page.goto(`${server.address}/jobs/${id}/spray`);
-  await expect(answer(page)).toContainText('Bonnet lid is over: stop there.');
+  await expect(answer(page)).toContainText('Nose lid is over: stop there.');
 });
 
 test('a fisheye at the mist coat: stop, clean, thin coats', async ({ page }) => {

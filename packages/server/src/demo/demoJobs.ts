@@ -170,7 +170,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     key: 5,
     areas: [
       demoArea('shell', 'Shell, outside', 'area', { area: 3.1 }, { x: 2, y: 2 }),
-      demoArea('bonnet', 'Bonnet lid', 'panel', { width: 0.8, height: 0.7 }, { x: 4, y: 2, mounting: 'stand' }),
+      demoArea('nose', 'Nose lid', 'panel', { width: 0.8, height: 0.7 }, { x: 4, y: 2, mounting: 'stand' }),
       demoArea('edges', 'Seat well edges', 'area', { area: 0.3 }, { x: 2, y: 2, first: true }),
     ],
     piece: 'Dodgem shell 7',

@@ -28,45 +28,48 @@ export function AngleChart({
     <Box
       role="img"
       aria-label="Lightness and chroma from face to flop"
-      sx={{ flex: 1, minHeight: 170, maxHeight: 300, maxWidth: 720, mt: 2 }}
+      sx={{ flex: 1, minHeight: 170, maxHeight: 300, maxWidth: 720, mt: 2, position: 'relative' }}
     >
-      <ResponsiveContainer width="100%" height="100%">
-        <ComposedChart margin={{ top: 8, right: 70, bottom: 4, left: -18 }}>
-          <CartesianGrid stroke={tones.hairline} strokeOpacity={0.5} vertical={false} />
-          <XAxis
-            dataKey="angle"
-            type="number"
-            domain={['dataMin', 'dataMax']}
-            ticks={lines.map((p) => p.angle)}
-            tick={tick}
-            stroke={tones.hairline}
-            unit="°"
-            allowDuplicatedCategory={false}
-          />
-          <YAxis tick={tick} stroke={tones.hairline} domain={[0, 'auto']} />
-          <Scatter data={spots} dataKey="l" fill={tones.ink} shape="circle" isAnimationActive={false} />
-          <Scatter data={spots} dataKey="c" fill={tones.ink} shape="cross" isAnimationActive={false} />
-          <Line
-            data={lines}
-            dataKey="l"
-            stroke={tones.ink}
-            strokeWidth={2.25}
-            dot={false}
-            isAnimationActive={false}
-            label={endLabel('L*', lines.length, tones.ink)}
-          />
-          <Line
-            data={lines}
-            dataKey="c"
-            stroke={tones.ink}
-            strokeWidth={1.5}
-            strokeDasharray="5 4"
-            dot={false}
-            isAnimationActive={false}
-            label={endLabel('chroma', lines.length, tones.ink)}
-          />
-        </ComposedChart>
-      </ResponsiveContainer>
+      {/* A share of a height that grows with the page is none. */}
+      <Box sx={{ position: 'absolute', inset: 0 }}>
+        <ResponsiveContainer>
+          <ComposedChart margin={{ top: 8, right: 70, bottom: 4, left: -18 }}>
+            <CartesianGrid stroke={tones.hairline} strokeOpacity={0.5} vertical={false} />
+            <XAxis
+              dataKey="angle"
+              type="number"
+              domain={['dataMin', 'dataMax']}
+              ticks={lines.map((p) => p.angle)}
+              tick={tick}
+              stroke={tones.hairline}
+              unit="°"
+              allowDuplicatedCategory={false}
+            />
+            <YAxis tick={tick} stroke={tones.hairline} domain={[0, 'auto']} />
+            <Scatter data={spots} dataKey="l" fill={tones.ink} shape="circle" isAnimationActive={false} />
+            <Scatter data={spots} dataKey="c" fill={tones.ink} shape="cross" isAnimationActive={false} />
+            <Line
+              data={lines}
+              dataKey="l"
+              stroke={tones.ink}
+              strokeWidth={2.25}
+              dot={false}
+              isAnimationActive={false}
+              label={endLabel('L*', lines.length, tones.ink)}
+            />
+            <Line
+              data={lines}
+              dataKey="c"
+              stroke={tones.ink}
+              strokeWidth={1.5}
+              strokeDasharray="5 4"
+              dot={false}
+              isAnimationActive={false}
+              label={endLabel('chroma', lines.length, tones.ink)}
+            />
+          </ComposedChart>
+        </ResponsiveContainer>
+      </Box>
     </Box>
   );
 }
