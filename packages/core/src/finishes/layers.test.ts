@@ -5,8 +5,6 @@ import { de2000 } from '../colour/difference';
 import { labToXyz } from '../colour/lab';
 import { xyzToLinearSrgb } from '../colour/screen';
 import { D65_10, whitePoint } from '../colour/tristimulus';
-import { findCarrier } from '../materials/carriers';
-import { recipeFigures } from '../matching/figures';
 import { layersOf, materialsOf, recipeOf, stackFilmUm, startingLayers, STARTING_STACKS, withRecipe } from './layers';
 import type { Recipe } from './recipe';
 import { findGround, GROUNDS } from '../materials/grounds';
@@ -54,16 +52,6 @@ describe('layers of a piece', () => {
           layers.filter((l) => l.kind === 'clear' || l.kind === 'sealer'),
         );
       }),
-    );
-  });
-
-  it('has the build a recipe is said to have', () => {
-    const system = findMix('lagoon-pearl');
-    const ground = findGround('white');
-    const plain = { groundId: 'white', coats: 3, strength: 1, style: 'wet', controlCoats: 0 } as const;
-    expect(stackFilmUm(layersOf(ground, system, plain))).toBeCloseTo(
-      recipeFigures(ground, system, findCarrier(system.carrierId), plain).buildUm,
-      9,
     );
   });
 

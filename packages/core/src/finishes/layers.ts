@@ -55,14 +55,24 @@ export function stackFilmUm(layers: readonly StackLayer[]): number {
   return layers.reduce((sum, l) => sum + layerFilmUm(l), 0);
 }
 
-/** Film of the coats that are laid and not counted, um: a grip coat before the first effect, a tack coat before the first clear. */
-export function uncountedFilmUm(
-  layers: readonly StackLayer[],
-  laid: { readonly grip: boolean; readonly tack: boolean },
-): number {
-  const of = (kind: StackLayerKind) => layers.find((l) => l.kind === kind)?.filmUm ?? 0;
-  return (laid.grip ? STYLES.grip.film * of('effect') : 0) + (laid.tack ? STYLES.tack.film * of('clear') : 0);
+/** Coats that are laid and not counted: a grip coat before the first effect, a tack coat before the first clear. */
+export interface LaidWith {
+  readonly grip: boolean;
+  readonly tack: boolean;
 }
+
+/** Film of every layer as it is laid, um, in their order: with the coats that are not counted. */
+export function laidFilmsUm(layers: readonly StackLayer[], laid: LaidWith): number[] {
+  const isFirst = (l: StackLayer) => layers.find((o) => o.kind === l.kind) === l;
+  return layers.map((l) => {
+    const thin = l.kind === 'effect' && laid.grip ? 'grip' : l.kind === 'clear' && laid.tack ? 'tack' : null;
+    return layerFilmUm(l) + (thin && isFirst(l) ? STYLES[thin].film * l.filmUm : 0);
+  });
+}
+
+/** The whole of it, um. */
+export const laidFilmUm = (layers: readonly StackLayer[], laid: LaidWith): number =>
+  laidFilmsUm(layers, laid).reduce((sum, um) => sum + um, 0);
 
 const layer = (id: string, kind: StackLayerKind, coats: number, more: Partial<StackLayer> = {}): StackLayer => ({
   id,

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { FAMILIES, FAMILY_IDS } from './families';
 import { countOf, countsControl, startRecipe, thenLaid, withCount } from './recipe';
-import { layerFilmUm, LAYER_FILM_UM, uncountedFilmUm, type StackLayer } from './layers';
+import { layerFilmUm, LAYER_FILM_UM, laidFilmsUm, laidFilmUm, type StackLayer } from './layers';
 import { andControl, STYLES } from './styles';
 import { TEXTURES } from './texture';
 import { BLEND_WIDER, DEFAULT_TOLERANCES, defaultTolerance, familyTable, limitAt } from './tolerances';
@@ -58,12 +58,19 @@ describe('film of layers', () => {
 
   it('that is laid and not counted is that of the grip and the tack coat, where there is something to grip', () => {
     const stack = [layer('ground'), layer('effect'), layer('clear')];
-    expect(uncountedFilmUm(stack, { grip: false, tack: false })).toBe(0);
-    expect(uncountedFilmUm(stack, { grip: true, tack: true })).toBeCloseTo(
-      STYLES.grip.film * LAYER_FILM_UM.effect + STYLES.tack.film * LAYER_FILM_UM.clear,
-      12,
+    const counted = stack.map(layerFilmUm);
+    expect(laidFilmsUm(stack, { grip: false, tack: false })).toEqual(counted);
+    const more = [0, STYLES.grip.film * LAYER_FILM_UM.effect, STYLES.tack.film * LAYER_FILM_UM.clear];
+    laidFilmsUm(stack, { grip: true, tack: true }).forEach((um, i) =>
+      expect(um).toBeCloseTo(counted[i]! + more[i]!, 12),
     );
-    expect(uncountedFilmUm([layer('ground')], { grip: true, tack: true })).toBe(0);
+    // Once each: a second effect grips on the first.
+    const twice = [...stack.slice(0, 2), layer('effect'), ...stack.slice(2), layer('clear')];
+    expect(laidFilmUm(twice, { grip: true, tack: true })).toBeCloseTo(
+      twice.map(layerFilmUm).reduce((a, b) => a + b) + more[1]! + more[2]!,
+      9,
+    );
+    expect(laidFilmUm([layer('ground')], { grip: true, tack: true })).toBe(layerFilmUm(layer('ground')));
   });
 });
 

@@ -13,8 +13,6 @@ const GROUND_SOLIDS = 0.25;
 export interface RecipeFigures {
   /** Dry film of the effect coats, um. */
   readonly effectUm: number;
-  /** Dry film from sealer to clear, um. */
-  readonly buildUm: number;
   /** Flash of the effect coats at 20 C, minutes. */
   readonly minutes: number;
   /** Effect mix ready to spray, litres per square metre. */
@@ -31,18 +29,15 @@ export function recipeFigures(
   laid: { readonly coats: number; readonly style: StyleId; readonly controlCoats: number; readonly film?: number },
 ): RecipeFigures {
   const film = (laid.coats * STYLES[laid.style].film + laid.controlCoats * STYLES.control.film) * (laid.film ?? 1);
-  // The effect film is the hand's; the layers around it are the plain ones of a job.
-  const around = layersOf(ground, system, { ...laid, groundId: ground.id, strength: 1 }).filter(
-    (l) => l.kind !== 'effect',
-  );
+  // The effect film is the hand's; the ground under it is that of a plain job.
+  const layers = layersOf(ground, system, { ...laid, groundId: ground.id, strength: 1 });
   const effectUm = film * system.filmUm;
   // Litres on a square metre: dry film over solids, over what lands.
   const litres = (um: number, solids: number) => um / 1000 / solids / USUAL_TRANSFER;
   const litresPerM2 = litres(effectUm, carrier.volumeSolids);
-  const groundUm = layerFilmUm(around.find((l) => l.kind === 'ground')!);
+  const groundUm = layerFilmUm(layers.find((l) => l.kind === 'ground')!);
   return {
     effectUm,
-    buildUm: around.reduce((sum, l) => sum + layerFilmUm(l), effectUm),
     minutes: (Math.ceil(laid.coats) + Math.ceil(laid.controlCoats)) * system.flashMinutes,
     litresPerM2,
     costPerM2: litresPerM2 * system.pricePerLitre + litres(groundUm, GROUND_SOLIDS) * ground.pricePerLitre,

@@ -4,7 +4,7 @@ import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/m
 import { Input } from '../../ui/Input';
 import { areasOf, START_PLAN, type Job } from '@steady-gleam/contracts';
 import { stacksOfPick } from '@steady-gleam/core/jobs';
-import { LAYER_NAMES, startingLayers, STARTING_STACKS, USUAL_LIMIT_UM } from '@steady-gleam/core/finishes';
+import { laidFilmsUm, LAYER_NAMES, startingLayers, STARTING_STACKS, USUAL_LIMIT_UM } from '@steady-gleam/core/finishes';
 import { Link } from 'react-router';
 import { Answer } from '../../shared/Answer';
 import { faultOf } from '../../shared/apiClient';
@@ -29,7 +29,9 @@ export function LayersPage() {
   const units = useUnits();
   const edit = useStackEdit(detail);
   const { stacks, limit, stack, setLayers, setAt, selected, sensors, add } = edit;
-  const said = sayBuild(stacks, limit, units, job.plan ?? START_PLAN);
+  const laid = job.plan ?? START_PLAN;
+  const said = sayBuild(stacks, limit, units, laid);
+  const films = laidFilmsUm(stack.layers, laid);
 
   return (
     <Bench side={<LayersSide edit={edit} job={job} />}>
@@ -60,6 +62,7 @@ export function LayersPage() {
       ) : null}
       <FilmStrip
         layers={stack.layers}
+        film={stack.layers.map((layer, i) => ({ finishId: stack.id, layer, onUm: 0, plannedUm: films[i]! }))}
         pickedMix={null}
         selected={selected}
         height={64}

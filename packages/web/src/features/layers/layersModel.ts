@@ -1,4 +1,4 @@
-import { stackFilmUm, uncountedFilmUm, type PieceStack, type StackLayerKind } from '@steady-gleam/core/finishes';
+import { laidFilmUm, type LaidWith, type PieceStack, type StackLayerKind } from '@steady-gleam/core/finishes';
 import { countCoats } from '../../shared/jobModel';
 import type { Units } from '../../shared/units';
 
@@ -7,9 +7,9 @@ export function sayBuild(
   stacks: readonly PieceStack[],
   limitUm: number,
   units: Pick<Units, 'say' | 'figure'>,
-  laid: { readonly grip: boolean; readonly tack: boolean },
+  laid: LaidWith,
 ): { answer: string; why: string } {
-  const builds = stacks.map((s) => stackFilmUm(s.layers) + uncountedFilmUm(s.layers, laid));
+  const builds = stacks.map((s) => laidFilmUm(s.layers, laid));
   const most = Math.max(...builds);
   const thickest = stacks[builds.indexOf(most)]!;
   const coats = thickest.layers.reduce((sum, l) => sum + l.coats, 0);

@@ -34,6 +34,20 @@ describe('the layers of a job', () => {
     await waitFor(() => expect(build()).toBe(before));
   });
 
+  it('have one build: in the page’s sentence, in its strip and the job’s header, and on the map where the pick stands', async () => {
+    const id = await copyOf('Dodgem shell 7');
+    const { unmount } = openAt(`/jobs/${id}/layers`);
+    await leads(/µm/);
+    const um = build();
+    const strips = await screen.findAllByRole('group', { name: /^Film section: / });
+    expect(strips).toHaveLength(2);
+    for (const strip of strips) expect(strip.getAttribute('aria-label')).toContain(`total ${um} µm, planned`);
+    unmount();
+    openAt(`/jobs/${id}/map`);
+    const line = (await screen.findByText('whole build')).parentElement!;
+    expect(line.textContent).toContain(`${um} µm`);
+  });
+
   it('what was done is undone and done again, step by step', async () => {
     await opened();
     const heights = [build()];

@@ -5,7 +5,8 @@ import {
   andControl,
   FAMILIES,
   STYLES,
-  stackFilmUm,
+  laidFilmUm,
+  layersOf,
   USUAL_LIMIT_UM,
   withCount,
   withRecipe,
@@ -14,7 +15,7 @@ import {
 import { describeDifference, recipeFigures, type MapCell, type TargetAngle } from '@steady-gleam/core/matching';
 import { findCarrier, findGround, findMix } from '@steady-gleam/core/materials';
 import { HIDDEN_FROM } from '@steady-gleam/core/optics';
-import type { Job } from '@steady-gleam/contracts';
+import { START_PLAN, type Job } from '@steady-gleam/contracts';
 import type { ReactNode } from 'react';
 import { FIGURES } from '../../app/theme';
 import { FlopStrip } from '../../shared/FlopStrip';
@@ -74,7 +75,8 @@ export function ProbePanel(props: ProbePanelProps) {
   const figures = recipeFigures(ground, system, carrier, recipe);
   const row = FAMILIES[job.family];
   const limit = job.filmLimitUm ?? USUAL_LIMIT_UM;
-  const build = job.stacks ? stackFilmUm(withRecipe(job.stacks[0]!.layers, job.mixId, recipe)) : figures.buildUm;
+  const layers = job.stacks ? withRecipe(job.stacks[0]!.layers, job.mixId, recipe) : layersOf(ground, system, recipe);
+  const build = laidFilmUm(layers, job.plan ?? START_PLAN);
   const secondLight = light === 'D65' ? 'A' : light;
   // The closer look waits until the slider rests: the map goes first.
   const wanted = settled ? JSON.stringify([mix, groundId, cell.coats, target, secondLight]) : null;
