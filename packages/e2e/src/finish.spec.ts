@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe';
-import { keepFlakeLayers } from './flakeLayers';
 import { demoJob, journeyServer } from './journeyServer';
 
 const server = journeyServer(4741);
@@ -179,71 +178,6 @@ test('the candy job on a tablet, by keyboard alone', async ({ page }) => {
   await press('Pick this, plan the card');
   await expect(page).toHaveURL(/\/card$/);
   await expect(page.getByRole('group', { name: /Cinder candy, 2½ × 10 µm/ }).first()).toBeVisible();
-});
-
-test('nothing is cut off on a tablet', async ({ page }) => {
-  await page.setViewportSize({ width: 1024, height: 768 });
-  /** What reaches past the right edge of its column, also where it could be scrolled there, and what is typed but can't be read. */
-  const cut = () =>
-    page.evaluate(() =>
-      [...document.querySelectorAll<HTMLElement>('main *')]
-        .filter((e) => {
-          const box = e.getBoundingClientRect();
-          if (box.width === 0 || box.height === 0 || getComputedStyle(e).visibility === 'hidden') return false;
-          let limit = innerWidth;
-          for (let up = e.parentElement; up; up = up.parentElement) {
-            const { overflowX } = getComputedStyle(up);
-            if (overflowX === 'hidden') return false;
-            if (overflowX !== 'visible' || up.dataset['column'] !== undefined)
-              limit = Math.min(limit, up.getBoundingClientRect().right);
-          }
-          if (e instanceof HTMLInputElement && e.type === 'text' && e.scrollWidth > e.clientWidth + 1) return true;
-          return box.right > limit + 1;
-        })
-        .map(
-          (e) =>
-            `${e.tagName} ${e.getAttribute('aria-label') ?? ''} ${e instanceof HTMLInputElement ? e.value : e.textContent.slice(0, 40)}`,
-        )
-        .slice(0, 5),
-    );
-
-  for (const [path, ready] of [
-    ['/', 'ul[aria-label=Jobs] svg, ul[aria-label=Jobs] a'],
-    ['/products', 'table'],
-    [`/jobs/${demoJob(5)}/map`, '[role=grid]'],
-    [`/jobs/${demoJob(5)}/card`, '[data-testid=answer]'],
-    [`/jobs/${demoJob(5)}/mix`, 'table'],
-    [`/jobs/${demoJob(4)}/mix?layer=job`, 'table'],
-    [`/jobs/${demoJob(4)}/plan`, '[aria-label=Plan]'],
-    [`/jobs/${demoJob(6)}/plan`, '[aria-label="Plan of Coach 2"]'],
-    [`/jobs/${demoJob(4)}/plan?show=order`, '[aria-label="Order of areas"]'],
-    [`/jobs/${demoJob(8)}/pieces`, '[role=group]'],
-    [`/jobs/${demoJob(4)}/plan?show=coats`, 'table'],
-    [`/jobs/${demoJob(4)}/plan?show=passes`, '[data-drawn]'],
-    [`/jobs/${demoJob(4)}/plan?show=time`, '[aria-label^=Timeline]'],
-    [`/jobs/${demoJob(4)}/layers`, 'ol'],
-    [`/jobs/${demoJob(5)}/spray`, '[data-testid=answer]'],
-  ] as const) {
-    await page.goto(server.address + path);
-    await page.locator(ready).first().waitFor();
-    await expect.poll(cut, { message: path }).toEqual([]);
-  }
-  // The picks are what the map is opened for: they stand above the fold.
-  await page.goto(`${server.address}/jobs/${demoJob(5)}/map`);
-  const picks = (await page.getByRole('group', { name: 'Picks' }).boundingBox())!;
-  expect(picks.y + picks.height).toBeLessThanOrEqual(768);
-  // Figures that were read are seen whole where they are corrected.
-  await page.goto(`${server.address}/jobs/${demoJob(5)}/card`);
-  await page.getByRole('button', { name: /^Rung of 2 coats/ }).click();
-  await expect(page.getByRole('button', { name: 'Keep the correction' })).toBeVisible();
-  await expect.poll(cut, { message: 'a rung' }).toEqual([]);
-  await keepFlakeLayers(server.address, demoJob(4));
-  for (const path of ['mix?layer=flake', 'layers']) {
-    await page.goto(`${server.address}/jobs/${demoJob(4)}/${path}`);
-    await expect(answer(page)).toBeVisible();
-    await page.waitForTimeout(500);
-    await expect.poll(cut, { message: path }).toEqual([]);
-  }
 });
 
 test('no target, one angle, out of reach, and a browser without WebGL', async ({ page }) => {

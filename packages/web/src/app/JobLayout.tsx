@@ -18,7 +18,7 @@ import { Notice } from '../shared/Notice';
 import { useLibrary } from '../shared/library';
 import { JOB_LIST, jobKey, ofObject, useFinishDetail, useJobDetail, useJobSummary, usePicked } from '../shared/useJob';
 import { JobLogContext, useJobWork } from '../shared/useJobWork';
-import { HEADER } from './layout';
+import { HEADER, NARROW } from './layout';
 
 /** Places that are about one finish of a job. */
 const COLOUR_PLACES = ['target', 'find', 'map', 'recipes', 'sample', 'card'];
@@ -90,9 +90,10 @@ function JobFrame({ detail }: { detail: JobDetail }) {
           alignItems: 'center',
           gap: 3,
           px: 2.75,
+          [NARROW]: { height: 'auto', minHeight: HEADER, flexWrap: 'wrap', columnGap: 1.5, rowGap: 1, py: 1 },
         }}
       >
-        <Box sx={{ width: { xs: 200, lg: 290 }, flex: 'none', minWidth: 0 }}>
+        <Box sx={{ width: { xs: 200, lg: 290 }, flex: 'none', minWidth: 0, [NARROW]: { flex: '1 1 120px' } }}>
           <Typography variant="h2" component="div" noWrap title={job.piece}>
             {job.piece}
           </Typography>
@@ -112,21 +113,25 @@ function JobFrame({ detail }: { detail: JobDetail }) {
         {about === null && objects.length > 1 ? (
           <ObjectPicker objects={objects} picked={object} onPick={pickObject} />
         ) : null}
-        <FilmSection
-          job={job}
-          pick={pickOf(job)}
-          film={isPicked(job) ? filmOf(plan, state) : null}
-          planned={!isPicked(job)}
-          told={detail.colours}
-        />
-        <JobMenu
-          job={job}
-          open={summary && openPoints({ ...summary, run: runOf(plan, state) })}
-          onDone={(said, undo) => {
-            setUndoable({ jobId: job.id, said, undo });
-            if (undo.removed === false) void navigate('/');
-          }}
-        />
+        <Box sx={{ display: 'flex', flex: 1, minWidth: 0, [NARROW]: { order: 1, flexBasis: '100%' } }}>
+          <FilmSection
+            job={job}
+            pick={pickOf(job)}
+            film={isPicked(job) ? filmOf(plan, state) : null}
+            planned={!isPicked(job)}
+            told={detail.colours}
+          />
+        </Box>
+        <Box sx={{ flex: 'none', [NARROW]: { ml: 'auto' } }}>
+          <JobMenu
+            job={job}
+            open={summary && openPoints({ ...summary, run: runOf(plan, state) })}
+            onDone={(said, undo) => {
+              setUndoable({ jobId: job.id, said, undo });
+              if (undo.removed === false) void navigate('/');
+            }}
+          />
+        </Box>
       </Box>
       {job.removedAt ? (
         <Typography role="status" sx={{ px: 2.75, py: 1, borderBottom: `1px solid ${tones.hairline}` }}>

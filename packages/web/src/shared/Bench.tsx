@@ -1,9 +1,6 @@
 import { Box, useTheme } from '@mui/material';
 import type { ReactNode } from 'react';
-import { HEADER } from '../app/layout';
-
-/** Too narrow for two columns: a tablet held upright, or a laptop whose text is twice as large. */
-const NARROW = '@media (max-width: 860px)';
+import { HEADER, NARROW } from '../app/layout';
 
 /** A place: the work on the left, what follows from it in a panel on the right, below it where there is no room. */
 export function Bench({
