@@ -3,7 +3,7 @@
  * not checked again. Tests that take long (servers, studies, whole cards) and the browser are left to `npm test`.
  */
 import { spawn } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root } from './install.mjs';
 
@@ -30,8 +30,6 @@ const LONG = [
     'calc/src/',
     'web/src/worker/',
   ],
-  // Whole pages on a real server.
-  ...['web/src/app/', 'features/.*/(plan|run|card|bank|materials|jobMenu)\\.test\\.tsx'],
   ...[
     'web/src/features/card/(letdown|onTheJob)',
     'web/src/features/practice',
@@ -39,6 +37,12 @@ const LONG = [
     'contracts/src/sentences',
   ],
 ];
+/** Tests of whole pages, which ask a real server. */
+const PAGES = readdirSync(join(root, 'packages/web/src'), { recursive: true }).filter(
+  (path) =>
+    path.endsWith('.test.tsx') &&
+    readFileSync(join(root, 'packages/web/src', path), 'utf8').includes("/testing/program'"),
+);
 const TYPED = ['packages/core', 'tsconfig.all.json'];
 
 ensureInstalled();
@@ -96,7 +100,7 @@ const unit = [
         '--silent',
         '--maxWorkers=1',
       ],
-      ...['--testPathIgnorePatterns', '/node_modules/', ...LONG],
+      ...['--testPathIgnorePatterns', '/node_modules/', ...LONG, ...PAGES],
     ],
   ],
 ];

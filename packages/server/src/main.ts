@@ -28,7 +28,7 @@ import { openShop } from './start/openShop';
 import { isLoopback, MIGRATIONS, ROOT, settingsOf, WEB, type Settings } from './start/settings';
 
 // A shop's machine does other things too: by itself the engine lets rubbish grow to as much as is in use, and more, before it clears up.
-// 40 % more than is in use, ours: 333 MB after 2,000 jobs where it was up to 411 (docs/speed.md).
+// 40 % more than is in use, ours: some 100 MB less after 2,000 jobs (docs/speed.md says how much it comes to).
 setFlagsFromString('--heap-growing-percent=40');
 // What is written here is the shop's: nobody else on this machine reads it.
 process.umask(0o077);

@@ -111,7 +111,7 @@ export const atRest = (client: QueryClient): Promise<void> =>
     () => {
       if (client.isFetching() || screen.queryByRole('progressbar')) throw new Error('The page is still at work.');
     },
-    { timeout: 30_000, interval: 50 },
+    { interval: 50 },
   );
 
 /** What axe finds wrong; colours are for a real browser. */

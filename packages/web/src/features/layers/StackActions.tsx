@@ -5,7 +5,7 @@ import { useUnits } from '../../shared/units';
 import { filmImage } from '../../shared/film/filmImage';
 import { computeRemote } from '../../worker/useCompute';
 import { newId } from '../../shared/newId';
-import type { Job } from '@steady-gleam/contracts';
+import { START_PLAN, type Job } from '@steady-gleam/contracts';
 import type { StackEdit } from './useStackEdit';
 
 /** What can be put into the stack, and the picture of it. */
@@ -41,7 +41,10 @@ export function StackActions({ edit, job }: { edit: StackEdit; job: Job }) {
         color="inherit"
         onClick={() => {
           void Promise.all(stacks.map((s) => computeRemote().layerColours(s.layers))).then((colours) =>
-            downloadPng(filmImage(stacks, colours, job.piece, units), fileName(job.piece, 'film section')),
+            downloadPng(
+              filmImage(stacks, colours, job.piece, units, job.plan ?? START_PLAN),
+              fileName(job.piece, 'film section'),
+            ),
           );
         }}
       >

@@ -14,6 +14,8 @@ const targets: unknown[] = [];
 const swept: [number, number, number][] = [];
 let release: (() => void)[] = [];
 let isHeld = false;
+/** Strength at which the workers fail. */
+let broken: number | null = null;
 /** Workers make nothing ready. */
 let isSlow = false;
 
@@ -39,6 +41,7 @@ jest.mock('../../worker/useCompute', () => ({
       targets.push(of);
       if (which === 0) asked.push(mix.strength);
       if (isHeld) await new Promise<void>((go) => release.push(go));
+      if (mix.strength === broken) throw new Error('No such film.');
       return packed(mix.strength, ids.length);
     },
     sweep: async (mix: { strength: number }, _t: unknown, _l: unknown, ids: string[]) => {
@@ -69,6 +72,7 @@ beforeEach(() => {
   release = [];
   isHeld = false;
   isSlow = false;
+  broken = null;
 });
 
 /** A map that rests at a strength, and is ready for a drag. */
@@ -155,6 +159,30 @@ describe('the map follows the slider', () => {
     await waitFor(() => expect(result.current.shown?.light).toBe('A'));
     expect(asked).toEqual([1, 2.5, 1]);
     await waitFor(() => expect(swept).toHaveLength(4));
+  });
+
+  it('says what can’t be computed, but not of a wish that was passed by', async () => {
+    isSlow = true;
+    broken = 0.6;
+    const { result } = renderHook(() => useMatchMap(target));
+    act(() => result.current.ask(wish(0.6)));
+    await waitFor(() => expect(result.current.error).toBe('No such film.'));
+    isHeld = true;
+    act(() => result.current.ask(wish(0.6)));
+    act(() => result.current.ask(wish(0.8)));
+    isHeld = false;
+    await act(async () => go());
+    await waitFor(() => expect(result.current.settled).toBe(true));
+    expect([shownAt(result), result.current.error]).toEqual([0.8, null]);
+    // Passed by while it was worked on: what is shown stays.
+    isHeld = true;
+    act(() => result.current.ask(wish(0.6)));
+    act(() => result.current.ask(wish(0.9)));
+    await act(async () => go());
+    expect(result.current.error).toBeNull();
+    isHeld = false;
+    await act(async () => go());
+    await waitFor(() => expect(shownAt(result)).toBe(0.9));
   });
 
   it('asks about the target of the wish, also where the page moved to another while it worked', async () => {

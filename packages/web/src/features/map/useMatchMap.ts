@@ -180,7 +180,9 @@ export function useMatchMap(target: readonly TargetAngle[]): {
               rest.current = setTimeout(settle, RESTS_AFTER);
           } catch (error) {
             const message = error instanceof Error ? error.message : String(error);
-            if (mounted.current) setState((old) => ({ ...old, settled: true, error: message }));
+            // What is newer is told, or worked out next.
+            if (mounted.current && now.nth === newest.current)
+              setState((old) => ({ ...old, settled: true, error: message }));
           }
           if (mounted.current) makeReady(now);
         }

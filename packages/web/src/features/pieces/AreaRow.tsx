@@ -142,7 +142,7 @@ function AreaTicks({ tick, t, set, below, fault, path, finishes }: AreaTicksProp
         </Field>
       </Box>
       {below.length || t.area.on !== null ? (
-        <Box sx={{ width: 240 }}>
+        <Box sx={{ width: 236 }}>
           <Field
             label="Masked on"
             select

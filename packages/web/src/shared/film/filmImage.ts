@@ -1,15 +1,16 @@
 import type { Lab } from '@steady-gleam/core/colour';
-import { layerFilmUm, stackFilmUm, type PieceStack } from '@steady-gleam/core/finishes';
+import { laidFilmsUm, laidFilmUm, layerFilmUm, type LaidWith, type PieceStack } from '@steady-gleam/core/finishes';
 import { sayCoats } from '../jobModel';
 import type { Units } from '../units';
 import { fillOf } from './filmFigures';
 
-/** Stacks as a picture for a file: blocks as wide as their dry film, named, totals at the end. */
+/** Stacks as a picture for a file: blocks as wide as their dry film as it is laid, named, totals at the end. */
 export function filmImage(
   stacks: readonly PieceStack[],
   looks: readonly (readonly Lab[])[],
   title: string,
   units: Units,
+  laid: LaidWith,
 ): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
   const [width, row, left, top] = [1600, 230, 40, 90];
@@ -21,13 +22,14 @@ export function filmImage(
   ink.fillStyle = '#121212';
   ink.font = '600 34px "Archivo Variable", sans-serif';
   ink.fillText(title, left, 54);
-  const most = Math.max(...stacks.map((s) => stackFilmUm(s.layers)));
+  const most = Math.max(...stacks.map((s) => laidFilmUm(s.layers, laid)));
   stacks.forEach((stack, i) => {
     let x = left;
     const y = top + i * row + 34;
     ink.font = '24px "Archivo Variable", sans-serif';
+    const films = laidFilmsUm(stack.layers, laid);
     stack.layers.forEach((l, j) => {
-      const w = (layerFilmUm(l) / most) * (width - 260);
+      const w = (films[j]! / most) * (width - 260);
       ink.fillStyle = fillOf(l, looks[i]?.[j]);
       ink.fillRect(x, y, w + 1, 110);
       ink.fillStyle = '#121212';
@@ -36,7 +38,7 @@ export function filmImage(
       x += w;
     });
     ink.font = '26px monospace';
-    ink.fillText(units.say('film', stackFilmUm(stack.layers)), x + 16, y + 64);
+    ink.fillText(units.say('film', laidFilmUm(stack.layers, laid)), x + 16, y + 64);
     if (stacks.length > 1) ink.fillText(stack.name, left, y + 144);
   });
   return canvas;
